@@ -1,0 +1,4 @@
+declare module 'jstat' {
+  const jstat: { gammaln(x: number): number };
+  export default jstat;
+}

@@ -1,0 +1,44 @@
+import * as v from 'valibot';
+import { Failure } from '../failure.ts';
+import { ceilNear } from '../rounding.ts';
+import { finite, fraction, nonNegative, positive, signed, whole } from '../validate.ts';
+
+export const dipSchema = v.strictObject({
+  rodMm: positive(1e3),
+  lengthMm: positive(1e4),
+  wallMm: positive(1e3),
+  wallPerDipMm: v.optional(positive(100), 0.7),
+  cupC: v.optional(finite, 155),
+  perDegree: v.optional(signed(100), 0.03),
+  noseMm: v.optional(nonNegative(1e3), 2),
+  dripFraction: v.optional(fraction, 0.1),
+  tubes: whole(1, 1e5),
+  cupDiameterMm: v.optional(positive(1e4), 75),
+});
+
+/**
+ * Dips and plastisol for tubes drawn on oiled rods. A cooler cup builds more a dip.
+ * @throws Failure `out-of-range` for a cup outside 140–180 °C or one so hot that nothing builds.
+ * Source: geometry of the tube (wall as a thin ring, solid nose) plus the depth of liquid the rod needs; wall per dip
+ *   is a starting value, to be replaced by this workshop's own log.
+ */
+export function dipPlan(input: v.InferOutput<typeof dipSchema>) {
+  if (input.cupC < 140 || input.cupC > 180) {
+    throw new Failure('out-of-range', `A dip cup is kept between 140 and 180 °C, not at ${input.cupC} °C.`, 'cupC');
+  }
+  const wallPerDip = input.wallPerDipMm * (1 + input.perDegree * (155 - input.cupC));
+  if (wallPerDip <= 1e-12) {
+    throw new Failure('out-of-range', `At ${input.cupC} °C a dip would build no wall; let the cup cool.`, 'cupC');
+  }
+  const { rodMm, wallMm, lengthMm } = input;
+  const ringMm3 = Math.PI * (rodMm + wallMm) * wallMm * lengthMm;
+  const noseMm3 = (Math.PI / 4) * (rodMm + 2 * wallMm) ** 2 * input.noseMm;
+  const mlPerTube = (ringMm3 + noseMm3) / 1000;
+  const standingMl = ((Math.PI / 4) * input.cupDiameterMm ** 2 * (lengthMm + 10)) / 1000;
+  return {
+    wallPerDip,
+    dips: ceilNear(wallMm / wallPerDip),
+    mlPerTube,
+    cookMl: input.tubes * mlPerTube * (1 + input.dripFraction) + standingMl,
+  };
+}

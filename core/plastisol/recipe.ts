@@ -1,0 +1,98 @@
+import * as v from 'valibot';
+import { Failure } from '../failure.ts';
+import { floorNear, roundHalfUp } from '../rounding.ts';
+import { measuresSchema, ML_PER_TSP, unitOf } from '../units/convert.ts';
+import { id, list, nonNegative, positive } from '../validate.ts';
+
+export const scaleSchema = v.strictObject({
+  basisMl: positive(1e6),
+  batchMl: positive(1e6),
+  measures: measuresSchema,
+  items: list(
+    v.strictObject({
+      id,
+      amount: nonNegative(1e6),
+      unit: v.pipe(v.string(), v.minLength(1), v.maxLength(40)),
+      dropsPerMl: v.optional(positive(1e4), 20),
+      bulkGPerMl: v.optional(positive(100)),
+      strength: v.optional(positive(1e3), 1),
+      bottleStrength: v.optional(positive(1e3), 1),
+    }),
+    'id',
+  ),
+});
+export type ScaleInput = v.InferOutput<typeof scaleSchema>;
+
+export interface Spoon {
+  tsp: string;
+  count: number;
+}
+
+export interface ScaledItem {
+  id: string;
+  /** Exact amount in the item's own unit. */
+  amount: number;
+  unit: string;
+  ml?: number;
+  g?: number;
+  /** Whole drops to count, for unit drop. */
+  drops?: number;
+  /** Measuring spoons to level off, for tsp and tbsp. */
+  spoons?: Spoon[];
+  roundingFraction: number;
+  tooCoarse: boolean;
+}
+
+/** Above this error the practical measure is too coarse: weigh it, or cook more. */
+export const COARSE_FRACTION = 0.1;
+
+/** Nearest 1/64 tsp made of the spoons a maker owns, largest first. */
+function spoonsFor(tsp: number): { spoons: Spoon[]; tsp: number } {
+  let rest = roundHalfUp(tsp * 64);
+  const practical = rest / 64;
+  const spoons: Spoon[] = [];
+  for (const part of [1, 2, 4, 8, 16, 32, 64]) {
+    const size = 64 / part;
+    const count = floorNear(rest / size);
+    if (count > 0) spoons.push({ tsp: part === 1 ? '1' : `1/${part}`, count });
+    rest -= count * size;
+  }
+  return { spoons, tsp: practical };
+}
+
+const roundingOf = (practical: number, exact: number) => (exact === 0 ? 0 : (practical - exact) / exact);
+
+function scaleItem(item: ScaleInput['items'][number], input: ScaleInput, index: number): ScaledItem {
+  const { dropsPerMl, bulkGPerMl, unit } = item;
+  const { kind, size } = unitOf(unit, { dropsPerMl, measures: input.measures });
+  if (kind === 'length' || kind === 'temperature') {
+    throw new Failure('unit-mismatch', `"${unit}" measures no amount; use drops, spoons, mL or g.`, `items.${index}.unit`);
+  }
+  const amount = item.amount * ((input.batchMl / input.basisMl) * (item.strength / item.bottleStrength));
+  const base = amount * size;
+  const ml = kind === 'volume' ? base : bulkGPerMl === undefined ? undefined : base / bulkGPerMl;
+  const g = kind === 'mass' ? base : bulkGPerMl === undefined ? undefined : base * bulkGPerMl;
+  const scaled: ScaledItem = { id: item.id, amount, unit, roundingFraction: 0, tooCoarse: false };
+  if (ml !== undefined) scaled.ml = ml;
+  if (g !== undefined) scaled.g = g;
+  if (unit === 'drop') {
+    scaled.drops = roundHalfUp(amount);
+    scaled.roundingFraction = roundingOf(scaled.drops, amount);
+  } else if (unit === 'tsp' || unit === 'tbsp') {
+    const exactTsp = base / ML_PER_TSP;
+    const practical = spoonsFor(exactTsp);
+    scaled.spoons = practical.spoons;
+    scaled.roundingFraction = roundingOf(practical.tsp, exactTsp);
+  }
+  scaled.tooCoarse = Math.abs(scaled.roundingFraction) > COARSE_FRACTION;
+  return scaled;
+}
+
+/**
+ * Scales a recipe written for `basisMl` of plastisol to `batchMl`, with whole drops and measuring spoons.
+ * factor = batch/basis · strength/bottleStrength; rounding = (practical − exact)/exact.
+ * @throws Failure `unknown-unit`, `unit-mismatch`.
+ */
+export function scaleRecipe(input: ScaleInput): { items: ScaledItem[] } {
+  return { items: input.items.map((item, index) => scaleItem(item, input, index)) };
+}

@@ -3,12 +3,10 @@ import { Failure } from '../failure.ts';
 import { list, nonNegative, openFraction, positive, whole } from '../validate.ts';
 import { betaBinomialAtMost, binomialLimits, fisherTwoSided } from './distributions.ts';
 
-const notMore = v.check<{ made: number; rejected: number }, string>(
-  (row) => row.rejected <= row.made,
-  'more were rejected than made; check the two counts',
-);
+const notMore = <T extends { made: number; rejected: number }>() =>
+  v.check<T, string>((row) => row.rejected <= row.made, 'more were rejected than made; check the two counts');
 
-const counted = v.pipe(v.strictObject({ made: whole(1, 1e6), rejected: whole(0, 1e6) }), notMore);
+const counted = v.pipe(v.strictObject({ made: whole(1, 1e6), rejected: whole(0, 1e6) }), notMore());
 
 export const shotsSchema = v.strictObject({
   goodNeeded: whole(0, 1e5),
@@ -21,7 +19,7 @@ export const shotsSchema = v.strictObject({
         rejected: v.optional(whole(0, 1e9), 0),
         made: v.optional(whole(0, 1e9), 0),
       }),
-      notMore,
+      notMore(),
     ),
     {},
   ),

@@ -1,0 +1,50 @@
+import * as v from 'valibot';
+
+// What travels between browser and server is checked here; bounds are those of a workshop, not of arithmetic.
+
+const number = v.pipe(v.number(), v.finite());
+const single = v.regex(/^[^\p{Cc}]*$/u, 'must be one line without control characters');
+
+export const name = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120), single);
+export const note = v.optional(v.pipe(v.string(), v.trim(), v.maxLength(4000)), '');
+export const rowId = v.pipe(v.string(), v.uuid());
+/** A bench row may bring its own id, so that marks can follow a shot that still waits for the Wi-Fi. */
+export const ownId = v.optional(rowId);
+export const hex = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #3a6f8f'));
+export const day = v.pipe(v.string(), v.isoDate(), v.check((text) => !Number.isNaN(Date.parse(text)), 'is no date'));
+
+export const above0 = (most: number) => v.pipe(number, v.gtValue(0), v.maxValue(most));
+export const from0 = (most: number) => v.pipe(number, v.minValue(0), v.maxValue(most));
+export const count = (least: number, most: number) => v.pipe(number, v.integer(), v.minValue(least), v.maxValue(most));
+
+export const lengthMm = above0(2000);
+export const volumeMl = above0(20000);
+export const grams = above0(100000);
+export const gramsOr0 = from0(100000);
+export const density = above0(25);
+export const cupC = v.pipe(number, v.minValue(-30), v.maxValue(400));
+export const roomC = v.pipe(number, v.minValue(-40), v.maxValue(60));
+export const money = count(0, 1_000_000_000);
+export const shore = v.picklist(['A', '00']);
+export const shorePoints = v.pipe(number, v.minValue(0), v.maxValue(100));
+
+/** `?q=&sort=&cursor=&limit=` of every list. */
+export const listQuery = v.strictObject({
+  q: v.optional(v.pipe(v.string(), v.maxLength(120))),
+  sort: v.optional(v.pipe(v.string(), v.regex(/^-?[a-z]+$/i, 'must be a field, with - for descending'))),
+  cursor: v.optional(v.pipe(v.string(), v.maxLength(400))),
+  limit: v.optional(
+    v.pipe(v.string(), v.regex(/^\d{1,3}$/, 'must be a whole number'), v.transform(Number), v.minValue(1), v.maxValue(200)),
+  ),
+});
+export type ListQuery = v.InferOutput<typeof listQuery>;
+
+export interface Page<T> {
+  items: T[];
+  nextCursor: string | null;
+}
+
+export interface Versioned {
+  id: string;
+  version: number;
+}

@@ -1,0 +1,86 @@
+import * as v from 'valibot';
+import { count, density, grams, lengthMm, name, note, ownId, rowId, type Versioned, volumeMl } from './fields.ts';
+import { type Bait, shape } from './workshop.ts';
+
+export const MASTER_KINDS = ['clay', 'wood', 'print', 'cast', 'own-bait', 'natural'] as const;
+
+const dimensions = { lengthMm, widthMm: lengthMm, heightMm: lengthMm, thickestMm: lengthMm };
+
+export const volumeBody = v.variant('how', [
+  v.strictObject({ id: ownId, how: v.literal('weighed'), grams, densityGPerMl: density }),
+  v.strictObject({ id: ownId, how: v.literal('displaced'), ml: volumeMl }),
+]);
+
+export const masterBody = v.strictObject({
+  name,
+  shape,
+  kind: v.picklist(MASTER_KINDS),
+  flatBack: v.optional(v.boolean(), true),
+  notes: note,
+  packCount: v.optional(count(1, 1000), 8),
+  ...dimensions,
+  volume: v.optional(volumeBody),
+});
+
+export const masterPatch = v.partial(
+  v.strictObject({
+    kind: v.picklist(MASTER_KINDS),
+    flatBack: v.boolean(),
+    notes: note,
+    survived: v.picklist(['yes', 'mended', 'lost']),
+  }),
+);
+
+export const revisionBody = v.strictObject({
+  reason: name,
+  parentId: rowId,
+  secondParentId: v.optional(rowId),
+  ...dimensions,
+  volume: v.optional(volumeBody),
+});
+
+export interface VolumeReading {
+  id: string;
+  how: 'weighed' | 'displaced';
+  grams: number | null;
+  densityGPerMl: number | null;
+  ml: number;
+  at: string;
+}
+
+export interface Revision {
+  id: string;
+  masterId: string;
+  number: number;
+  reason: string;
+  parentId: string | null;
+  secondParentId: string | null;
+  lengthMm: number;
+  widthMm: number;
+  heightMm: number;
+  thickestMm: number;
+  createdAt: string;
+  volumes: VolumeReading[];
+  /** The newest reading; null until one was taken. */
+  volumeMl: number | null;
+}
+
+export interface MasterRow extends Versioned {
+  baitId: string;
+  name: string;
+  shape: Bait['shape'];
+  kind: (typeof MASTER_KINDS)[number];
+  flatBack: boolean;
+  notes: string;
+  survived: 'yes' | 'mended' | 'lost';
+  createdAt: string;
+  latest: Revision;
+  molds: number;
+}
+
+export interface Master extends Omit<MasterRow, 'latest'> {
+  latest: Revision;
+  bait: Bait;
+  revisions: Revision[];
+  moldList: { id: string; name: string; revisionNumber: number | null }[];
+}

@@ -1,0 +1,83 @@
+import * as v from 'valibot';
+import { above0, cupC, density, grams, gramsOr0, hex, money, name, ownId, roomC, shore, shorePoints, type Versioned } from './fields.ts';
+
+export const MATERIAL_KINDS = [
+  'plastisol',
+  'softener',
+  'hardener',
+  'stabilizer',
+  'colourant',
+  'powder',
+  'flake',
+  'salt',
+  'silicone',
+  'oil',
+  'eyes',
+  'bags',
+] as const;
+export type MaterialKind = (typeof MATERIAL_KINDS)[number];
+
+const mix = v.strictObject({
+  by: v.picklist(['mass', 'volume']),
+  partA: above0(1000),
+  partB: above0(1000),
+  densityAGPerMl: v.optional(density, 1.1),
+  densityBGPerMl: v.optional(density, 1.1),
+});
+
+const facts = {
+  hex: v.optional(v.nullable(hex)),
+  densityGPerMl: v.optional(v.nullable(density)),
+  bulkGPerMl: v.optional(v.nullable(density)),
+  dropsPerMl: v.optional(v.nullable(above0(200))),
+  strength: v.optional(above0(100)),
+  limitC: v.optional(v.nullable(cupC)),
+  hardnessScale: v.optional(v.nullable(shore)),
+  hardness: v.optional(v.nullable(shorePoints)),
+  mix: v.optional(v.nullable(mix)),
+  potLifeMin: v.optional(v.nullable(above0(10000))),
+  demoldMin: v.optional(v.nullable(above0(100000))),
+  ratedC: v.optional(v.nullable(roomC)),
+  pricePerKgMinor: v.optional(v.nullable(money)),
+  reorderG: v.optional(v.nullable(gramsOr0)),
+};
+
+export const lotBody = v.strictObject({ code: name, grams, bottleStrength: v.optional(above0(20), 1) });
+export const materialBody = v.strictObject({ name, kind: v.picklist(MATERIAL_KINDS), ...facts, lot: v.optional(lotBody) });
+export const materialPatch = v.strictObject({ name: v.optional(name), ...facts });
+
+export const lotMoveBody = v.variant('kind', [
+  v.strictObject({ id: ownId, kind: v.literal('received'), grams, note: v.optional(name) }),
+  v.strictObject({ id: ownId, kind: v.literal('used'), grams, note: v.optional(name) }),
+  v.strictObject({ id: ownId, kind: v.literal('counted'), levelG: gramsOr0, note: v.optional(name) }),
+]);
+
+export interface Lot {
+  id: string;
+  materialId: string;
+  code: string;
+  bottleStrength: number;
+  levelG: number;
+  createdAt: string;
+}
+
+export interface Material extends Versioned {
+  name: string;
+  kind: MaterialKind;
+  hex: string | null;
+  densityGPerMl: number | null;
+  bulkGPerMl: number | null;
+  dropsPerMl: number | null;
+  strength: number;
+  limitC: number | null;
+  hardnessScale: 'A' | '00' | null;
+  hardness: number | null;
+  mix: v.InferOutput<typeof mix> | null;
+  potLifeMin: number | null;
+  demoldMin: number | null;
+  ratedC: number | null;
+  pricePerKgMinor: number | null;
+  reorderG: number | null;
+  levelG: number;
+  lots: Lot[];
+}

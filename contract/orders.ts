@@ -1,0 +1,136 @@
+import * as v from 'valibot';
+import type { CupNeed, LineNeed } from '../core/plan/need.ts';
+import { count, day, money, name, note, ownId, rowId, type Versioned } from './fields.ts';
+
+export const customerBody = v.strictObject({ name, contact: note, notes: note });
+
+const lines = v.pipe(
+  v.array(
+    v.pipe(
+      v.strictObject({
+        baitId: rowId,
+        recipeId: rowId,
+        packs: count(1, 5000),
+        perPack: count(1, 1000),
+        priceMinor: v.optional(v.nullable(money)),
+      }),
+      v.check((line) => line.packs * line.perPack <= 20000, 'more than 20 000 baits on one line; split it'),
+    ),
+  ),
+  v.minLength(1),
+  v.maxLength(200),
+);
+
+export const orderBody = v.pipe(
+  v.strictObject({
+    customerId: v.optional(rowId),
+    newCustomer: v.optional(v.strictObject({ name, contact: note })),
+    dueOn: day,
+    notes: note,
+    lines,
+  }),
+  v.check((order) => Boolean(order.customerId) !== Boolean(order.newCustomer), 'name the customer: customerId or newCustomer, one of them'),
+);
+
+export const orderPatch = v.partial(v.strictObject({ dueOn: day, notes: note, sent: v.literal(true), cancelled: v.literal(true) }));
+export const packBody = v.strictObject({ lineId: rowId, bags: v.optional(count(1, 500), 1) });
+export const stockOutBody = v.strictObject({
+  id: ownId,
+  kind: v.picklist(['fished', 'given', 'scrapped']),
+  baitId: rowId,
+  recipeId: rowId,
+  pourId: v.optional(rowId),
+  baits: count(1, 100000),
+  note,
+});
+
+export interface Customer extends Versioned {
+  name: string;
+  contact: string;
+  notes: string;
+  orders: number;
+}
+
+export interface OrderLine {
+  id: string;
+  baitId: string;
+  baitName: string;
+  shape: string;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  packs: number;
+  perPack: number;
+  priceMinor: number | null;
+  packed: number;
+}
+
+export interface OrderRow extends Versioned {
+  code: string;
+  customerId: string;
+  customer: string;
+  dueOn: string;
+  notes: string;
+  sentAt: string | null;
+  cancelledAt: string | null;
+  createdAt: string;
+  lines: OrderLine[];
+  state: 'short' | 'curing' | 'good' | 'ready' | 'sent' | 'cancelled' | 'in-pour';
+  shortBaits: number;
+}
+
+export interface Order extends OrderRow {
+  need: { lines: LineNeed[]; cups: CupNeed[] };
+  pours: { id: string; code: string; recipeName: string; hex: string; closedAt: string | null }[];
+  bags: Bag[];
+}
+
+export interface Bag {
+  id: string;
+  code: string;
+  lineId: string | null;
+  baitName: string;
+  recipeName: string;
+  hex: string;
+  baits: number;
+  at: string;
+  unpacked: boolean;
+  pours: { id: string; code: string; baits: number }[];
+  order: { id: string; code: string; customer: string } | null;
+}
+
+export interface RackRow {
+  baitId: string;
+  baitName: string;
+  shape: string;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  pourId: string;
+  pourCode: string;
+  baits: number;
+  curedAt: string;
+  cured: boolean;
+  promised: number;
+}
+
+export interface RemeltRow {
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  grams: number;
+}
+
+export interface StockMove {
+  id: string;
+  kind: string;
+  baitName: string;
+  recipeName: string;
+  hex: string;
+  pourId: string;
+  pourCode: string;
+  baits: number;
+  note: string;
+  at: string;
+  reversed: boolean;
+}

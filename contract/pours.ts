@@ -1,0 +1,177 @@
+import * as v from 'valibot';
+import { count, cupC, grams, gramsOr0, name, ownId, rowId, shore, shorePoints, type Versioned } from './fields.ts';
+import type { Dose, RecipeItem } from './recipes.ts';
+import type { ScaledItem } from '../core/plastisol/recipe.ts';
+import type { Shape } from './workshop.ts';
+import type { MoldRow } from './molds.ts';
+
+export const FAULTS = ['bubble', 'short', 'hollow', 'flash', 'dent', 'bent', 'tear', 'colour', 'other'] as const;
+export type Fault = (typeof FAULTS)[number];
+
+export const pourBody = v.strictObject({
+  recipeId: rowId,
+  plastisolLotId: v.optional(rowId),
+  makerId: v.optional(rowId),
+  molds: v.pipe(
+    v.array(v.strictObject({ moldId: rowId, shots: count(1, 2000) })),
+    v.minLength(1),
+    v.maxLength(24),
+    v.check((rows) => new Set(rows.map((row) => row.moldId)).size === rows.length, 'a mold is there twice; add its shots'),
+  ),
+  orderLines: v.optional(
+    v.pipe(
+      v.array(v.strictObject({ orderLineId: rowId, baits: count(1, 100000) })),
+      v.maxLength(200),
+      v.check((rows) => new Set(rows.map((row) => row.orderLineId)).size === rows.length, 'an order line is there twice'),
+    ),
+    [],
+  ),
+  wanted: v.optional(v.strictObject({ scale: shore, value: shorePoints })),
+});
+
+export const heatBody = v.strictObject({ id: ownId, kind: v.picklist(['cook', 'reheat', 'reading']), c: cupC });
+export const shotBody = v.strictObject({ id: ownId, moldId: rowId });
+export const undoBody = v.strictObject({ id: ownId, rowId });
+
+export const marksBody = v.strictObject({
+  marks: v.pipe(
+    v.array(
+      v.pipe(
+        v.strictObject({
+          id: ownId,
+          cavity: count(1, 1000),
+          result: v.picklist(['good', 'bad', 'unmarked']),
+          reason: v.optional(v.picklist(FAULTS)),
+        }),
+        v.check((mark) => (mark.result === 'bad') === (mark.reason !== undefined), 'a bad bait needs a reason, a good one has none'),
+      ),
+    ),
+    v.minLength(1),
+    v.maxLength(1000),
+    v.check((rows) => new Set(rows.map((row) => row.cavity)).size === rows.length, 'a cavity is marked twice'),
+  ),
+});
+
+export const closeBody = v.strictObject({
+  cookedG: grams,
+  goodG: gramsOr0,
+  rejectG: gramsOr0,
+  returnedG: gramsOr0,
+  residueG: v.optional(gramsOr0, 0),
+});
+
+export const hardnessBody = v.strictObject({ id: ownId, scale: shore, value: shorePoints });
+export const laidOutPatch = v.strictObject({ plastisolLotId: v.nullable(rowId) });
+export const tagBody = v.strictObject({ note: name });
+
+export interface Heat {
+  seq: number;
+  id: string;
+  kind: 'cook' | 'reheat' | 'reading';
+  c: number;
+  at: string;
+}
+
+export interface Mark {
+  cavity: number;
+  result: 'good' | 'bad' | 'unmarked';
+  reason: Fault | null;
+}
+
+export interface Shot {
+  seq: number;
+  id: string;
+  moldId: string;
+  doseSeq: number;
+  heatSeq: number;
+  at: string;
+  marks: Mark[];
+}
+
+export interface Balance {
+  cookedG: number;
+  goodG: number;
+  rejectG: number;
+  returnedG: number;
+  residueG: number;
+  yieldFraction: number;
+  unaccountedG: number;
+  unaccountedFraction: number;
+  at: string;
+}
+
+export interface HardnessReading {
+  id: string;
+  scale: 'A' | '00';
+  value: number;
+  early: boolean;
+  at: string;
+}
+
+export interface PourPlan {
+  cookMl: number;
+  cookG: number;
+  cups: number;
+  glasses: number;
+  yieldFraction: number;
+  returnMl: number;
+  molds: { moldId: string; shots: number; shotMl: number; loads: number }[];
+  items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];
+}
+
+export interface PourRow extends Versioned {
+  code: string;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  cookMl: number;
+  laidOutAt: string;
+  startedAt: string | null;
+  closedAt: string | null;
+  shots: number;
+  good: number;
+  bad: number;
+  baits: string;
+}
+
+export interface PourMold {
+  moldId: string;
+  name: string;
+  kind: MoldRow['kind'];
+  fill: MoldRow['fill'];
+  shape: Shape;
+  baitId: string;
+  baitName: string;
+  cavities: number;
+  columns: number;
+  shots: number;
+  opensAt: string | null;
+}
+
+export interface Pour extends Versioned {
+  code: string;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  recipeRevision: number;
+  plastisol: { id: string; name: string; lotId: string; lotCode: string } | null;
+  makerId: string | null;
+  ledgerId: string;
+  cookMl: number;
+  plan: PourPlan;
+  wanted: { scale: 'A' | '00'; value: number } | null;
+  laidOutAt: string;
+  startedAt: string | null;
+  closedAt: string | null;
+  curedAt: string | null;
+  molds: PourMold[];
+  recipeItems: RecipeItem[];
+  doses: Dose[];
+  heats: Heat[];
+  shots: Shot[];
+  balance: Balance | null;
+  hardness: HardnessReading[];
+  orders: { orderId: string; code: string; customer: string; dueOn: string; baitName: string; baits: number }[];
+  lots: { materialName: string; lotCode: string; grams: number }[];
+  bags: { code: string; baits: number; at: string; customer: string | null }[];
+}

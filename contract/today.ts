@@ -1,0 +1,62 @@
+export interface TodayCup {
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  cookMl: number;
+  cookG: number;
+  cups: number;
+  molds: { moldId: string; moldName: string; baitName: string; shape: string; cavities: number; shots: number; goodNeeded: number; expectedGood: number; made: number; rejected: number }[];
+  orderLines: { orderLineId: string; baits: number }[];
+  orderIds: string[];
+}
+
+export interface TodayOrder {
+  id: string;
+  code: string;
+  customer: string;
+  dueOn: string;
+  state: string;
+  shortBaits: number;
+  packsLeft: number;
+  lines: { baitName: string; recipeId: string; recipeName: string; hex: string; packsReady: number; packsLeft: number }[];
+}
+
+export interface TodayNeed {
+  kind: 'hardness' | 'store' | 'mold' | 'late' | 'volume';
+  when: string;
+  title: string;
+  detail: string;
+  to: string;
+}
+
+export interface Today {
+  /** What to do now, decided from orders, stock, cure and what the molds yield. */
+  lead: string;
+  /** The time it hangs on, or the next step; said in the colour of heat. */
+  act: string;
+  step: 'master' | 'mold' | 'colour' | 'order' | 'pour' | 'resume' | 'pack' | 'rest';
+  to: string;
+  cups: TodayCup[];
+  laterCups: number;
+  openPours: { id: string; code: string; recipeName: string; hex: string; shotsDone: number; shotsPlanned: number; started: boolean }[];
+  rack: { recipeId: string; recipeName: string; hex: string; baitName: string; baits: number; cured: boolean; curedAt: string }[];
+  orders: TodayOrder[];
+  needs: TodayNeed[];
+  withoutMold: { baitName: string; recipeName: string; baits: number }[];
+}
+
+export interface Line {
+  masters: { count: number; unmeasured: number };
+  molds: { count: number; setting: number };
+  colours: { count: number };
+  pours: { open: number; total: number };
+  rack: { baits: number; curing: number };
+  orders: { open: number; short: number };
+}
+
+export interface SearchHit {
+  kind: 'master' | 'mold' | 'colour' | 'pour' | 'order' | 'customer' | 'material' | 'bag';
+  id: string;
+  title: string;
+  detail: string;
+}

@@ -1,0 +1,103 @@
+import * as v from 'valibot';
+import { above0, count, density, from0, grams, name, roomC, type Versioned, volumeMl } from './fields.ts';
+
+export const workshopBody = v.partial(
+  v.strictObject({
+    name,
+    currency: v.pipe(v.string(), v.regex(/^[A-Z]{3}$/, 'must be three letters like EUR')),
+    roomC,
+    glassMl: volumeMl,
+    dropsPerMl: above0(100),
+  }),
+);
+
+export interface Workshop {
+  name: string;
+  currency: string;
+  /** Room temperature at which rubber and cups are planned. */
+  roomC: number;
+  /** What the cooking glass holds at most. */
+  glassMl: number;
+  dropsPerMl: number;
+  version: number;
+}
+
+export const makerBody = v.strictObject({
+  name,
+  system: v.picklist(['metric', 'us']),
+  temperature: v.picklist(['C', 'F']),
+});
+
+export interface Maker extends Versioned, v.InferOutput<typeof makerBody> {}
+
+/** A maker's own measure: so many of it, levelled, weighed together once. */
+export const measureBody = v.strictObject({
+  name,
+  count: count(1, 1000),
+  grams: grams,
+  densityGPerMl: v.optional(density, 1),
+});
+
+export interface OwnMeasure extends Versioned {
+  name: string;
+  count: number;
+  grams: number;
+  densityGPerMl: number;
+  ml: number;
+}
+
+export const baitBody = v.partial(
+  v.strictObject({
+    name,
+    packCount: count(1, 1000),
+    priceMinor: v.nullable(count(0, 1e9)),
+    wantedScale: v.nullable(v.picklist(['A', '00'])),
+    wantedHardness: v.nullable(from0(100)),
+  }),
+);
+
+export interface Bait extends Versioned {
+  name: string;
+  shape: Shape;
+  packCount: number;
+  priceMinor: number | null;
+  wantedScale: 'A' | '00' | null;
+  wantedHardness: number | null;
+}
+
+export const SHAPES = ['paddle', 'ribbon', 'claws', 'tube', 'shrimp', 'stick'] as const;
+export type Shape = (typeof SHAPES)[number];
+export const shape = v.picklist(SHAPES);
+
+export const keptBody = v.strictObject({
+  calculator: v.pipe(v.string(), v.maxLength(60)),
+  title: name,
+  input: v.record(v.string(), v.unknown()),
+});
+
+export interface Kept {
+  id: string;
+  calculator: string;
+  title: string;
+  input: Record<string, unknown>;
+  output: Record<string, unknown>;
+  createdAt: string;
+}
+
+export const clockBody = v.strictObject({ label: name, minutes: above0(60 * 24 * 60) });
+export const clockPatch = v.union([
+  v.strictObject({ ended: v.literal(true) }),
+  v.strictObject({ addMinutes: above0(60 * 24) }),
+]);
+
+export interface Clock extends Versioned {
+  kind: 'pot-life' | 'demold' | 'open' | 'cure' | 'bake' | 'own';
+  label: string;
+  startedAt: string;
+  dueAt: string;
+  aboutType: string | null;
+  aboutId: string | null;
+  endedAt: string | null;
+}
+
+export const sessionBody = v.strictObject({ passcode: v.pipe(v.string(), v.minLength(1), v.maxLength(200)) });

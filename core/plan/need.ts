@@ -1,0 +1,144 @@
+import { batchSize } from '../plastisol/batch.ts';
+import { shotsFor } from '../yield/counts.ts';
+
+/** One order line that still wants baits, in the order in which it is due. */
+export interface Wanted {
+  lineId: string;
+  baitId: string;
+  recipeId: string;
+  /** Baits not yet packed. */
+  baits: number;
+  /** Baits that an open pour was laid out to make for this line. */
+  inPour: number;
+}
+
+/** What lies on the rack of one bait in one colour. */
+export interface Level {
+  baitId: string;
+  recipeId: string;
+  ready: number;
+  curing: number;
+}
+
+export interface LineNeed {
+  lineId: string;
+  baitId: string;
+  recipeId: string;
+  baits: number;
+  fromReady: number;
+  fromCuring: number;
+  fromPour: number;
+  short: number;
+}
+
+/**
+ * Shares the rack out to the lines, earliest due first: ready baits, then curing ones, then those in an open pour;
+ * the rest is short. No bait is promised twice.
+ */
+export function shareOut(wanted: Wanted[], levels: Level[]): LineNeed[] {
+  const key = (baitId: string, recipeId: string) => `${baitId} ${recipeId}`;
+  const left = new Map(levels.map((level) => [key(level.baitId, level.recipeId), { ...level }]));
+  return wanted.map(({ lineId, baitId, recipeId, baits, inPour }) => {
+    const level = left.get(key(baitId, recipeId));
+    const fromReady = Math.min(baits, Math.max(0, level?.ready ?? 0));
+    const fromCuring = Math.min(baits - fromReady, Math.max(0, level?.curing ?? 0));
+    const fromPour = Math.min(baits - fromReady - fromCuring, inPour);
+    if (level) {
+      level.ready -= fromReady;
+      level.curing -= fromCuring;
+    }
+    return { lineId, baitId, recipeId, baits, fromReady, fromCuring, fromPour, short: baits - fromReady - fromCuring - fromPour };
+  });
+}
+
+export interface MoldChoice {
+  id: string;
+  baitId: string;
+  cavities: number;
+  cavityMl: number;
+  sprueMl: number;
+  runnerMl: number;
+  injectorMl: number | null;
+  /** This mold's own past. */
+  made: number;
+  rejected: number;
+}
+
+export interface CupNeed {
+  recipeId: string;
+  molds: { moldId: string; baitId: string; shots: number; goodNeeded: number; expectedGood: number; shotMl: number; made: number; rejected: number }[];
+  orderLines: { orderLineId: string; baits: number }[];
+  /** Short baits that no mold here makes. */
+  withoutMold: { baitId: string; baits: number }[];
+  cookMl: number;
+  cookG: number;
+  cups: number;
+}
+
+/** The chance with which a plan makes its good baits. */
+export const CONFIDENCE = 0.9;
+
+/** Starting values of `batch.size`; a screen that uses them says so. */
+export const CUP_DEFAULTS = { feedFraction: 0.06, deadMl: 3, cupFilmMl: 8, densityGPerMl: 1.02 };
+
+/** The injector that limits a load: the smallest, and only when every mold of the cup is injected. */
+export function injectorOf(chosen: { moldId: string }[], molds: Pick<MoldChoice, 'id' | 'injectorMl'>[]): { injectorMl?: number } {
+  const sizes = chosen.map(({ moldId }) => molds.find((mold) => mold.id === moldId)?.injectorMl ?? null);
+  return sizes.every((size) => size !== null) ? { injectorMl: Math.min(...(sizes as number[])) } : {};
+}
+
+function moldFor(baitId: string, molds: MoldChoice[]): MoldChoice | undefined {
+  return molds.filter((mold) => mold.baitId === baitId).sort((a, b) => b.cavities - a.cavities)[0];
+}
+
+/**
+ * One cup per colour that makes the short lines good with 90 % certainty: shots per mold from its own rejects
+ * (`yield.shots`), plastisol from the shots (`batch.size`).
+ */
+export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
+  const recipes = [...new Set(lines.filter((line) => line.short > 0).map((line) => line.recipeId))];
+  return recipes.map((recipeId) => {
+    const short = lines.filter((line) => line.recipeId === recipeId && line.short > 0);
+    const perBait = new Map<string, number>();
+    for (const line of short) perBait.set(line.baitId, (perBait.get(line.baitId) ?? 0) + line.short);
+    const chosen: CupNeed['molds'] = [];
+    const withoutMold: CupNeed['withoutMold'] = [];
+    let cookMl = 0;
+    let cookG = 0;
+    let cups = 0;
+    const batch: Parameters<typeof batchSize>[0]['molds'] = [];
+    for (const [baitId, goodNeeded] of perBait) {
+      const mold = moldFor(baitId, molds);
+      if (!mold) {
+        withoutMold.push({ baitId, baits: goodNeeded });
+        continue;
+      }
+      const { shots, expectedGood } = shotsFor({
+        goodNeeded,
+        cavities: mold.cavities,
+        rejects: { alpha: 1, beta: 19, rejected: mold.rejected, made: mold.made },
+        confidence: CONFIDENCE,
+      });
+      chosen.push({ moldId: mold.id, baitId, shots, goodNeeded, expectedGood, shotMl: 0, made: mold.made, rejected: mold.rejected });
+      const { id, cavities, cavityMl, sprueMl, runnerMl } = mold;
+      batch.push({ id, cavities, cavityMl, sprueMl, runnerMl, shots, share: 1 });
+    }
+    if (batch.length > 0) {
+      const sized = batchSize({ ...CUP_DEFAULTS, molds: batch, ...injectorOf(chosen, molds) });
+      ({ cookMl, cookG, cups } = sized);
+      sized.molds.forEach((mold, index) => {
+        (chosen[index] as CupNeed['molds'][number]).shotMl = mold.shotMl;
+      });
+    }
+    const made = new Set(chosen.map((mold) => mold.baitId));
+    return {
+      recipeId,
+      molds: chosen,
+      orderLines: short.filter((line) => made.has(line.baitId)).map((line) => ({ orderLineId: line.lineId, baits: line.short })),
+      withoutMold,
+      cookMl,
+      cookG,
+      cups,
+    };
+  });
+}

@@ -1,0 +1,30 @@
+import type { Clock } from '../../contract/workshop.ts';
+import type { Db } from '../db/open.ts';
+import { all, insert, run } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+
+interface NewClock {
+  kind: Clock['kind'];
+  label: string;
+  dueAt: Date;
+  aboutType?: string;
+  aboutId?: string;
+}
+
+export function startClock(db: Db, { dueAt, ...clock }: NewClock, now: Date): string {
+  const id = newId();
+  insert(db, 'clock', { id, ...clock, startedAt: now.toISOString(), dueAt: dueAt.toISOString() });
+  return id;
+}
+
+/** Ends what still runs about a thing: a mold that was opened needs no alarm. */
+export function endClocks(db: Db, kind: Clock['kind'], aboutType: string, aboutId: string, at: string): void {
+  run(
+    db,
+    `UPDATE clock SET ended_at = @at, version = version + 1
+     WHERE kind = @kind AND about_type = @aboutType AND about_id = @aboutId AND ended_at IS NULL`,
+    { at, kind, aboutType, aboutId },
+  );
+}
+
+export const runningClocks = (db: Db) => all<Clock>(db, 'SELECT * FROM clock WHERE ended_at IS NULL ORDER BY due_at LIMIT 200');

@@ -1,0 +1,29 @@
+import { clockEndpoints } from './clocks/routes.ts';
+import type { Endpoint } from './http/endpoint.ts';
+import { keptEndpoints } from './kept/routes.ts';
+import { ledgerEndpoints } from './ledgers/routes.ts';
+import { masterEndpoints } from './masters/routes.ts';
+import { materialEndpoints } from './materials/routes.ts';
+import { moldEndpoints } from './molds/routes.ts';
+import { orderEndpoints } from './orders/routes.ts';
+import { pourEndpoints } from './pours/routes.ts';
+import { recipeEndpoints } from './recipes/routes.ts';
+import { stockEndpoints } from './stock/routes.ts';
+import { todayEndpoints } from './today/routes.ts';
+import { workshopEndpoints } from './workshop/routes.ts';
+
+/** Every resource, in the order of the work. */
+export const endpoints: Endpoint[] = [
+  ...workshopEndpoints,
+  ...masterEndpoints,
+  ...moldEndpoints,
+  ...materialEndpoints,
+  ...recipeEndpoints,
+  ...ledgerEndpoints,
+  ...pourEndpoints,
+  ...stockEndpoints,
+  ...orderEndpoints,
+  ...clockEndpoints,
+  ...keptEndpoints,
+  ...todayEndpoints,
+];

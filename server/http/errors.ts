@@ -1,0 +1,57 @@
+import type { ErrorRequestHandler } from 'express';
+import type { Logger } from 'pino';
+import { Failure } from '../../core/failure.ts';
+
+/** HTTP status by code; all other refusals are 400. */
+export const STATUS: Record<string, number> = {
+  'too-large': 413,
+  'not-found': 404,
+  'unknown-route': 404,
+  'stale-version': 409,
+  'already-exists': 409,
+  'already-reversed': 409,
+  'already-closed': 409,
+  'pour-closed': 409,
+  'not-enough-stock': 409,
+  'not-cured': 409,
+  'key-reused': 409,
+  'version-required': 428,
+  'passcode-needed': 401,
+  'wrong-passcode': 401,
+  'too-many-tries': 429,
+  'wrong-host': 421,
+  'cross-site': 403,
+};
+
+interface BodyError {
+  type?: string;
+  status?: number;
+}
+
+function asFailure(error: unknown): Failure | undefined {
+  if (error instanceof Failure) return error;
+  const { type, status } = error as BodyError;
+  if (type === 'entity.too.large') return new Failure('too-large', 'That is more than 1 MB; send less at once.');
+  if (type === 'entity.parse.failed') return new Failure('malformed-json', 'The body is not valid JSON.');
+  if (error instanceof URIError) return new Failure('invalid-input', 'The address is not readable.');
+  if (status !== undefined && status >= 400 && status < 500) return new Failure('invalid-input', 'The request is not readable.');
+  return undefined;
+}
+
+/** The one place where an error becomes an answer. Registered last. */
+export function errorHandler(log: Logger): ErrorRequestHandler {
+  return (error: unknown, request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    const failure = asFailure(error);
+    if (!failure) {
+      log.error({ err: error, url: request.originalUrl }, 'unexpected');
+      response.status(500).json({ error: { code: 'internal', message: 'Something broke here. Nothing was written; try again.' } });
+      return;
+    }
+    const { code, message, path, detail } = failure;
+    response.status(STATUS[code] ?? 400).json({ error: { code, message, ...(path ? { path } : {}), ...detail } });
+  };
+}

@@ -1,0 +1,68 @@
+import { Failure } from '../../core/failure.ts';
+import type { ListQuery, Page } from '../../contract/fields.ts';
+import type { Db } from '../db/open.ts';
+import { all, type Row } from '../db/rows.ts';
+
+interface Listing {
+  select: string;
+  /** Field offered to `sort` → SQL expression. The first is the default. */
+  sorts: Record<string, string>;
+  /** The default order, with - for descending. */
+  order: string;
+  /** SQL expression that `q` looks into. */
+  search: string;
+  where?: string;
+  idColumn: string;
+}
+
+interface Cursor {
+  s: string;
+  k: string | number | null;
+  id: string;
+}
+
+function readCursor(text: string, sort: string): Cursor {
+  try {
+    const cursor = JSON.parse(Buffer.from(text, 'base64url').toString()) as Cursor;
+    const plain = typeof cursor.k === 'string' || typeof cursor.k === 'number';
+    if (cursor.s === sort && plain && typeof cursor.id === 'string') return cursor;
+  } catch {
+    // Falls through to the refusal below: a cursor is only ever one of ours, handed back.
+  }
+  throw new Failure('invalid-input', 'That cursor is not from this list; start again without it.', 'cursor');
+}
+
+const like = (q: string) => `%${q.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+
+/** One page of a list by keyset: the hundredth page costs what the first does. */
+export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
+  const sort = query.sort ?? listing.order;
+  const field = sort.replace(/^-/, '');
+  const column = Object.hasOwn(listing.sorts, field) ? listing.sorts[field] : undefined;
+  if (!column) {
+    throw new Failure('invalid-input', `This list sorts by ${Object.keys(listing.sorts).join(', ')}.`, 'sort');
+  }
+  const [direction, past] = sort.startsWith('-') ? ['DESC', '<'] : ['ASC', '>'];
+  const limit = query.limit ?? 50;
+  const conditions = [listing.where ?? '1'];
+  const params: Row = { limit: limit + 1 };
+  if (query.q) {
+    conditions.push(`${listing.search} LIKE @q ESCAPE '\\'`);
+    params.q = like(query.q);
+  }
+  if (query.cursor) {
+    const cursor = readCursor(query.cursor, sort);
+    conditions.push(`(${column}, ${listing.idColumn}) ${past} (@k, @id)`);
+    params.k = cursor.k;
+    params.id = cursor.id;
+  }
+  const sql = `${listing.select} WHERE ${conditions.join(' AND ')} ORDER BY ${column} ${direction}, ${listing.idColumn} ${direction} LIMIT @limit`;
+  const rows = all<T & { id: string; sortKey: string | number }>(db, sql.replace('/*sort*/', `${column} AS sort_key,`), params);
+  const items = rows.slice(0, limit);
+  const last = items.at(-1);
+  const more = rows.length > limit && last;
+  const nextCursor = more
+    ? Buffer.from(JSON.stringify({ s: sort, k: last.sortKey, id: last.id } satisfies Cursor)).toString('base64url')
+    : null;
+  return { items: items.map(({ sortKey: _, ...item }) => item as unknown as T), nextCursor };
+}

@@ -1,0 +1,32 @@
+import { listQuery } from '../../contract/fields.ts';
+import { type Kept, keptBody } from '../../contract/workshop.ts';
+import { calculate } from '../../core/calculators.ts';
+import { insert, mustFind } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { page } from '../http/list.ts';
+import { newId } from '../ids.ts';
+
+const LISTING = {
+  select: 'SELECT /*sort*/ kept_result.* FROM kept_result',
+  sorts: { created: 'created_at', title: 'title' },
+  order: '-created',
+  search: "(title || ' ' || calculator)",
+  idColumn: 'kept_result.id',
+};
+
+export const keptEndpoints = [
+  endpoint({ method: 'GET', path: '/kept', query: listQuery, run: ({ db, query }) => page<Kept>(db, LISTING, query) }),
+  endpoint({
+    method: 'POST',
+    path: '/kept',
+    body: keptBody,
+    touches: ['kept'],
+    // Worked out again here: what is kept is what the calculator says, not what a browser claims it said.
+    prepare: (body) => calculate(body.calculator, body.input),
+    run: ({ db, body, at, prepared }) => {
+      const id = newId();
+      insert(db, 'kept_result', { id, ...body, output: prepared, createdAt: at });
+      return mustFind<Kept>(db, 'kept_result', id, 'kept result');
+    },
+  }),
+];

@@ -1,0 +1,72 @@
+import { listQuery } from '../../contract/fields.ts';
+import { doseBody, keepBody, type Ledger, ledgerBody, undoDoseBody } from '../../contract/recipes.ts';
+import { Failure } from '../../core/failure.ts';
+import { cupTotals } from '../../core/plastisol/cup.ts';
+import { mustFind, run } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { page } from '../http/list.ts';
+import { addRecipe, getRecipe } from '../recipes/store.ts';
+import { addDose, addLedger, getLedger, reverseDose } from './store.ts';
+
+const touches = ['ledgers', 'pours'];
+
+const LISTING = {
+  select: 'SELECT /*sort*/ ledger.* FROM ledger',
+  sorts: { created: 'created_at', title: 'title' },
+  order: '-created',
+  search: 'title',
+  where: 'NOT EXISTS (SELECT 1 FROM pour WHERE ledger_id = ledger.id)',
+  idColumn: 'ledger.id',
+};
+
+export const ledgerEndpoints = [
+  endpoint({ method: 'GET', path: '/ledgers', query: listQuery, run: ({ db, query }) => page<Ledger>(db, LISTING, query) }),
+  endpoint({ method: 'GET', path: '/ledgers/:id', run: ({ db, params }) => getLedger(db, params.id as string) }),
+  endpoint({
+    method: 'POST',
+    path: '/ledgers',
+    body: ledgerBody,
+    touches,
+    run: ({ db, body, at }) => getLedger(db, addLedger(db, body.title, body.batchMl, at)),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/ledgers/:id/doses',
+    body: doseBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      mustFind(db, 'ledger', params.id as string, 'dosing ledger');
+      addDose(db, params.id as string, body, at);
+      return getLedger(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/ledgers/:id/undo',
+    body: undoDoseBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      mustFind(db, 'ledger', params.id as string, 'dosing ledger');
+      reverseDose(db, params.id as string, body.doseId, body.id, at);
+      return getLedger(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/ledgers/:id/keep',
+    body: keepBody,
+    touches: [...touches, 'recipes', 'line'],
+    run: ({ db, body, params, at }) => {
+      const ledger = getLedger(db, params.id as string);
+      const totals = cupTotals(ledger.doses);
+      if (totals.length === 0) throw new Failure('invalid-input', 'Nothing is in this cup yet; add a dose first.');
+      const recipe = addRecipe(
+        db,
+        { ...body, notes: '', basisMl: ledger.batchMl, items: totals, reason: `kept from the ledger "${ledger.title}"` },
+        at,
+      );
+      run(db, 'UPDATE ledger SET recipe_id = ?, version = version + 1 WHERE id = ?', [recipe, ledger.id]);
+      return getRecipe(db, recipe);
+    },
+  }),
+];

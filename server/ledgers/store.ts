@@ -1,0 +1,50 @@
+import type { Dose, Ledger } from '../../contract/recipes.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind } from '../db/rows.ts';
+import { Failure } from '../../core/failure.ts';
+import { newId } from '../ids.ts';
+
+export const dosesOf = (db: Db, ledgerId: string) =>
+  all<Dose>(
+    db,
+    `SELECT dose.seq, dose.id, material_id, material.name AS material_name, amount, unit, reverses, at
+     FROM dose JOIN material ON material.id = material_id WHERE ledger_id = ? ORDER BY seq`,
+    [ledgerId],
+  );
+
+export function getLedger(db: Db, id: string): Ledger {
+  return { ...mustFind<Ledger>(db, 'ledger', id, 'dosing ledger'), doses: dosesOf(db, id) };
+}
+
+export function addLedger(db: Db, title: string, batchMl: number, at: string): string {
+  const id = newId();
+  insert(db, 'ledger', { id, title, batchMl, createdAt: at });
+  return id;
+}
+
+function refuseClosed(db: Db, ledgerId: string): void {
+  if (first(db, 'SELECT 1 FROM pour WHERE ledger_id = ? AND closed_at IS NOT NULL', [ledgerId])) {
+    throw new Failure('pour-closed', 'That cup is closed; its doses stand as they were.');
+  }
+}
+
+export function addDose(
+  db: Db,
+  ledgerId: string,
+  dose: { id?: string | undefined; materialId: string; amount: number; unit: string },
+  at: string,
+): void {
+  refuseClosed(db, ledgerId);
+  mustFind(db, 'material', dose.materialId, 'material');
+  insert(db, 'dose', { id: newId(dose.id), ledgerId, materialId: dose.materialId, amount: dose.amount, unit: dose.unit, at });
+}
+
+/** A mis-tap is taken back by a row of its own; the shots in between keep what they were told. */
+export function reverseDose(db: Db, ledgerId: string, doseId: string, own: string | undefined, at: string): void {
+  refuseClosed(db, ledgerId);
+  const dose = first<Dose>(db, 'SELECT * FROM dose WHERE id = ? AND ledger_id = ?', [doseId, ledgerId]);
+  if (!dose) throw new Failure('not-found', 'There is no such dose in this ledger.');
+  if (dose.reverses) throw new Failure('invalid-input', 'That row takes a dose back; add the dose again instead.', 'doseId');
+  const { materialId, amount, unit } = dose;
+  insert(db, 'dose', { id: newId(own), ledgerId, materialId, amount, unit, reverses: doseId, at });
+}

@@ -1,0 +1,69 @@
+import { listQuery } from '../../contract/fields.ts';
+import { masterBody, masterPatch, revisionBody, volumeBody } from '../../contract/masters.ts';
+import { Failure } from '../../core/failure.ts';
+import { first, insert, mustFind, update } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { newId } from '../ids.ts';
+import { addBait } from '../workshop/store.ts';
+import { addRevision, addVolume, checkParents, getMaster, listMasters } from './store.ts';
+
+const touches = ['masters', 'baits', 'line', 'today'];
+
+export const masterEndpoints = [
+  endpoint({ method: 'GET', path: '/masters', query: listQuery, run: ({ db, query }) => listMasters(db, query) }),
+  endpoint({ method: 'GET', path: '/masters/:id', run: ({ db, params }) => getMaster(db, params.id as string) }),
+  endpoint({
+    method: 'POST',
+    path: '/masters',
+    body: masterBody,
+    touches,
+    run: ({ db, body, at }) => {
+      const { name, shape, kind, flatBack, notes, packCount, ...shapeOf } = body;
+      if (first(db, 'SELECT 1 FROM bait WHERE name = ? COLLATE NOCASE', [name])) {
+        throw new Failure('already-exists', `There is already a bait called ${name}; add a revision to it, or choose another name.`, 'name');
+      }
+      const baitId = addBait(db, { name, shape, packCount }, at);
+      const id = newId();
+      insert(db, 'master', { id, baitId, kind, flatBack, notes, createdAt: at });
+      addRevision(db, id, { reason: 'first shape', ...shapeOf }, at);
+      return getMaster(db, id);
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/masters/:id',
+    body: masterPatch,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version }) => {
+      update(db, 'master', params.id as string, version, body, 'master');
+      return getMaster(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/masters/:id/revisions',
+    body: revisionBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      const id = params.id as string;
+      mustFind(db, 'master', id, 'master');
+      checkParents(db, id, body.parentId, body.secondParentId);
+      addRevision(db, id, body, at);
+      return getMaster(db, id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/masters/:id/revisions/:revisionId/volumes',
+    body: volumeBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      const { id, revisionId } = params as { id: string; revisionId: string };
+      const found = first(db, 'SELECT 1 FROM master_revision WHERE id = ? AND master_id = ?', [revisionId, id]);
+      if (!found) throw new Failure('not-found', 'There is no such revision of this master.');
+      addVolume(db, revisionId, body, at);
+      return getMaster(db, id);
+    },
+  }),
+];

@@ -1,0 +1,92 @@
+import type * as v from 'valibot';
+import type { Master, MasterRow, Revision, revisionBody, volumeBody, VolumeReading } from '../../contract/masters.ts';
+import type { Bait } from '../../contract/workshop.ts';
+import type { ListQuery, Page } from '../../contract/fields.ts';
+import { Failure } from '../../core/failure.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind } from '../db/rows.ts';
+import { page } from '../http/list.ts';
+import { newId } from '../ids.ts';
+
+type Volume = v.InferOutput<typeof volumeBody>;
+
+export function addVolume(db: Db, revisionId: string, volume: Volume, at: string): void {
+  const ml = volume.how === 'weighed' ? volume.grams / volume.densityGPerMl : volume.ml;
+  const weighed = volume.how === 'weighed' ? { grams: volume.grams, densityGPerMl: volume.densityGPerMl } : {};
+  insert(db, 'volume_reading', { id: newId(volume.id), revisionId, how: volume.how, ...weighed, ml, at });
+}
+
+const volumesOf = (db: Db, revisionId: string) =>
+  all<VolumeReading>(
+    db,
+    'SELECT id, how, grams, density_g_per_ml, ml, at FROM volume_reading WHERE revision_id = ? ORDER BY seq DESC',
+    [revisionId],
+  );
+
+function withVolumes(db: Db, revision: Omit<Revision, 'volumes' | 'volumeMl'>): Revision {
+  const volumes = volumesOf(db, revision.id);
+  return { ...revision, volumes, volumeMl: volumes[0]?.ml ?? null };
+}
+
+function revisionsOf(db: Db, masterId: string): Revision[] {
+  return all<Revision>(db, 'SELECT * FROM master_revision WHERE master_id = ? ORDER BY number DESC', [masterId]).map((row) =>
+    withVolumes(db, row),
+  );
+}
+
+export function addRevision(
+  db: Db,
+  masterId: string,
+  body: Omit<v.InferOutput<typeof revisionBody>, 'parentId'> & { parentId?: string },
+  at: string,
+): string {
+  const { volume, ...values } = body;
+  const id = newId();
+  const number = (first<{ n: number }>(db, 'SELECT max(number) AS n FROM master_revision WHERE master_id = ?', [masterId])?.n ?? 0) + 1;
+  insert(db, 'master_revision', { id, masterId, number, ...values, createdAt: at });
+  if (volume) addVolume(db, id, volume, at);
+  return id;
+}
+
+/** A parent must be a revision that exists; the first must be one of this master, the second may be another's. */
+export function checkParents(db: Db, masterId: string, parentId: string, secondParentId?: string): void {
+  if (!first(db, 'SELECT 1 FROM master_revision WHERE id = ? AND master_id = ?', [parentId, masterId])) {
+    throw new Failure('invalid-input', 'The revision it grew from is not one of this master.', 'parentId');
+  }
+  if (secondParentId && !first(db, 'SELECT 1 FROM master_revision WHERE id = ?', [secondParentId])) {
+    throw new Failure('invalid-input', 'The second parent is not a revision known here.', 'secondParentId');
+  }
+}
+
+const LISTING = {
+  select: `SELECT /*sort*/ master.*, bait.name, bait.shape,
+    (SELECT count(*) FROM mold JOIN master_revision r ON r.id = mold.revision_id WHERE r.master_id = master.id) AS molds
+    FROM master JOIN bait ON bait.id = master.bait_id`,
+  sorts: { name: 'bait.name', created: 'master.created_at' },
+  order: 'name',
+  search: 'bait.name',
+  idColumn: 'master.id',
+};
+
+export function listMasters(db: Db, query: ListQuery): Page<MasterRow> {
+  const found = page<Omit<MasterRow, 'latest'>>(db, LISTING, query);
+  return { ...found, items: found.items.map((row) => ({ ...row, latest: revisionsOf(db, row.id)[0] as Revision })) };
+}
+
+export function getMaster(db: Db, id: string): Master {
+  mustFind(db, 'master', id, 'master');
+  const row = first<Omit<MasterRow, 'latest'>>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE master.id = ?`, [id]);
+  const revisions = revisionsOf(db, id);
+  return {
+    ...(row as Omit<MasterRow, 'latest'>),
+    latest: revisions[0] as Revision,
+    revisions,
+    bait: mustFind<Bait>(db, 'bait', (row as MasterRow).baitId, 'bait'),
+    moldList: all(
+      db,
+      `SELECT mold.id, mold.name, r.number AS revision_number FROM mold LEFT JOIN master_revision r ON r.id = mold.revision_id
+       WHERE mold.bait_id = ? ORDER BY mold.created_at`,
+      [(row as MasterRow).baitId],
+    ),
+  };
+}

@@ -1,0 +1,68 @@
+import { listQuery } from '../../contract/fields.ts';
+import { lotBody, lotMoveBody, materialBody, materialPatch } from '../../contract/materials.ts';
+import { Failure } from '../../core/failure.ts';
+import { insert, mustFind, update } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { newId } from '../ids.ts';
+import { addLot, addLotMove, getMaterial, levelOf, listMaterials } from './store.ts';
+
+const touches = ['materials', 'today', 'recipes'];
+
+export const materialEndpoints = [
+  endpoint({ method: 'GET', path: '/materials', query: listQuery, run: ({ db, query }) => listMaterials(db, query) }),
+  endpoint({ method: 'GET', path: '/materials/:id', run: ({ db, params }) => getMaterial(db, params.id as string) }),
+  endpoint({
+    method: 'POST',
+    path: '/materials',
+    body: materialBody,
+    touches,
+    run: ({ db, body, at }) => {
+      const { lot, strength, ...facts } = body;
+      if (facts.kind === 'silicone' && !(facts.mix && facts.potLifeMin && facts.demoldMin)) {
+        throw new Failure('invalid-input', 'A rubber needs its ratio, pot life and demold time; they are on the tin.', 'mix');
+      }
+      const id = newId();
+      insert(db, 'material', { id, ...facts, strength: strength ?? 1, createdAt: at });
+      if (lot) addLot(db, id, lot, at);
+      return getMaterial(db, id);
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/materials/:id',
+    body: materialPatch,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version }) => {
+      update(db, 'material', params.id as string, version, body, 'material');
+      return getMaterial(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/materials/:id/lots',
+    body: lotBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      mustFind(db, 'material', params.id as string, 'material');
+      addLot(db, params.id as string, body, at);
+      return getMaterial(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/lots/:id/moves',
+    body: lotMoveBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      const lot = mustFind<{ id: string; materialId: string }>(db, 'lot', params.id as string, 'lot');
+      const level = levelOf(db, lot.id);
+      if (body.kind === 'used' && body.grams > level + 1e-6) {
+        throw new Failure('not-enough-stock', `This lot holds ${level.toFixed(1)} g; count it first if there is more.`, 'grams');
+      }
+      const grams = body.kind === 'counted' ? body.levelG - level : body.kind === 'used' ? -body.grams : body.grams;
+      addLotMove(db, { id: body.id, lotId: lot.id, kind: body.kind, grams, note: body.note }, at);
+      return getMaterial(db, lot.materialId);
+    },
+  }),
+];

@@ -1,0 +1,88 @@
+import { addMinutes, addSeconds } from 'date-fns';
+import { listQuery } from '../../contract/fields.ts';
+import { moldBody, moldEventBody, type MoldRow, moldPatch } from '../../contract/molds.ts';
+import { Failure } from '../../core/failure.ts';
+import { topUp } from '../../core/mold/silicone.ts';
+import { startClock } from '../clocks/store.ts';
+import type { Db } from '../db/open.ts';
+import { first, insert, mustFind, update } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { newId } from '../ids.ts';
+import { addMold, getMold, listMolds } from './store.ts';
+
+const touches = ['molds', 'masters', 'baits', 'clocks', 'line', 'today'];
+
+const planOf = (mold: MoldRow) => {
+  if (!mold.plan) throw new Failure('invalid-input', 'This mold was not planned here, so there is no mix to time.');
+  return mold.plan;
+};
+
+/** Both clocks run from the moment the parts meet, at the plan's own room temperature. */
+function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
+  const { potLifeMin, demoldMin } = planOf(mold).output;
+  const about = { aboutType: 'mold', aboutId: mold.id };
+  startClock(db, { kind: 'pot-life', label: `${mold.name}: pot life ends`, dueAt: addSeconds(now, potLifeMin * 60), ...about }, now);
+  startClock(db, { kind: 'demold', label: `${mold.name}: demold`, dueAt: addMinutes(now, demoldMin), ...about }, now);
+  return { potLifeMin, demoldMin };
+}
+
+function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Record<string, unknown> {
+  const { input, output } = planOf(mold);
+  const mixed = first<{ at: string }>(db, `SELECT at FROM mold_event WHERE mold_id = ? AND kind = 'mixed' ORDER BY seq DESC`, [mold.id]);
+  if (!mixed) throw new Failure('invalid-input', 'Tap "Mixed" first, so that the time since then is known.');
+  return {
+    missingDepthMm,
+    ...topUp({
+      mix: input.mix,
+      boxLengthMm: output.boxLengthMm,
+      boxWidthMm: output.boxWidthMm,
+      missingDepthMm,
+      wasteFraction: input.wasteFraction,
+      minutesSinceMixed: (now.getTime() - Date.parse(mixed.at)) / 60000,
+      potLifeMin: output.potLifeMin,
+    }),
+  };
+}
+
+export const moldEndpoints = [
+  endpoint({ method: 'GET', path: '/molds', query: listQuery, run: ({ db, query }) => listMolds(db, query) }),
+  endpoint({ method: 'GET', path: '/molds/:id', run: ({ db, params }) => getMold(db, params.id as string) }),
+  endpoint({
+    method: 'POST',
+    path: '/molds',
+    body: moldBody,
+    touches,
+    run: ({ db, body, at }) => getMold(db, addMold(db, body, at)),
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/molds/:id',
+    body: moldPatch,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version, at }) => {
+      const { retired, ...values } = body;
+      const retirement = retired === undefined ? {} : { retiredAt: retired ? at : null };
+      update(db, 'mold', params.id as string, version, { ...values, ...retirement }, 'mold');
+      return getMold(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/molds/:id/events',
+    body: moldEventBody,
+    touches,
+    run: ({ db, body, params, now, at }) => {
+      const mold = mustFind<MoldRow>(db, 'mold', params.id as string, 'mold');
+      const detail =
+        body.kind === 'mixed'
+          ? startRubberClocks(db, mold, now)
+          : body.kind === 'topped-up'
+            ? topUpOf(db, mold, body.missingDepthMm, now)
+            : null;
+      const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
+      insert(db, 'mold_event', { id: newId(body.id), moldId: mold.id, kind: body.kind, step, detail, at });
+      return getMold(db, mold.id);
+    },
+  }),
+];

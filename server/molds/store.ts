@@ -1,0 +1,122 @@
+import type * as v from 'valibot';
+import type { ListQuery, Page } from '../../contract/fields.ts';
+import type { CavityHealth, Mold, moldBody, MoldEvent, MoldRow } from '../../contract/molds.ts';
+import { Failure } from '../../core/failure.ts';
+import { plan } from '../../core/mold/silicone.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind } from '../db/rows.ts';
+import { page } from '../http/list.ts';
+import { newId } from '../ids.ts';
+import { addBait } from '../workshop/store.ts';
+
+const LISTING = {
+  select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape,
+    (SELECT count(*) FROM shot_live s WHERE s.mold_id = mold.id) AS shots
+    FROM mold JOIN bait ON bait.id = mold.bait_id`,
+  sorts: { name: 'mold.name', created: 'mold.created_at' },
+  order: 'name',
+  search: "(mold.name || ' ' || bait.name)",
+  idColumn: 'mold.id',
+};
+
+type Counted = { moldId: string; made: number; rejected: number };
+
+/** Good and bad of every mold so far, from the newest mark of each cavity. */
+export function rejectsByMold(db: Db): Map<string, Counted> {
+  const rows = all<Counted>(
+    db,
+    `SELECT mold_id, count(*) AS made, sum(result = 'bad') AS rejected FROM mark_now WHERE result <> 'unmarked' GROUP BY mold_id`,
+  );
+  return new Map(rows.map((row) => [row.moldId, row]));
+}
+
+function withRejects<T extends MoldRow>(row: T, rejects: Map<string, Counted>): T {
+  const counted = rejects.get(row.id);
+  return { ...row, made: counted?.made ?? 0, rejected: counted?.rejected ?? 0 };
+}
+
+export function listMolds(db: Db, query: ListQuery): Page<MoldRow> {
+  const found = page<MoldRow>(db, LISTING, query);
+  const rejects = rejectsByMold(db);
+  return { ...found, items: found.items.map((row) => withRejects(row, rejects)) };
+}
+
+/** Molds that can be poured now. */
+export function usableMolds(db: Db): MoldRow[] {
+  const rejects = rejectsByMold(db);
+  const sql = `${LISTING.select.replace('/*sort*/', '')} WHERE mold.retired_at IS NULL ORDER BY mold.created_at`;
+  return all<MoldRow>(db, sql).map((row) => withRejects(row, rejects));
+}
+
+function healthOf(db: Db, mold: MoldRow): CavityHealth[] {
+  const rows = all<{ cavity: number; result: string; reason: string | null; n: number }>(
+    db,
+    `SELECT cavity, result, reason, count(*) AS n FROM mark_now WHERE mold_id = ? AND result <> 'unmarked' GROUP BY cavity, result, reason`,
+    [mold.id],
+  );
+  return Array.from({ length: mold.cavities }, (_, index) => {
+    const mine = rows.filter((row) => row.cavity === index + 1);
+    const bad = mine.filter((row) => row.result === 'bad');
+    return {
+      cavity: index + 1,
+      made: mine.reduce((sum, row) => sum + row.n, 0),
+      rejected: bad.reduce((sum, row) => sum + row.n, 0),
+      reasons: bad.map((row) => ({ reason: row.reason ?? 'other', count: row.n })).sort((a, b) => b.count - a.count),
+    };
+  });
+}
+
+export function getMold(db: Db, id: string): Mold {
+  mustFind(db, 'mold', id, 'mold');
+  const row = first<MoldRow>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`, [id]) as MoldRow;
+  return {
+    ...withRejects(row, rejectsByMold(db)),
+    events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [id]),
+    health: healthOf(db, row),
+    master:
+      first(db, 'SELECT master_id, number AS revision_number FROM master_revision WHERE id = ?', [row.revisionId]) ?? null,
+    pours: all(
+      db,
+      `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at,
+        (SELECT count(*) FROM shot_live s WHERE s.pour_id = pour.id AND s.mold_id = pm.mold_id) AS shots,
+        (SELECT count(*) FROM mark_now m WHERE m.pour_id = pour.id AND m.mold_id = pm.mold_id AND m.result = 'good') AS good,
+        (SELECT count(*) FROM mark_now m WHERE m.pour_id = pour.id AND m.mold_id = pm.mold_id AND m.result = 'bad') AS bad
+       FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN recipe ON recipe.id = pour.recipe_id
+       WHERE pm.mold_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
+      [id],
+    ),
+  };
+}
+
+type NewMold = v.InferOutput<typeof moldBody>;
+
+function planOf(body: NewMold) {
+  if (!body.planInput) return null;
+  const output = plan(body.planInput);
+  const masters = body.planInput.masters.reduce((sum, master) => sum + master.count, 0);
+  if (masters !== body.cavities) {
+    throw new Failure('invalid-input', `The plan has ${masters} masters but the mold ${body.cavities} cavities.`, 'cavities');
+  }
+  return { input: body.planInput, output };
+}
+
+export function addMold(db: Db, body: NewMold, at: string): string {
+  const { newBait, planInput: _, ...values } = body;
+  const planned = planOf(body);
+  const baitId = newBait ? addBait(db, newBait, at) : (body.baitId as string);
+  if (body.revisionId && !first(db, 'SELECT 1 FROM master_revision r JOIN master m ON m.id = r.master_id WHERE r.id = ? AND m.bait_id = ?', [body.revisionId, baitId])) {
+    throw new Failure('invalid-input', 'That revision is not of a master of this bait.', 'revisionId');
+  }
+  const columns = planned?.output.columns ?? body.columns ?? Math.min(body.cavities, 4);
+  const id = newId();
+  insert(db, 'mold', {
+    id,
+    ...values,
+    baitId,
+    columns,
+    rows: Math.ceil(body.cavities / columns),
+    plan: planned,
+    createdAt: at,
+  });
+  return id;
+}

@@ -1,0 +1,66 @@
+import type { RackRow } from '../../contract/orders.ts';
+import { Failure } from '../../core/failure.ts';
+import { type CupNeed, cupsFor, type Level, type LineNeed, shareOut, type Wanted } from '../../core/plan/need.ts';
+import type { Db } from '../db/open.ts';
+import { all } from '../db/rows.ts';
+import { usableMolds } from '../molds/store.ts';
+import { rack } from '../stock/store.ts';
+
+/** Lines of all open orders, earliest due first, with what is not yet packed. */
+function wantedLines(db: Db): (Wanted & { orderId: string })[] {
+  return all(
+    db,
+    `SELECT l.id AS line_id, l.order_id, l.bait_id, l.recipe_id,
+      max(0, l.packs * l.per_pack - coalesce((SELECT -sum(k.baits) FROM stock_move k JOIN bag ON bag.id = k.bag_id WHERE bag.order_line_id = l.id), 0)) AS baits,
+      coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
+        WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
+     FROM order_line l JOIN customer_order o ON o.id = l.order_id
+     WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on, o.created_at, l.position`,
+  );
+}
+
+function levels(db: Db, at: string): Level[] {
+  const sums = new Map<string, Level>();
+  for (const { baitId, recipeId, baits, cured } of rack(db, at)) {
+    const key = `${baitId} ${recipeId}`;
+    const level = sums.get(key) ?? { baitId, recipeId, ready: 0, curing: 0 };
+    level[cured ? 'ready' : 'curing'] += baits;
+    sums.set(key, level);
+  }
+  return [...sums.values()];
+}
+
+export type PlacedNeed = LineNeed & { orderId: string };
+
+/** What every open order line gets from the rack and from open pours, and what is short. */
+export function allNeeds(db: Db, at: string): PlacedNeed[] {
+  const wanted = wantedLines(db);
+  const needs = shareOut(wanted, levels(db, at));
+  return needs.map((need, index) => ({ ...need, orderId: (wanted[index] as { orderId: string }).orderId }));
+}
+
+/** Cups that make these lines good; what cannot be planned is said as short of a mold. */
+export function cups(db: Db, lines: LineNeed[]): CupNeed[] {
+  if (!lines.some((line) => line.short > 0)) return [];
+  try {
+    return cupsFor(lines, usableMolds(db));
+  } catch (error) {
+    if (error instanceof Failure && error.code === 'too-large') return [];
+    throw error;
+  }
+}
+
+/** The rack with how many of each row are promised to open orders, oldest baits promised first. */
+export function promisedByRack(db: Db, at: string): RackRow[] {
+  const promised = new Map<string, number>();
+  for (const need of allNeeds(db, at)) {
+    const key = `${need.baitId} ${need.recipeId}`;
+    promised.set(key, (promised.get(key) ?? 0) + need.fromReady + need.fromCuring);
+  }
+  return rack(db, at).map((row) => {
+    const key = `${row.baitId} ${row.recipeId}`;
+    const mine = Math.min(row.baits, promised.get(key) ?? 0);
+    promised.set(key, (promised.get(key) ?? 0) - mine);
+    return { ...row, promised: mine };
+  });
+}

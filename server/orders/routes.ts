@@ -1,0 +1,66 @@
+import { listQuery } from '../../contract/fields.ts';
+import { customerBody, orderBody, orderPatch, packBody } from '../../contract/orders.ts';
+import { Failure } from '../../core/failure.ts';
+import { mustFind, update } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { addCustomer, addOrder, getOrder, listCustomers, listOrders, pack } from './store.ts';
+
+const touches = ['orders', 'customers', 'rack', 'today', 'line'];
+
+export const orderEndpoints = [
+  endpoint({ method: 'GET', path: '/customers', query: listQuery, run: ({ db, query }) => listCustomers(db, query) }),
+  endpoint({
+    method: 'POST',
+    path: '/customers',
+    body: customerBody,
+    touches,
+    run: ({ db, body, at }) => mustFind(db, 'customer', addCustomer(db, body, at), 'customer'),
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/customers/:id',
+    body: customerBody,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version }) => {
+      update(db, 'customer', params.id as string, version, body, 'customer');
+      return mustFind(db, 'customer', params.id as string, 'customer');
+    },
+  }),
+  endpoint({ method: 'GET', path: '/orders', query: listQuery, run: ({ db, query, at }) => listOrders(db, query, at) }),
+  endpoint({ method: 'GET', path: '/orders/:id', run: ({ db, params, at }) => getOrder(db, params.id as string, at) }),
+  endpoint({
+    method: 'POST',
+    path: '/orders',
+    body: orderBody,
+    touches,
+    run: ({ db, body, at }) => getOrder(db, addOrder(db, body, at), at),
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/orders/:id',
+    body: orderPatch,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version, at }) => {
+      const id = params.id as string;
+      const { sent, cancelled, ...values } = body;
+      const order = getOrder(db, id, at);
+      if (sent && order.state !== 'ready') {
+        throw new Failure('not-packed', `${order.code} is not packed yet: ${order.lines.map((l) => `${l.packed} of ${l.packs}`).join(', ')} packs.`);
+      }
+      update(db, 'customer_order', id, version, { ...values, ...(sent ? { sentAt: at } : {}), ...(cancelled ? { cancelledAt: at } : {}) }, 'order');
+      return getOrder(db, id, at);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/:id/pack',
+    body: packBody,
+    touches: [...touches, 'pours'],
+    run: ({ db, body, params, at }) => {
+      pack(db, params.id as string, body.lineId, body.bags, at);
+      return getOrder(db, params.id as string, at);
+    },
+  }),
+];

@@ -1,0 +1,125 @@
+import type * as v from 'valibot';
+import type { ListQuery, Page } from '../../contract/fields.ts';
+import type { Customer, Order, orderBody, OrderLine, OrderRow } from '../../contract/orders.ts';
+import { Failure } from '../../core/failure.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind, nextNumber } from '../db/rows.ts';
+import { page } from '../http/list.ts';
+import { newId } from '../ids.ts';
+import { bagsOfOrder, fillBag } from '../stock/store.ts';
+import { allNeeds, cups, type PlacedNeed } from './need.ts';
+
+const CUSTOMERS = {
+  select: 'SELECT /*sort*/ customer.*, (SELECT count(*) FROM customer_order o WHERE o.customer_id = customer.id) AS orders FROM customer',
+  sorts: { name: 'name', created: 'created_at' },
+  order: 'name',
+  search: 'name',
+  idColumn: 'customer.id',
+};
+export const listCustomers = (db: Db, query: ListQuery): Page<Customer> => page<Customer>(db, CUSTOMERS, query);
+
+export function addCustomer(db: Db, body: { name: string; contact: string; notes?: string }, at: string): string {
+  const id = newId();
+  insert(db, 'customer', { id, name: body.name, contact: body.contact, notes: body.notes ?? '', createdAt: at });
+  return id;
+}
+
+const linesOf = (db: Db, orderId: string) =>
+  all<OrderLine>(
+    db,
+    `SELECT l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.recipe_id, recipe.name AS recipe_name, recipe.hex, l.packs, l.per_pack,
+      l.price_minor, coalesce((SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
+        (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked')), 0) AS packed
+     FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN recipe ON recipe.id = l.recipe_id WHERE l.order_id = ? ORDER BY l.position`,
+    [orderId],
+  );
+
+const LISTING = {
+  select: `SELECT /*sort*/ o.*, customer.name AS customer FROM customer_order o JOIN customer ON customer.id = o.customer_id`,
+  sorts: { due: 'o.due_on', created: 'o.created_at', code: 'o.code' },
+  order: '-due',
+  search: "(o.code || ' ' || customer.name)",
+  idColumn: 'o.id',
+};
+
+type Bare = Omit<OrderRow, 'lines' | 'state' | 'shortBaits'>;
+
+function stateOf(order: Bare, lines: OrderLine[], needs: PlacedNeed[]): Pick<OrderRow, 'state' | 'shortBaits'> {
+  const shortBaits = needs.reduce((sum, need) => sum + need.short, 0);
+  if (order.cancelledAt) return { state: 'cancelled', shortBaits: 0 };
+  if (order.sentAt) return { state: 'sent', shortBaits: 0 };
+  if (lines.every((line) => line.packed >= line.packs)) return { state: 'ready', shortBaits };
+  if (shortBaits > 0) return { state: 'short', shortBaits };
+  if (needs.some((need) => need.fromPour > 0)) return { state: 'in-pour', shortBaits };
+  return { state: needs.some((need) => need.fromCuring > 0) ? 'curing' : 'good', shortBaits };
+}
+
+function complete(db: Db, order: Bare, needs: PlacedNeed[]): OrderRow {
+  const lines = linesOf(db, order.id);
+  return { ...order, lines, ...stateOf(order, lines, needs.filter((need) => need.orderId === order.id)) };
+}
+
+export function listOrders(db: Db, query: ListQuery, at: string): Page<OrderRow> {
+  const found = page<Bare>(db, LISTING, query);
+  const needs = allNeeds(db, at);
+  return { ...found, items: found.items.map((row) => complete(db, row, needs)) };
+}
+
+/** Orders that are still to be sent, earliest due first. */
+export function openOrders(db: Db, needs: PlacedNeed[]): OrderRow[] {
+  return all<Bare>(
+    db,
+    `${LISTING.select.replace('/*sort*/', '')} WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on, o.created_at`,
+  ).map((row) => complete(db, row, needs));
+}
+
+export function getOrder(db: Db, id: string, at: string): Order {
+  mustFind(db, 'customer_order', id, 'order');
+  const row = first<Bare>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE o.id = ?`, [id]) as Bare;
+  const needs = allNeeds(db, at);
+  const mine = needs.filter((need) => need.orderId === id);
+  return {
+    ...complete(db, row, needs),
+    need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine) },
+    pours: all(
+      db,
+      `SELECT DISTINCT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.closed_at FROM pour
+       JOIN recipe ON recipe.id = pour.recipe_id
+       LEFT JOIN pour_order_line pl ON pl.pour_id = pour.id
+       WHERE pl.order_line_id IN (SELECT id FROM order_line WHERE order_id = @id)
+         OR pour.id IN (SELECT k.pour_id FROM stock_move k JOIN bag ON bag.id = k.bag_id JOIN order_line l ON l.id = bag.order_line_id WHERE l.order_id = @id)
+       ORDER BY pour.laid_out_at DESC`,
+      { id },
+    ),
+    bags: bagsOfOrder(db, id),
+  };
+}
+
+export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: string): string {
+  const customerId = body.newCustomer ? addCustomer(db, body.newCustomer, at) : (body.customerId as string);
+  mustFind(db, 'customer', customerId, 'customer');
+  const id = newId();
+  insert(db, 'customer_order', { id, code: `O${nextNumber(db, 'order')}`, customerId, dueOn: body.dueOn, notes: body.notes, createdAt: at });
+  body.lines.forEach((line, position) => {
+    const bait = first<{ priceMinor: number | null }>(db, 'SELECT price_minor FROM bait WHERE id = ?', [line.baitId]);
+    if (!bait) throw new Failure('invalid-input', 'That bait is not here; make its master or mold first.', `lines.${position}.baitId`);
+    if (!first(db, 'SELECT 1 FROM recipe WHERE id = ?', [line.recipeId])) {
+      throw new Failure('invalid-input', 'That colour is not here; write its recipe first.', `lines.${position}.recipeId`);
+    }
+    insert(db, 'order_line', { id: newId(), orderId: id, position, ...line, priceMinor: line.priceMinor ?? bait.priceMinor });
+  });
+  return id;
+}
+
+/** Packs n bags of a line from cured stock, never more than were ordered. */
+export function pack(db: Db, orderId: string, lineId: string, bags: number, at: string): void {
+  const order = mustFind<Bare>(db, 'customer_order', orderId, 'order');
+  if (order.sentAt || order.cancelledAt) throw new Failure('already-closed', `${order.code} is ${order.sentAt ? 'sent' : 'cancelled'}.`);
+  const line = linesOf(db, orderId).find((row) => row.id === lineId);
+  if (!line) throw new Failure('invalid-input', 'That line is not of this order.', 'lineId');
+  const left = line.packs - line.packed;
+  if (bags > left) {
+    throw new Failure('more-than-ordered', `${left} of ${line.packs} packs are still wanted on this line, not ${bags}.`, 'bags');
+  }
+  for (let n = 0; n < bags; n++) fillBag(db, line, at);
+}

@@ -1,0 +1,189 @@
+import type { ListQuery, Page } from '../../contract/fields.ts';
+import type { Balance, HardnessReading, Heat, Mark, Pour, PourMold, PourRow, Shot } from '../../contract/pours.ts';
+import { balance } from '../../core/yield/counts.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, mustFind, type Row } from '../db/rows.ts';
+import { page } from '../http/list.ts';
+import { dosesOf } from '../ledgers/store.ts';
+import { itemsOf } from '../recipes/store.ts';
+
+const LISTING = {
+  select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
+    pour.laid_out_at, pour.started_at, pour.closed_at FROM pour JOIN recipe ON recipe.id = pour.recipe_id`,
+  sorts: { time: 'pour.laid_out_at', code: 'pour.code' },
+  order: '-time',
+  search: "(pour.code || ' ' || recipe.name)",
+  idColumn: 'pour.id',
+};
+
+type Counts = Pick<PourRow, 'shots' | 'good' | 'bad' | 'baits'>;
+
+// Counted for the page's rows only, so that the length of the history does not matter.
+function countsOf(db: Db, id: string): Counts {
+  const shots = first<{ n: number }>(db, 'SELECT count(*) AS n FROM shot_live WHERE pour_id = ?', [id])?.n ?? 0;
+  const marks = all<{ result: string }>(
+    db,
+    `SELECT m.result, max(m.seq) FROM shot_live s JOIN cavity_mark m ON m.shot_id = s.id WHERE s.pour_id = ? GROUP BY m.shot_id, m.cavity`,
+    [id],
+  );
+  const baits = all<{ name: string }>(
+    db,
+    `SELECT DISTINCT bait.name FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
+     WHERE pm.pour_id = ? ORDER BY pm.position`,
+    [id],
+  );
+  return {
+    shots,
+    good: marks.filter((mark) => mark.result === 'good').length,
+    bad: marks.filter((mark) => mark.result === 'bad').length,
+    baits: baits.map((bait) => bait.name).join(', '),
+  };
+}
+
+/** The rows of one page, before their counts; also what the benchmark times beside the raw query. */
+export const pourPage = (db: Db, query: ListQuery) => page<Omit<PourRow, keyof Counts>>(db, LISTING, query);
+
+export function listPours(db: Db, query: ListQuery): Page<PourRow> {
+  const found = pourPage(db, query);
+  return { ...found, items: found.items.map((row) => ({ ...row, ...countsOf(db, row.id) })) };
+}
+
+export function shotsOf(db: Db, pourId: string): Shot[] {
+  const shots = all<Omit<Shot, 'marks'>>(
+    db,
+    'SELECT seq, id, mold_id, dose_seq, heat_seq, at FROM shot_live WHERE pour_id = ? ORDER BY seq',
+    [pourId],
+  );
+  const marks = all<Mark & { shotId: string }>(
+    db,
+    `SELECT m.shot_id, m.cavity, m.result, m.reason, max(m.seq) FROM shot_live s JOIN cavity_mark m ON m.shot_id = s.id
+     WHERE s.pour_id = ? GROUP BY m.shot_id, m.cavity ORDER BY m.cavity`,
+    [pourId],
+  );
+  return shots.map((shot) => ({
+    ...shot,
+    marks: marks.filter((mark) => mark.shotId === shot.id).map(({ cavity, result, reason }) => ({ cavity, result, reason })),
+  }));
+}
+
+export const heatsOf = (db: Db, pourId: string) =>
+  all<Heat>(
+    db,
+    `SELECT seq, id, kind, c, at FROM heat h WHERE pour_id = ? AND kind <> 'reversed'
+     AND NOT EXISTS (SELECT 1 FROM heat u WHERE u.reverses = h.id) ORDER BY seq`,
+    [pourId],
+  );
+
+export const hardnessOf = (db: Db, pourId: string) =>
+  all<HardnessReading>(
+    db,
+    `SELECT id, scale, value, early, at FROM hardness_reading h WHERE pour_id = ? AND reverses IS NULL
+     AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id) ORDER BY seq`,
+    [pourId],
+  );
+
+const moldsOf = (db: Db, pourId: string) =>
+  all<PourMold>(
+    db,
+    `SELECT mold.id AS mold_id, mold.name, mold.kind, mold.fill, bait.shape, bait.id AS bait_id, bait.name AS bait_name,
+      mold.cavities, mold.columns, pm.shots,
+      (SELECT due_at FROM clock WHERE kind = 'open' AND about_type = 'pour-mold' AND about_id = pm.pour_id || ' ' || mold.id
+        AND ended_at IS NULL ORDER BY due_at DESC LIMIT 1) AS opens_at
+     FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
+     WHERE pm.pour_id = ? ORDER BY pm.position`,
+    [pourId],
+  );
+
+function balanceOf(db: Db, pourId: string): Balance | null {
+  const row = first<Balance>(
+    db,
+    'SELECT cooked_g, good_g, reject_g, returned_g, residue_g, at FROM balance WHERE pour_id = ?',
+    [pourId],
+  );
+  return row ? { ...row, ...balance(row) } : null;
+}
+
+interface PourRecord extends Row {
+  id: string;
+  version: number;
+  code: string;
+  recipeId: string;
+  recipeRevisionId: string;
+  plastisolId: string | null;
+  plastisolLotId: string | null;
+  ledgerId: string;
+  makerId: string | null;
+  cookMl: number;
+  plan: Pour['plan'];
+  wantedScale: 'A' | '00' | null;
+  wantedHardness: number | null;
+  laidOutAt: string;
+  startedAt: string | null;
+  closedAt: string | null;
+}
+
+const DAY_MS = 24 * 3600 * 1000;
+
+/** A pour is cured 24 hours after its last shot. */
+export function curedAtOf(shots: Shot[]): string | null {
+  const last = shots.at(-1);
+  return last ? new Date(Date.parse(last.at) + DAY_MS).toISOString() : null;
+}
+
+export function getPour(db: Db, id: string): Pour {
+  const row = mustFind<PourRecord>(db, 'pour', id, 'pour');
+  const recipe = mustFind<{ name: string; hex: string }>(db, 'recipe', row.recipeId, 'recipe');
+  const shots = shotsOf(db, id);
+  return {
+    id,
+    version: row.version,
+    code: row.code,
+    recipeId: row.recipeId,
+    recipeName: recipe.name,
+    hex: recipe.hex,
+    recipeRevision: mustFind<{ number: number }>(db, 'recipe_revision', row.recipeRevisionId, 'recipe revision').number,
+    plastisol:
+      first(
+        db,
+        `SELECT material.id, material.name, lot.id AS lot_id, lot.code AS lot_code FROM lot JOIN material ON material.id = lot.material_id
+         WHERE lot.id = ?`,
+        [row.plastisolLotId],
+      ) ?? null,
+    makerId: row.makerId,
+    ledgerId: row.ledgerId,
+    cookMl: row.cookMl,
+    plan: row.plan,
+    wanted: row.wantedScale && row.wantedHardness !== null ? { scale: row.wantedScale, value: row.wantedHardness } : null,
+    laidOutAt: row.laidOutAt,
+    startedAt: row.startedAt,
+    closedAt: row.closedAt,
+    curedAt: curedAtOf(shots),
+    molds: moldsOf(db, id),
+    recipeItems: itemsOf(db, row.recipeRevisionId),
+    doses: dosesOf(db, row.ledgerId),
+    heats: heatsOf(db, id),
+    shots,
+    balance: balanceOf(db, id),
+    hardness: hardnessOf(db, id),
+    orders: all(
+      db,
+      `SELECT o.id AS order_id, o.code, customer.name AS customer, o.due_on, bait.name AS bait_name, pl.baits
+       FROM pour_order_line pl JOIN order_line l ON l.id = pl.order_line_id JOIN customer_order o ON o.id = l.order_id
+       JOIN customer ON customer.id = o.customer_id JOIN bait ON bait.id = l.bait_id WHERE pl.pour_id = ? ORDER BY o.due_on`,
+      [id],
+    ),
+    lots: all(
+      db,
+      `SELECT material.name AS material_name, lot.code AS lot_code, -sum(m.grams) AS grams FROM lot_move m
+       JOIN lot ON lot.id = m.lot_id JOIN material ON material.id = lot.material_id WHERE m.pour_id = ? GROUP BY lot.id`,
+      [id],
+    ),
+    bags: all(
+      db,
+      `SELECT bag.code, -sum(k.baits) AS baits, bag.at, customer.name AS customer FROM stock_move k JOIN bag ON bag.id = k.bag_id
+       LEFT JOIN order_line l ON l.id = bag.order_line_id LEFT JOIN customer_order o ON o.id = l.order_id
+       LEFT JOIN customer ON customer.id = o.customer_id WHERE k.pour_id = ? GROUP BY bag.id HAVING sum(k.baits) < 0 ORDER BY bag.at, bag.code`,
+      [id],
+    ),
+  };
+}

@@ -1,0 +1,122 @@
+import { listQuery } from '../../contract/fields.ts';
+import { closeBody, hardnessBody, heatBody, laidOutPatch, marksBody, pourBody, shotBody, undoBody } from '../../contract/pours.ts';
+import { Failure } from '../../core/failure.ts';
+import { endClocks } from '../clocks/store.ts';
+import { first, insert, mustFind, update } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { newId } from '../ids.ts';
+import { getPour, hardnessOf, listPours } from './read.ts';
+import { addHeat, addMarks, addShot, closePour, layOutPour, openPour, undo } from './write.ts';
+
+const bench = ['pours', 'clocks', 'line'];
+
+export const pourEndpoints = [
+  endpoint({ method: 'GET', path: '/pours', query: listQuery, run: ({ db, query }) => listPours(db, query) }),
+  endpoint({ method: 'GET', path: '/pours/:id', run: ({ db, params }) => getPour(db, params.id as string) }),
+  endpoint({
+    method: 'POST',
+    path: '/pours',
+    body: pourBody,
+    touches: [...bench, 'orders', 'today', 'recipes', 'molds'],
+    run: ({ db, body, at }) => getPour(db, layOutPour(db, body, at)),
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/pours/:id',
+    body: laidOutPatch,
+    versioned: true,
+    touches: bench,
+    run: ({ db, body, params, version }) => {
+      const pour = openPour(db, params.id as string);
+      const lot = first<{ materialId: string }>(
+        db,
+        `SELECT material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
+        [body.plastisolLotId],
+      );
+      if (body.plastisolLotId && !lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
+      update(db, 'pour', pour.id, version, { ...body, plastisolId: lot?.materialId ?? null }, 'pour');
+      return getPour(db, pour.id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/heats',
+    body: heatBody,
+    touches: bench,
+    run: ({ db, body, params, at }) => {
+      addHeat(db, openPour(db, params.id as string), body, at);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/shots',
+    body: shotBody,
+    touches: bench,
+    run: ({ db, body, params, now }) => {
+      addShot(db, openPour(db, params.id as string), body.id, body.moldId, now);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/shots/:shotId/marks',
+    body: marksBody,
+    touches: [...bench, 'molds'],
+    run: ({ db, body, params, at }) => {
+      addMarks(db, openPour(db, params.id as string), params.shotId as string, body.marks, at);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/undo',
+    body: undoBody,
+    touches: [...bench, 'molds'],
+    run: ({ db, body, params, at }) => {
+      undo(db, openPour(db, params.id as string), body.rowId, body.id, at);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/close',
+    body: closeBody,
+    touches: [...bench, 'rack', 'orders', 'today', 'recipes', 'molds', 'materials'],
+    run: ({ db, body, params, now }) => {
+      closePour(db, params.id as string, body, now);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/hardness',
+    body: hardnessBody,
+    touches: [...bench, 'recipes', 'today'],
+    run: ({ db, body, params, now, at }) => {
+      const id = params.id as string;
+      const pour = getPour(db, id);
+      if (!pour.curedAt) throw new Failure('invalid-input', 'Nothing was poured from this cup, so there is nothing to read.');
+      // Recorded even when early, since it was seen; it does not count, and the clock goes on.
+      const early = now.toISOString() < pour.curedAt;
+      insert(db, 'hardness_reading', { id: newId(body.id), pourId: id, scale: body.scale, value: body.value, early, at });
+      if (!early) endClocks(db, 'cure', 'pour', id, at);
+      return getPour(db, id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/hardness/undo',
+    body: undoBody,
+    touches: [...bench, 'recipes', 'today'],
+    run: ({ db, body, params, at }) => {
+      const id = params.id as string;
+      mustFind(db, 'pour', id, 'pour');
+      const reading = hardnessOf(db, id).find((row) => row.id === body.rowId);
+      if (!reading) throw new Failure('not-found', 'There is no such reading of this pour, or it was taken back.');
+      const { scale, value, early } = reading;
+      insert(db, 'hardness_reading', { id: newId(body.id), pourId: id, scale, value, early, reverses: reading.id, at });
+      return getPour(db, id);
+    },
+  }),
+];

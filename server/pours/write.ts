@@ -1,0 +1,287 @@
+import { addSeconds } from 'date-fns';
+import type * as v from 'valibot';
+import type { closeBody, marksBody, Pour, pourBody } from '../../contract/pours.ts';
+import type { MoldRow } from '../../contract/molds.ts';
+import { Failure } from '../../core/failure.ts';
+import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
+import { batchSize } from '../../core/plastisol/batch.ts';
+import { cupTotals } from '../../core/plastisol/cup.ts';
+import { ceilNear } from '../../core/rounding.ts';
+import { convert } from '../../core/units/convert.ts';
+import { balance } from '../../core/yield/counts.ts';
+import { endClocks, startClock } from '../clocks/store.ts';
+import type { Db } from '../db/open.ts';
+import { first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { addLedger, dosesOf } from '../ledgers/store.ts';
+import { addLotMove, openLot } from '../materials/store.ts';
+import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
+import { usableMolds } from '../molds/store.ts';
+import { measures, workshop } from '../workshop/store.ts';
+import { getPour } from './read.ts';
+
+type NewPour = v.InferOutput<typeof pourBody>;
+
+/** Seconds until a mold is opened: starting guesses by kind, shown as such. */
+const OPENS_AFTER_S: Record<MoldRow['kind'], number> = {
+  'silicone-open': 300,
+  'silicone-wrap': 600,
+  'silicone-two-piece': 900,
+  aluminium: 120,
+  cast: 120,
+  printed: 240,
+  'dip-rods': 45,
+};
+
+function chosenMolds(db: Db, body: NewPour): { mold: MoldRow; shots: number }[] {
+  const usable = usableMolds(db);
+  return body.molds.map(({ moldId, shots }, index) => {
+    const mold = usable.find((row) => row.id === moldId);
+    if (!mold) throw new Failure('invalid-input', 'That mold is not here, or it is retired.', `molds.${index}.moldId`);
+    return { mold, shots };
+  });
+}
+
+function linkOrderLines(db: Db, pourId: string, body: NewPour, baitIds: Set<string>): void {
+  body.orderLines.forEach((line, index) => {
+    const row = first<{ recipeId: string; baitId: string }>(db, 'SELECT recipe_id, bait_id FROM order_line WHERE id = ?', [line.orderLineId]);
+    if (!row) throw new Failure('invalid-input', 'That order line is not here.', `orderLines.${index}.orderLineId`);
+    if (row.recipeId !== body.recipeId || !baitIds.has(row.baitId)) {
+      throw new Failure('invalid-input', 'That order line wants another colour or bait than this cup makes.', `orderLines.${index}.orderLineId`);
+    }
+    insert(db, 'pour_order_line', { pourId, orderLineId: line.orderLineId, baits: line.baits });
+  });
+}
+
+function plastisolLot(db: Db, body: NewPour): { id: string; materialId: string } | undefined {
+  if (body.plastisolLotId) {
+    const lot = first<{ id: string; materialId: string }>(
+      db,
+      `SELECT lot.id, lot.material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
+      [body.plastisolLotId],
+    );
+    if (!lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
+    return lot;
+  }
+  const material = first<{ id: string }>(db, `SELECT id FROM material WHERE kind = 'plastisol' ORDER BY created_at LIMIT 1`);
+  return material ? openLot(db, material.id) : undefined;
+}
+
+/** Lays out one cup: sized from its shots, its recipe scaled, revision, amounts and lots kept as they are now. */
+export function layOutPour(db: Db, body: NewPour, at: string): string {
+  mustFind(db, 'recipe', body.recipeId, 'recipe');
+  const chosen = chosenMolds(db, body);
+  const revision = latestRevision(db, body.recipeId);
+  const molds = chosen.map(({ mold: { id, cavities, cavityMl, sprueMl, runnerMl }, shots }) => ({
+    id,
+    cavities,
+    cavityMl,
+    sprueMl,
+    runnerMl,
+    shots,
+    share: 1,
+  }));
+  const usedMolds = chosen.map((choice) => choice.mold);
+  const batch = batchSize({ ...CUP_DEFAULTS, molds, ...injectorOf(body.molds, usedMolds) });
+  const items = itemsOf(db, revision.id);
+  const scaled = scaleItems(db, items, revision.basisMl, batch.cookMl);
+  const lot = plastisolLot(db, body);
+  const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(db, 'bait', usedMolds[0]?.baitId as string, 'bait');
+  const plan: Pour['plan'] = {
+    cookMl: batch.cookMl,
+    cookG: batch.cookG,
+    cups: batch.cups,
+    glasses: ceilNear(batch.cookMl / workshop(db).glassMl),
+    yieldFraction: batch.yieldFraction,
+    returnMl: batch.returnMl,
+    molds: batch.molds.map(({ id, shotMl, loads }, index) => ({ moldId: id, shots: chosen[index]?.shots ?? 0, shotMl, loads })),
+    items: scaled.map((item, index) => ({
+      ...item,
+      materialId: item.id,
+      materialName: items[index]?.materialName ?? '',
+      lotCode: openLot(db, item.id)?.code ?? null,
+    })),
+  };
+  const id = newId();
+  const code = `P${nextNumber(db, 'pour')}`;
+  insert(db, 'pour', {
+    id,
+    code,
+    recipeId: body.recipeId,
+    recipeRevisionId: revision.id,
+    plastisolId: lot?.materialId,
+    plastisolLotId: lot?.id,
+    ledgerId: addLedger(db, code, batch.cookMl, at),
+    makerId: body.makerId,
+    cookMl: batch.cookMl,
+    plan,
+    wantedScale: body.wanted?.scale ?? bait.wantedScale,
+    wantedHardness: body.wanted?.value ?? bait.wantedHardness,
+    laidOutAt: at,
+    createdAt: at,
+  });
+  chosen.forEach(({ mold, shots }, position) => {
+    insert(db, 'pour_mold', { pourId: id, moldId: mold.id, position, shots });
+  });
+  linkOrderLines(db, id, body, new Set(usedMolds.map((mold) => mold.baitId)));
+  return id;
+}
+
+interface OpenPour {
+  id: string;
+  code: string;
+  ledgerId: string;
+  recipeId: string;
+  plastisolLotId: string | null;
+  closedAt: string | null;
+}
+
+export function openPour(db: Db, id: string): OpenPour {
+  const pour = mustFind<OpenPour>(db, 'pour', id, 'pour');
+  if (pour.closedAt) throw new Failure('pour-closed', `${pour.code} is closed and its baits are on the rack; it stands as it was.`);
+  return pour;
+}
+
+function markStarted(db: Db, id: string, at: string): void {
+  run(db, 'UPDATE pour SET started_at = ?, version = version + 1 WHERE id = ? AND started_at IS NULL', [at, id]);
+}
+
+export function addHeat(db: Db, pour: OpenPour, heat: { id?: string | undefined; kind: string; c: number }, at: string): void {
+  insert(db, 'heat', { id: newId(heat.id), pourId: pour.id, kind: heat.kind, c: heat.c, at });
+  markStarted(db, pour.id, at);
+}
+
+const lastSeq = (db: Db, sql: string, id: string) => first<{ seq: number | null }>(db, sql, [id])?.seq ?? 0;
+
+/** A shot is pinned to the doses and heats of its cup at this moment. */
+export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId: string, now: Date): void {
+  const at = now.toISOString();
+  const mold = first<{ name: string; kind: MoldRow['kind'] }>(
+    db,
+    'SELECT mold.name, mold.kind FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id WHERE pm.pour_id = ? AND pm.mold_id = ?',
+    [pour.id, moldId],
+  );
+  if (!mold) throw new Failure('invalid-input', 'That mold is not part of this pour.', 'moldId');
+  insert(db, 'shot', {
+    id: newId(own),
+    pourId: pour.id,
+    moldId,
+    doseSeq: lastSeq(db, 'SELECT max(seq) AS seq FROM dose WHERE ledger_id = ?', pour.ledgerId),
+    heatSeq: lastSeq(db, 'SELECT max(seq) AS seq FROM heat WHERE pour_id = ?', pour.id),
+    at,
+  });
+  markStarted(db, pour.id, at);
+  const about = { aboutType: 'pour-mold', aboutId: `${pour.id} ${moldId}` };
+  endClocks(db, 'open', about.aboutType, about.aboutId, at);
+  startClock(db, { kind: 'open', label: `${mold.name} opens`, dueAt: addSeconds(now, OPENS_AFTER_S[mold.kind]), ...about }, now);
+}
+
+export function addMarks(db: Db, pour: OpenPour, shotId: string, marks: v.InferOutput<typeof marksBody>['marks'], at: string): void {
+  const shot = first<{ moldId: string; cavities: number }>(
+    db,
+    'SELECT s.mold_id, mold.cavities FROM shot_live s JOIN mold ON mold.id = s.mold_id WHERE s.id = ? AND s.pour_id = ?',
+    [shotId, pour.id],
+  );
+  if (!shot) throw new Failure('not-found', 'There is no such shot in this pour, or it was taken back.');
+  marks.forEach((mark, index) => {
+    if (mark.cavity > shot.cavities) {
+      throw new Failure('invalid-input', `This mold has ${shot.cavities} cavities; there is no number ${mark.cavity}.`, `marks.${index}.cavity`);
+    }
+    insert(db, 'cavity_mark', { id: newId(mark.id), shotId, cavity: mark.cavity, result: mark.result, reason: mark.reason, at });
+  });
+  endClocks(db, 'open', 'pour-mold', `${pour.id} ${shot.moldId}`, at);
+}
+
+/** Takes back a shot or a heat of this pour. */
+export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefined, at: string): void {
+  const shot = first<{ moldId: string; doseSeq: number; heatSeq: number }>(db, 'SELECT * FROM shot_live WHERE id = ? AND pour_id = ?', [rowId, pour.id]);
+  if (shot) {
+    const { moldId, doseSeq, heatSeq } = shot;
+    insert(db, 'shot', { id: newId(own), pourId: pour.id, moldId, doseSeq, heatSeq, reverses: rowId, at });
+    endClocks(db, 'open', 'pour-mold', `${pour.id} ${moldId}`, at);
+    return;
+  }
+  const heat = first(db, `SELECT 1 FROM heat WHERE id = ? AND pour_id = ? AND kind <> 'reversed'`, [rowId, pour.id]);
+  if (!heat) throw new Failure('not-found', 'There is no such shot or reading in this pour, or it was taken back.');
+  insert(db, 'heat', { id: newId(own), pourId: pour.id, kind: 'reversed', reverses: rowId, at });
+}
+
+/** Grams of a dose, or undefined where its material was never weighed by volume. */
+function doseGrams(db: Db, dose: { materialId: string; amount: number; unit: string }): number | undefined {
+  const material = mustFind<{ kind: string; dropsPerMl: number | null; bulkGPerMl: number | null; densityGPerMl: number | null }>(
+    db,
+    'material',
+    dose.materialId,
+    'material',
+  );
+  const densityGPerMl = material.bulkGPerMl ?? material.densityGPerMl ?? (material.kind === 'colourant' ? 1 : undefined);
+  const context = {
+    from: dose.unit,
+    value: dose.amount,
+    dropsPerMl: material.dropsPerMl ?? workshop(db).dropsPerMl,
+    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
+    densityGPerMl,
+  };
+  try {
+    return convert({ ...context, to: 'g' }).value;
+  } catch (error) {
+    if (error instanceof Failure && error.code === 'unit-mismatch') return undefined;
+    throw error;
+  }
+}
+
+function useLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
+  let dosedG = 0;
+  for (const dose of cupTotals(dosesOf(db, pour.ledgerId))) {
+    const grams = doseGrams(db, dose);
+    const lot = openLot(db, dose.materialId);
+    if (grams === undefined) continue;
+    dosedG += grams;
+    if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -grams, pourId: pour.id }, at);
+  }
+  const plastisolG = Math.max(0, cookedG - dosedG);
+  if (pour.plastisolLotId && plastisolG > 0) {
+    addLotMove(db, { lotId: pour.plastisolLotId, kind: 'used', grams: -plastisolG, pourId: pour.id }, at);
+  }
+}
+
+function goodByBait(pour: Pour): Map<string, number> {
+  const good = new Map<string, number>();
+  let unmarked = 0;
+  for (const shot of pour.shots) {
+    const mold = pour.molds.find((row) => row.moldId === shot.moldId);
+    if (!mold) continue;
+    const known = shot.marks.filter((mark) => mark.result !== 'unmarked');
+    unmarked += mold.cavities - known.length;
+    good.set(mold.baitId, (good.get(mold.baitId) ?? 0) + known.filter((mark) => mark.result === 'good').length);
+  }
+  if (unmarked > 0) {
+    throw new Failure('cavities-unmarked', `${unmarked} baits are not marked good or bad yet; tap them, or "rest good" on the shot.`);
+  }
+  return good;
+}
+
+/** Closes a cup: the balance, what it used, what lies on the rack and in the remelt bin now, and the cure clock. */
+export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBody>, now: Date): void {
+  const at = now.toISOString();
+  const open = openPour(db, id);
+  const pour = getPour(db, id);
+  const good = goodByBait(pour);
+  balance(body);
+  const baits = [...good.values()].reduce((sum, n) => sum + n, 0);
+  if (baits > 0 && body.goodG === 0) throw new Failure('invalid-input', `${baits} good baits weigh something; weigh them.`, 'goodG');
+  if (baits === 0 && body.goodG > 0) throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
+  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
+  useLots(db, open, body.cookedG, at);
+  for (const [baitId, count] of good) {
+    if (count > 0) insert(db, 'stock_move', { id: newId(), kind: 'poured', baitId, recipeId: pour.recipeId, pourId: id, baits: count, at });
+  }
+  const remeltG = body.rejectG + body.returnedG;
+  if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
+  run(db, 'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id', { at, id });
+  for (const mold of pour.molds) endClocks(db, 'open', 'pour-mold', `${id} ${mold.moldId}`, at);
+  if (baits > 0 && pour.curedAt) {
+    const label = `${pour.recipeName}, ${baits} baits cured`;
+    startClock(db, { kind: 'cure', label, dueAt: new Date(pour.curedAt), aboutType: 'pour', aboutId: id }, now);
+  }
+}

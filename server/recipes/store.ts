@@ -1,0 +1,119 @@
+import type * as v from 'valibot';
+import type { ListQuery, Page } from '../../contract/fields.ts';
+import type { Recipe, recipeBody, RecipeItem, RecipeRevision, RecipeRow } from '../../contract/recipes.ts';
+import { Failure } from '../../core/failure.ts';
+import { scaleRecipe } from '../../core/plastisol/recipe.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind } from '../db/rows.ts';
+import { page } from '../http/list.ts';
+import { newId } from '../ids.ts';
+import { openLot } from '../materials/store.ts';
+import { measures, workshop } from '../workshop/store.ts';
+
+type Items = v.InferOutput<typeof recipeBody>['items'];
+
+export function itemsOf(db: Db, revisionId: string): RecipeItem[] {
+  const items = all<RecipeItem>(
+    db,
+    `SELECT recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex, amount,
+      unit, material.drops_per_ml, material.bulk_g_per_ml, material.limit_c
+     FROM recipe_item JOIN material ON material.id = material_id WHERE revision_id = ? ORDER BY position`,
+    [revisionId],
+  );
+  const drops = workshop(db).dropsPerMl;
+  return items.map((item) => ({
+    ...item,
+    dropsPerMl: item.dropsPerMl ?? drops,
+    bottleStrength: openLot(db, item.materialId)?.bottleStrength ?? 1,
+  }));
+}
+
+/** Input of `recipe.scale` for these items; ids are the materials'. */
+export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl: number) {
+  return scaleRecipe({
+    basisMl,
+    batchMl,
+    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
+    items: items.map(({ materialId, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({
+      id: materialId,
+      amount,
+      unit,
+      dropsPerMl: dropsPerMl ?? 20,
+      bulkGPerMl: bulkGPerMl ?? undefined,
+      strength: 1,
+      bottleStrength,
+    })),
+  }).items;
+}
+
+const revisionsOf = (db: Db, recipeId: string, limit: number) =>
+  all<RecipeRevision>(
+    db,
+    'SELECT id, number, reason, basis_ml, created_at FROM recipe_revision WHERE recipe_id = ? ORDER BY number DESC LIMIT ?',
+    [recipeId, limit],
+  ).map((revision) => ({ ...revision, items: itemsOf(db, revision.id) }));
+
+export function latestRevision(db: Db, recipeId: string): RecipeRevision {
+  const revision = revisionsOf(db, recipeId, 1)[0];
+  if (!revision) throw new Failure('not-found', 'There is no such recipe.');
+  return revision;
+}
+
+const LISTING = {
+  select: `SELECT /*sort*/ recipe.*, (SELECT count(*) FROM pour WHERE recipe_id = recipe.id) AS pours,
+    coalesce((SELECT sum(baits) FROM stock_move k WHERE k.recipe_id = recipe.id), 0) AS baits,
+    coalesce((SELECT sum(grams) FROM remelt_move r WHERE r.recipe_id = recipe.id), 0) AS remelt_g
+    FROM recipe`,
+  sorts: { name: 'recipe.name', created: 'recipe.created_at' },
+  order: 'name',
+  search: 'recipe.name',
+  idColumn: 'recipe.id',
+};
+
+export function listRecipes(db: Db, query: ListQuery): Page<RecipeRow> {
+  const found = page<RecipeRow>(db, LISTING, query);
+  return { ...found, items: found.items.map((row) => ({ ...row, revision: latestRevision(db, row.id) })) };
+}
+
+export function getRecipe(db: Db, id: string): Recipe {
+  mustFind(db, 'recipe', id, 'recipe');
+  const row = first<RecipeRow>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE recipe.id = ?`, [id]) as RecipeRow;
+  const revisions = revisionsOf(db, id, 100);
+  return {
+    ...row,
+    revision: revisions[0] as RecipeRevision,
+    revisions,
+    pourList: all(
+      db,
+      `SELECT pour.id, pour.code, pour.laid_out_at AS at, r.number AS revision_number,
+        (SELECT count(*) FROM mark_now m WHERE m.pour_id = pour.id AND m.result = 'good') AS good,
+        (SELECT h.scale || ' ' || h.value FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
+          AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id) ORDER BY h.seq DESC LIMIT 1) AS hardness
+       FROM pour JOIN recipe_revision r ON r.id = pour.recipe_revision_id
+       WHERE pour.recipe_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
+      [id],
+    ),
+  };
+}
+
+export function addRevision(db: Db, recipeId: string, body: { basisMl: number; items: Items; reason: string }, at: string): string {
+  const id = newId();
+  const number = (first<{ n: number }>(db, 'SELECT max(number) AS n FROM recipe_revision WHERE recipe_id = ?', [recipeId])?.n ?? 0) + 1;
+  insert(db, 'recipe_revision', { id, recipeId, number, reason: body.reason, basisMl: body.basisMl, createdAt: at });
+  body.items.forEach((item, position) => {
+    if (!first(db, 'SELECT 1 FROM material WHERE id = ?', [item.materialId])) {
+      throw new Failure('invalid-input', 'That material is not in the store; add it first.', `items.${position}.materialId`);
+    }
+    insert(db, 'recipe_item', { id: newId(), revisionId: id, position, ...item });
+  });
+  // Scaling to its own basis proves every unit, so that no recipe is kept that could not be poured.
+  scaleItems(db, itemsOf(db, id), body.basisMl, body.basisMl);
+  return id;
+}
+
+export function addRecipe(db: Db, body: v.InferOutput<typeof recipeBody>, at: string): string {
+  const id = newId();
+  insert(db, 'recipe', { id, name: body.name, hex: body.hex, notes: body.notes, createdAt: at });
+  addRevision(db, id, body, at);
+  return id;
+}

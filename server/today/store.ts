@@ -1,0 +1,251 @@
+import { format, parseISO, subDays } from 'date-fns';
+import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
+import { countWord, tonight } from '../../core/plan/evening.ts';
+import type { Db } from '../db/open.ts';
+import { all, first } from '../db/rows.ts';
+import { usableMolds } from '../molds/store.ts';
+import { allNeeds, cups, type PlacedNeed } from '../orders/need.ts';
+import { openOrders } from '../orders/store.ts';
+import { rack } from '../stock/store.ts';
+
+interface Named {
+  id: string;
+  name: string;
+  hex?: string;
+}
+
+const named = (db: Db, table: 'recipe' | 'bait') => new Map(all<Named>(db, `SELECT * FROM ${table}`).map((row) => [row.id, row]));
+
+const count = (db: Db, sql: string, params: unknown[] = []) => first<{ n: number }>(db, sql, params)?.n ?? 0;
+
+function cupsTonight(db: Db, needs: PlacedNeed[], orderIds: string[]): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
+  const recipes = named(db, 'recipe');
+  const baits = named(db, 'bait');
+  const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
+  const mine = needs.filter((need) => orderIds.includes(need.orderId));
+  const planned = cups(db, mine);
+  const withoutMold = planned.flatMap((cup) =>
+    cup.withoutMold.map(({ baitId, baits: n }) => ({
+      baitName: baits.get(baitId)?.name ?? '',
+      recipeName: recipes.get(cup.recipeId)?.name ?? '',
+      baits: n,
+    })),
+  );
+  const shown = planned
+    .filter((cup) => cup.molds.length > 0)
+    .map((cup) => ({
+      recipeId: cup.recipeId,
+      recipeName: recipes.get(cup.recipeId)?.name ?? '',
+      hex: recipes.get(cup.recipeId)?.hex ?? '#888888',
+      cookMl: cup.cookMl,
+      cookG: cup.cookG,
+      cups: cup.cups,
+      molds: cup.molds.map(({ moldId, baitId, shots, goodNeeded, expectedGood, made, rejected }) => ({
+        moldId,
+        moldName: molds.get(moldId)?.name ?? '',
+        baitName: baits.get(baitId)?.name ?? '',
+        shape: molds.get(moldId)?.shape ?? 'stick',
+        cavities: molds.get(moldId)?.cavities ?? 0,
+        shots,
+        goodNeeded,
+        expectedGood,
+        made,
+        rejected,
+      })),
+      orderLines: cup.orderLines,
+      orderIds: [...new Set(mine.filter((need) => need.recipeId === cup.recipeId && need.short > 0).map((need) => need.orderId))],
+    }));
+  return { cups: shown, withoutMold };
+}
+
+function todayOrders(db: Db, needs: PlacedNeed[]): TodayOrder[] {
+  return openOrders(db, needs).map((order) => ({
+    id: order.id,
+    code: order.code,
+    customer: order.customer,
+    dueOn: order.dueOn,
+    state: order.state,
+    shortBaits: order.shortBaits,
+    packsLeft: order.lines.reduce((sum, line) => sum + Math.max(0, line.packs - line.packed), 0),
+    lines: order.lines.map((line) => {
+      const need = needs.find((row) => row.lineId === line.id);
+      return {
+        baitName: line.baitName,
+        recipeId: line.recipeId,
+        recipeName: line.recipeName,
+        hex: line.hex,
+        packsReady: line.packed + Math.floor((need?.fromReady ?? 0) / line.perPack),
+        packsLeft: Math.max(0, line.packs - line.packed),
+      };
+    }),
+  }));
+}
+
+function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
+  const today = format(now, 'yyyy-MM-dd');
+  const hardness = all<{ id: string; code: string; recipe: string; scale: string | null; wanted: number | null; closedAt: string }>(
+    db,
+    `SELECT pour.id, pour.code, recipe.name AS recipe, pour.wanted_scale AS scale, pour.wanted_hardness AS wanted, pour.closed_at
+     FROM pour JOIN recipe ON recipe.id = pour.recipe_id
+     WHERE pour.closed_at <= ? AND pour.closed_at > ? AND EXISTS (SELECT 1 FROM shot_live s WHERE s.pour_id = pour.id)
+       AND NOT EXISTS (SELECT 1 FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0) ORDER BY pour.closed_at LIMIT 4`,
+    [new Date(now.getTime() - 86400_000).toISOString(), new Date(now.getTime() - 14 * 86400_000).toISOString()],
+  );
+  const low = all<{ id: string; name: string; levelG: number; reorderG: number }>(
+    db,
+    `SELECT id, name, reorder_g, level_g FROM (SELECT material.*, coalesce((SELECT sum(m.grams) FROM lot_move m JOIN lot ON lot.id = m.lot_id
+       WHERE lot.material_id = material.id), 0) AS level_g FROM material) WHERE level_g < reorder_g ORDER BY level_g / reorder_g LIMIT 4`,
+  );
+  const late = orders.filter((order) => order.dueOn < today);
+  return [
+    ...late.map((order): TodayNeed => ({
+      kind: 'late',
+      when: `due ${format(parseISO(order.dueOn), 'd MMM')}`,
+      title: `${order.customer}, ${order.code} is late`,
+      detail: order.shortBaits > 0 ? `still short by ${order.shortBaits} baits` : `${order.packsLeft} packs to pack`,
+      to: `/orders/${order.id}`,
+    })),
+    ...hardness.map((pour): TodayNeed => ({
+      kind: 'hardness',
+      when: 'cured',
+      title: `Hardness of ${pour.recipe}, ${pour.code}`,
+      detail: pour.wanted === null ? 'read it before it is packed' : `wanted ${pour.wanted} on the ${pour.scale} scale`,
+      to: `/pours/${pour.id}`,
+    })),
+    ...low.map((material): TodayNeed => ({
+      kind: 'store',
+      when: `${Math.round(material.levelG)} g left`,
+      title: `${material.name} runs low`,
+      detail: `you reorder at ${Math.round(material.reorderG)} g`,
+      to: `/store?material=${material.id}`,
+    })),
+  ].slice(0, 6);
+}
+
+function openPours(db: Db): Today['openPours'] {
+  return all<Omit<Today['openPours'][number], 'started'> & { startedAt: string | null }>(
+    db,
+    `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.started_at,
+      (SELECT count(*) FROM shot_live s WHERE s.pour_id = pour.id) AS shots_done,
+      (SELECT sum(shots) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS shots_planned
+     FROM pour JOIN recipe ON recipe.id = pour.recipe_id WHERE pour.closed_at IS NULL ORDER BY pour.laid_out_at`,
+  ).map(({ startedAt, ...pour }) => ({ ...pour, started: startedAt !== null }));
+}
+
+type Sentence = Pick<Today, 'lead' | 'act' | 'step' | 'to'>;
+
+/** The next thing a workshop lacks on its way to a packed order. */
+function firstSteps(db: Db): Sentence | undefined {
+  if (count(db, 'SELECT count(*) AS n FROM mold') === 0) {
+    return count(db, 'SELECT count(*) AS n FROM master') === 0
+      ? { lead: 'Start with a bait.', act: 'Measure one master.', step: 'master', to: '/masters/new' }
+      : { lead: 'The master is here.', act: 'Plan its mold.', step: 'mold', to: '/molds/plan' };
+  }
+  if (count(db, 'SELECT count(*) AS n FROM recipe') === 0) {
+    return { lead: 'A mold waits for colour.', act: 'Write the first recipe.', step: 'colour', to: '/colours/new' };
+  }
+  if (count(db, 'SELECT count(*) AS n FROM customer_order') === 0) {
+    return { lead: 'Molds and colours are ready.', act: 'Take an order.', step: 'order', to: '/orders/new' };
+  }
+  return undefined;
+}
+
+const dayName = (dueOn: string, now: Date) => {
+  const due = parseISO(dueOn);
+  const days = Math.round((due.getTime() - parseISO(format(now, 'yyyy-MM-dd')).getTime()) / 86400_000);
+  if (days === 0) return 'today';
+  if (days === 1) return 'tomorrow';
+  return days > 1 && days < 7 ? format(due, 'EEEE') : format(due, 'd MMMM');
+};
+
+/** Cured 24 hours after the pour: the last evening that still makes the due day. */
+function pourBy(dueOn: string, now: Date): string {
+  const last = format(subDays(parseISO(dueOn), 1), 'yyyy-MM-dd');
+  const today = format(now, 'yyyy-MM-dd');
+  if (last < today) return 'It cures past the due day; say so to the customer.';
+  return last === today ? 'Pour tonight: it cures for a day.' : `Pour by ${dayName(last, now)}: it cures for a day.`;
+}
+
+function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, now: Date): Sentence {
+  const running = today.openPours.find((pour) => pour.started) ?? today.openPours[0];
+  if (running) {
+    const lead = running.started
+      ? `${running.recipeName} is in the cup.`
+      : `${running.recipeName} is laid out.`;
+    const act = running.started ? `${running.shotsDone} of ${running.shotsPlanned} shots drawn.` : `${running.shotsPlanned} shots to draw.`;
+    return { lead, act, step: 'resume', to: `/pours/${running.id}/bench` };
+  }
+  const short = today.orders.find((order) => order.shortBaits > 0);
+  if (short && today.cups.length > 0) {
+    const served = new Set(today.cups.flatMap((cup) => cup.orderIds));
+    const firstDue = today.orders.find((order) => served.has(order.id)) ?? short;
+    const whose = served.size === 1 ? `${firstDue.customer}’s order` : `${countWord(served.size, 'order').toLowerCase()}, the first due ${dayName(firstDue.dueOn, now)},`;
+    const verb = today.cups.length === 1 ? 'makes' : 'make';
+    return { lead: `${countWord(today.cups.length, 'cup')} ${verb} ${whose} good.`, act: pourBy(firstDue.dueOn, now), step: 'pour', to: `/orders/${firstDue.id}` };
+  }
+  const packable = today.orders.find((order) => order.state === 'good' || order.state === 'ready');
+  if (packable) {
+    const act = packable.state === 'ready' ? 'Send it.' : `Pack ${countWord(packable.packsLeft, 'bag').toLowerCase()}.`;
+    return { lead: `${packable.customer}’s order is ${packable.state === 'ready' ? 'packed' : 'good'}.`, act, step: 'pack', to: `/orders/${packable.id}` };
+  }
+  if (short) return { lead: `${short.customer}’s order is short, and no mold makes it.`, act: 'Add the mold.', step: 'mold', to: `/orders/${short.id}` };
+  const curing = today.orders.find((order) => order.state === 'curing');
+  if (curing) return { lead: `${curing.customer}’s order is curing.`, act: 'Nothing to pour for it.', step: 'rest', to: `/orders/${curing.id}` };
+  return firstSteps(db) ?? { lead: 'Nothing is short.', act: 'Pour for stock, or rest.', step: 'rest', to: '/rack' };
+}
+
+export function today(db: Db, now: Date): Today {
+  const at = now.toISOString();
+  const needs = allNeeds(db, at);
+  const orders = todayOrders(db, needs);
+  const shortOrders = orders
+    .filter((order) => order.shortBaits > 0)
+    .map(({ id, dueOn }) => ({
+      id,
+      dueOn,
+      recipeIds: [...new Set(needs.filter((need) => need.orderId === id && need.short > 0).map((need) => need.recipeId))],
+    }));
+  const chosen = tonight(shortOrders);
+  const planned = cupsTonight(db, needs, chosen.orderIds);
+  const laterRecipes = new Set(shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.recipeIds));
+  const pours = openPours(db);
+  return {
+    ...sentence(db, { cups: planned.cups, openPours: pours, orders }, now),
+    ...planned,
+    laterCups: laterRecipes.size,
+    openPours: pours,
+    rack: rack(db, at).map(({ recipeId, recipeName, hex, baitName, baits, cured, curedAt }) => ({ recipeId, recipeName, hex, baitName, baits, cured, curedAt })),
+    orders,
+    needs: needsYou(db, orders, now),
+  };
+}
+
+export function line(db: Db, now: Date): Line {
+  const at = now.toISOString();
+  const needs = allNeeds(db, at);
+  const lying = rack(db, at);
+  const sum = (rows: typeof lying) => rows.reduce((total, row) => total + row.baits, 0);
+  return {
+    masters: {
+      count: count(db, 'SELECT count(*) AS n FROM master'),
+      unmeasured: count(
+        db,
+        `SELECT count(*) AS n FROM master m WHERE NOT EXISTS (SELECT 1 FROM volume_reading v JOIN master_revision r ON r.id = v.revision_id WHERE r.master_id = m.id)`,
+      ),
+    },
+    molds: {
+      count: count(db, 'SELECT count(*) AS n FROM mold WHERE retired_at IS NULL'),
+      setting: count(db, `SELECT count(DISTINCT about_id) AS n FROM clock WHERE kind = 'demold' AND ended_at IS NULL AND due_at > ?`, [at]),
+    },
+    colours: { count: count(db, 'SELECT count(*) AS n FROM recipe') },
+    pours: {
+      open: count(db, 'SELECT count(*) AS n FROM pour WHERE closed_at IS NULL'),
+      total: count(db, 'SELECT count(*) AS n FROM pour'),
+    },
+    rack: { baits: sum(lying), curing: sum(lying.filter((row) => !row.cured)) },
+    orders: {
+      open: count(db, 'SELECT count(*) AS n FROM customer_order WHERE sent_at IS NULL AND cancelled_at IS NULL'),
+      short: new Set(needs.filter((need) => need.short > 0).map((need) => need.orderId)).size,
+    },
+  };
+}

@@ -1,0 +1,29 @@
+import type { Bait, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+
+/** What a new workshop starts from; every one of these is a default and says so on the screen. */
+const DEFAULTS = { id: 1, name: 'My workshop', currency: 'EUR', roomC: 20, glassMl: 473.176473, dropsPerMl: 20 };
+
+export function workshop(db: Db): Workshop {
+  const row = first<Workshop & { id: number }>(db, 'SELECT * FROM workshop WHERE id = 1');
+  if (!row) throw new Error('The workshop row is missing.');
+  const { id: _, ...rest } = row;
+  return rest;
+}
+
+/** Called once at start, so that reading the workshop never writes. */
+export function ensureWorkshop(db: Db): void {
+  if (!first(db, 'SELECT 1 FROM workshop')) insert(db, 'workshop', DEFAULTS);
+}
+
+export const makers = (db: Db) => all<Maker>(db, 'SELECT * FROM maker ORDER BY created_at');
+export const measures = (db: Db) => all<OwnMeasure>(db, 'SELECT * FROM measure ORDER BY name');
+export const baits = (db: Db) => all<Bait>(db, 'SELECT * FROM bait ORDER BY name');
+
+export function addBait(db: Db, bait: { name: string; shape: string; packCount: number }, at: string): string {
+  const id = newId();
+  insert(db, 'bait', { id, ...bait, createdAt: at });
+  return id;
+}

@@ -8,14 +8,20 @@ import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
+import { addLotMove, openLot } from '../materials/store.ts';
 import { addMold, getMold, listMolds } from './store.ts';
 
-const touches = ['molds', 'masters', 'baits', 'clocks', 'line', 'today'];
+const touches = ['molds', 'materials', 'masters', 'baits', 'clocks', 'line', 'today'];
 
 const planOf = (mold: MoldRow) => {
   if (!mold.plan) throw new Failure('invalid-input', 'This mold was not planned here, so there is no mix to time.');
   return mold.plan;
 };
+
+function useRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
+  const lot = mold.rubberId ? openLot(db, mold.rubberId) : undefined;
+  if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -grams, moldId: mold.id }, at);
+}
 
 /** Both clocks run from the moment the parts meet, at the plan's own room temperature. */
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
@@ -23,6 +29,8 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   const about = { aboutType: 'mold', aboutId: mold.id };
   startClock(db, { kind: 'pot-life', label: `${mold.name}: pot life ends`, dueAt: addSeconds(now, potLifeMin * 60), ...about }, now);
   startClock(db, { kind: 'demold', label: `${mold.name}: demold`, dueAt: addMinutes(now, demoldMin), ...about }, now);
+  const rubberG = planOf(mold).output.pours.reduce((sum, pour) => sum + pour.gramsA + pour.gramsB, 0);
+  useRubber(db, mold, rubberG, now.toISOString());
   return { potLifeMin, demoldMin };
 }
 
@@ -30,9 +38,7 @@ function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Reco
   const { input, output } = planOf(mold);
   const mixed = first<{ at: string }>(db, `SELECT at FROM mold_event WHERE mold_id = ? AND kind = 'mixed' ORDER BY seq DESC`, [mold.id]);
   if (!mixed) throw new Failure('invalid-input', 'Tap "Mixed" first, so that the time since then is known.');
-  return {
-    missingDepthMm,
-    ...topUp({
+  const top = topUp({
       mix: input.mix,
       boxLengthMm: output.boxLengthMm,
       boxWidthMm: output.boxWidthMm,
@@ -40,8 +46,9 @@ function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Reco
       wasteFraction: input.wasteFraction,
       minutesSinceMixed: (now.getTime() - Date.parse(mixed.at)) / 60000,
       potLifeMin: output.potLifeMin,
-    }),
-  };
+  });
+  useRubber(db, mold, top.gramsA + top.gramsB, now.toISOString());
+  return { missingDepthMm, ...top };
 }
 
 export const moldEndpoints = [

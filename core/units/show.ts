@@ -1,0 +1,80 @@
+import { convert, ML_PER_CUP } from './convert.ts';
+import type { Dimension } from './parse.ts';
+
+export interface UnitTaste {
+  system: 'metric' | 'us';
+  temperature: 'C' | 'F';
+}
+
+/** The unit in which a bare number is read, and in which a value is shown. */
+export function unitFor(dimension: Dimension, taste: UnitTaste): string {
+  if (dimension === 'temperature') return taste.temperature;
+  const us = taste.system === 'us';
+  return { length: us ? 'in' : 'mm', volume: us ? 'floz' : 'mL', mass: us ? 'oz' : 'g' }[dimension];
+}
+
+const BASE: Record<Dimension, string> = { length: 'mm', volume: 'mL', mass: 'g', temperature: 'C' };
+const SIGN: Record<string, string> = { floz: 'fl oz', C: '°C', F: '°F' };
+
+/** Digits that a bench can measure: a ruler reads half a millimetre, a scale a tenth of a gram. */
+function digitsFor(unit: string, value: number): number {
+  const size = Math.abs(value);
+  switch (unit) {
+    case 'mm':
+      return size < 100 ? 1 : 0;
+    case 'in':
+      return 2;
+    case 'mL':
+      return size < 10 ? 2 : size < 100 ? 1 : 0;
+    case 'g':
+      return size < 10 ? 2 : size < 100 ? 1 : 0;
+    case 'floz':
+    case 'oz':
+      return size < 1 ? 3 : 2;
+    default:
+      return unit === 'C' || unit === 'F' ? 0 : 2;
+  }
+}
+
+export interface Shown {
+  figure: string;
+  unit: string;
+}
+
+const trim = (figure: string) => (figure.includes('.') ? figure.replace(/\.?0+$/, '') : figure);
+
+/** A stored value (mm, mL, g, °C) in the maker's unit, rounded to what can be measured. */
+export function show(value: number, dimension: Dimension, taste: UnitTaste): Shown {
+  const unit = unitFor(dimension, taste);
+  // convert refuses negative amounts; a difference is shown with its sign.
+  const sign = value < 0 && dimension !== 'temperature' ? -1 : 1;
+  const converted = sign * convert({ value: sign * value, from: BASE[dimension], to: unit, dropsPerMl: 20, measures: [] }).value;
+  if (unit === 'g' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'kg' };
+  if (unit === 'mL' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'L' };
+  if (unit === 'oz' && Math.abs(converted) >= 32) return { figure: trim((converted / 16).toFixed(2)), unit: 'lb' };
+  return { figure: trim(converted.toFixed(digitsFor(unit, converted))), unit: SIGN[unit] ?? unit };
+}
+
+export const showText = (value: number, dimension: Dimension, taste: UnitTaste) => {
+  const { figure, unit } = show(value, dimension, taste);
+  return `${figure} ${unit}`;
+};
+
+/** US cups of plastisol, as a recipe is written in them. */
+export const cupsText = (ml: number) => {
+  const cups = ml / ML_PER_CUP;
+  const text = cups < 10 ? cups.toFixed(1) : cups.toFixed(0);
+  return `${text} ${text === '1.0' ? 'cup' : 'cups'}`;
+};
+
+/** A duration as it is said at the bench: 2:10, 22 min, 3 h 20, 2 days. */
+export function durationText(seconds: number): string {
+  const s = Math.max(0, Math.round(seconds));
+  if (s < 600) return `${Math.floor(s / 60)}:${String(s % 60).padStart(2, '0')}`;
+  const min = Math.round(s / 60);
+  if (min < 60) return `${min} min`;
+  const h = Math.floor(min / 60);
+  if (h < 24) return min % 60 === 0 ? `${h} h` : `${h} h ${String(min % 60).padStart(2, '0')}`;
+  const days = Math.floor(h / 24);
+  return h % 24 === 0 ? `${days} d` : `${days} d ${h % 24} h`;
+}

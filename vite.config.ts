@@ -1,0 +1,12 @@
+import tailwindcss from '@tailwindcss/vite';
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  root: 'web',
+  plugins: [react(), tailwindcss()],
+  build: { outDir: '../dist', emptyOutDir: true, assetsInlineLimit: 0, modulePreload: { polyfill: false } },
+  worker: { format: 'es' },
+  optimizeDeps: { exclude: ['highs'] },
+  server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:4870' } },
+});

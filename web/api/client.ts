@@ -1,0 +1,50 @@
+import { v7 } from 'uuid';
+
+/** A refusal from the server, in words that can be shown. */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    readonly code: string,
+    message: string,
+    readonly path?: string,
+    /** The row as it is now, when somebody else was first. */
+    readonly current?: unknown,
+  ) {
+    super(message);
+  }
+}
+
+/** The request never got an answer: the Wi-Fi, not the workshop. */
+export class NoAnswer extends Error {
+  constructor() {
+    super('No answer from the workshop’s computer. Nothing is lost; it is tried again.');
+  }
+}
+
+export interface CallOptions {
+  method?: 'GET' | 'POST' | 'PUT' | 'PATCH';
+  body?: unknown;
+  version?: number;
+  key?: string;
+}
+
+interface ErrorBody {
+  error?: { code?: string; message?: string; path?: string; current?: unknown };
+}
+
+export async function call<T>(path: string, { method = 'GET', body, version, key }: CallOptions = {}): Promise<T> {
+  const headers: Record<string, string> = {};
+  if (body !== undefined) headers['content-type'] = 'application/json';
+  if (version !== undefined) headers['if-match'] = `"${version}"`;
+  if (method === 'POST') headers['idempotency-key'] = key ?? v7();
+  const response = await fetch(`/api${path}`, { method, headers, body: body === undefined ? null : JSON.stringify(body) }).catch(() => {
+    throw new NoAnswer();
+  });
+  const json = (await response.json().catch(() => ({}))) as T & ErrorBody;
+  if (response.ok) return json;
+  const { code = 'internal', message = 'Something broke; try again.', path: field, current } = json.error ?? {};
+  if (code === 'passcode-needed') window.dispatchEvent(new Event('blunko:passcode'));
+  throw new ApiError(response.status, code, message, field, current);
+}
+
+export const post = <T>(path: string, body: unknown) => call<T>(path, { method: 'POST', body });

@@ -1,0 +1,51 @@
+import { queryOptions } from '@tanstack/react-query';
+import type { Page } from '../../contract/fields.ts';
+import type { Master, MasterRow } from '../../contract/masters.ts';
+import type { Material } from '../../contract/materials.ts';
+import type { Mold, MoldRow } from '../../contract/molds.ts';
+import type { Bag, Customer, Order, OrderRow, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
+import type { Pour, PourRow } from '../../contract/pours.ts';
+import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
+import type { Line, SearchHit, Today } from '../../contract/today.ts';
+import type { Bait, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import { call } from './client.ts';
+
+const list = <T>(key: string, path: string, query = '?limit=200') =>
+  queryOptions({ queryKey: [key, 'list', query], queryFn: () => call<Page<T>>(`${path}${query}`) });
+const one = <T>(key: string, path: string, id: string) =>
+  queryOptions({ queryKey: [key, id], queryFn: () => call<T>(`${path}/${encodeURIComponent(id)}`) });
+
+export interface Rack extends Page<RackRow> {
+  remelt: RemeltRow[];
+  moves: StockMove[];
+}
+
+/** Keys begin with the names that the server calls stale. */
+export const queries = {
+  workshop: queryOptions({ queryKey: ['workshop'], queryFn: () => call<Workshop>('/workshop') }),
+  session: queryOptions({ queryKey: ['session'], queryFn: () => call<{ needed: boolean; known: boolean }>('/session') }),
+  makers: list<Maker>('makers', '/makers', ''),
+  measures: list<OwnMeasure>('measures', '/measures', ''),
+  baits: list<Bait>('baits', '/baits', ''),
+  masters: list<MasterRow>('masters', '/masters'),
+  master: (id: string) => one<Master>('masters', '/masters', id),
+  molds: list<MoldRow>('molds', '/molds'),
+  mold: (id: string) => one<Mold>('molds', '/molds', id),
+  materials: list<Material>('materials', '/materials'),
+  recipes: list<RecipeRow>('recipes', '/recipes'),
+  recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
+  ledgers: list<Ledger>('ledgers', '/ledgers', '?limit=20'),
+  ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
+  pours: (query: string) => list<PourRow>('pours', '/pours', query),
+  pour: (id: string) => one<Pour>('pours', '/pours', id),
+  rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),
+  bag: (code: string) => one<Bag>('orders', '/bags', code),
+  orders: list<OrderRow>('orders', '/orders', '?limit=60'),
+  order: (id: string) => one<Order>('orders', '/orders', id),
+  customers: list<Customer>('customers', '/customers'),
+  clocks: list<Clock>('clocks', '/clocks', ''),
+  kept: list<Kept>('kept', '/kept', '?limit=50'),
+  today: queryOptions({ queryKey: ['today'], queryFn: () => call<Today>('/today') }),
+  line: queryOptions({ queryKey: ['line'], queryFn: () => call<Line>('/line') }),
+  search: (q: string) => queryOptions({ queryKey: ['search', q], queryFn: () => call<Page<SearchHit>>(`/search?q=${encodeURIComponent(q)}`), enabled: q.trim() !== '' }),
+};

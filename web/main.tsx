@@ -1,0 +1,35 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { StrictMode } from 'react';
+import { createRoot } from 'react-dom/client';
+import { RouterProvider } from 'react-router';
+import { ApiError } from './api/client.ts';
+import { listen } from './api/live.ts';
+import { onAnswer, startOutbox } from './api/outbox.ts';
+import { router } from './shell/routes.tsx';
+import { applyTheme } from './shell/theme.ts';
+import './styles/app.css';
+
+const client = new QueryClient({
+  defaultOptions: { queries: { staleTime: 30_000, retry: (count, error) => !(error instanceof ApiError && error.status < 500) && count < 3 } },
+});
+
+applyTheme();
+listen(client);
+onAnswer((about, answer) => {
+  // The answer replaces what the screen shows before the tap leaves the outbox, so that no total ever jumps back.
+  const record = answer as { id: string; doses?: unknown[]; molds?: unknown[] };
+  if (record.molds) client.setQueryData(['pours', record.id], record);
+  else if (record.doses) {
+    client.setQueryData(['ledgers', record.id], record);
+    client.setQueryData(['pours', about], (pour: object | undefined) => pour && { ...pour, doses: record.doses });
+  }
+});
+startOutbox();
+
+createRoot(document.getElementById('root') as HTMLElement).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <RouterProvider router={router} />
+    </QueryClientProvider>
+  </StrictMode>,
+);

@@ -1,0 +1,199 @@
+import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
+import { Failure } from '../../core/failure.ts';
+import type { Dimension } from '../../core/units/parse.ts';
+import { ApiError } from '../api/client.ts';
+import { useTaste } from './taste.tsx';
+
+interface FieldProps {
+  label: string;
+  hint?: ReactNode;
+  error?: string | undefined;
+  /** Whether the value is one of ours and not yet the maker's. */
+  isDefault?: boolean;
+  children(ids: { id: string; 'aria-describedby': string; 'aria-invalid': boolean }): ReactNode;
+  className?: string;
+}
+
+/** A label close to its field, with the hint or the refusal under it. */
+export function Field({ label, hint, error, isDefault, children, className = '' }: FieldProps) {
+  const id = useId();
+  return (
+    <div className={`flex flex-col gap-1 ${className}`}>
+      <label htmlFor={id} className="label-small font-semibold">
+        {label} {isDefault && <span className="default-mark">default</span>}
+      </label>
+      {children({ id, 'aria-describedby': `${id}-hint`, 'aria-invalid': error !== undefined })}
+      <p id={`${id}-hint`} className={`text-[0.8125rem] leading-tight ${error ? 'heat font-semibold' : 'soft'}`}>
+        {error ?? hint}
+      </p>
+    </div>
+  );
+}
+
+type TextProps = Omit<FieldProps, 'children'> & {
+  value: string;
+  onChange(value: string): void;
+  type?: 'text' | 'date' | 'password' | 'color';
+  autoFocus?: boolean;
+  placeholder?: string;
+};
+
+export function TextField({ value, onChange, type = 'text', autoFocus, placeholder, ...field }: TextProps) {
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (autoFocus) input.current?.focus();
+  }, [autoFocus]);
+  return (
+    <Field {...field}>
+      {(ids) => (
+        <input
+          {...ids}
+          ref={input}
+          type={type}
+          className={type === 'color' ? 'h-10 w-20 cursor-pointer' : 'input w-full'}
+          value={value}
+          placeholder={placeholder}
+          onChange={(event) => onChange(event.target.value)}
+        />
+      )}
+    </Field>
+  );
+}
+
+type SelectProps<T extends string> = Omit<FieldProps, 'children'> & {
+  value: T;
+  options: { value: NoInfer<T>; label: string }[];
+  onChange(value: NoInfer<T>): void;
+};
+
+export function SelectField<T extends string>({ value, options, onChange, ...field }: SelectProps<T>) {
+  return (
+    <Field {...field}>
+      {(ids) => (
+        <select {...ids} className="select w-full" value={value} onChange={(event) => onChange(event.target.value as T)}>
+          {options.map((option) => (
+            <option key={option.value} value={option.value}>
+              {option.label}
+            </option>
+          ))}
+        </select>
+      )}
+    </Field>
+  );
+}
+
+type QuantityProps = Omit<FieldProps, 'children' | 'error'> & {
+  dimension: Dimension;
+  value: number | null;
+  onChange(value: number | null): void;
+  error?: string | undefined;
+  densityGPerMl?: number;
+  autoFocus?: boolean;
+};
+
+/** Takes what a maker writes (`3 1/2 in`, `1/8 tsp`, `0,5 cup`) and hands on mm, mL, g or °C. */
+export function QuantityField({ dimension, value, onChange, error, densityGPerMl, hint, autoFocus, ...field }: QuantityProps) {
+  const taste = useTaste();
+  const shown = value === null ? '' : taste.text(value, dimension);
+  const [draft, setDraft] = useState<string | null>(null);
+  const [problem, setProblem] = useState<string>();
+  const input = useRef<HTMLInputElement>(null);
+  useEffect(() => {
+    if (autoFocus) input.current?.focus();
+  }, [autoFocus]);
+  const change = (text: string) => {
+    setDraft(text);
+    if (text.trim() === '') {
+      setProblem(undefined);
+      onChange(null);
+      return;
+    }
+    try {
+      onChange(taste.parse(text, dimension, densityGPerMl));
+      setProblem(undefined);
+    } catch (failure) {
+      if (!(failure instanceof Failure)) throw failure;
+      setProblem(failure.message);
+      onChange(null);
+    }
+  };
+  return (
+    <Field {...field} hint={hint} error={problem ?? error}>
+      {(ids) => (
+        <input
+          {...ids}
+          ref={input}
+          className="input figure-input w-full"
+          inputMode="text"
+          autoComplete="off"
+          value={draft ?? shown}
+          placeholder={taste.unit(dimension)}
+          onChange={(event) => change(event.target.value)}
+          onBlur={() => {
+            // Shown again in the maker's own unit once it was understood.
+            if (!problem) setDraft(null);
+          }}
+        />
+      )}
+    </Field>
+  );
+}
+
+type NumberProps = Omit<FieldProps, 'children'> & { value: number | null; onChange(value: number | null): void; min?: number };
+
+/** A bare number: counts, Shore points, percentages. */
+export function NumberField({ value, onChange, min, ...field }: NumberProps) {
+  const [draft, setDraft] = useState<string | null>(null);
+  return (
+    <Field {...field}>
+      {(ids) => (
+        <input
+          {...ids}
+          className="input figure-input w-full"
+          inputMode="decimal"
+          value={draft ?? (value === null ? '' : String(value))}
+          onChange={(event) => {
+            const text = event.target.value;
+            setDraft(text);
+            const parsed = Number(text.replace(',', '.'));
+            onChange(text.trim() === '' || Number.isNaN(parsed) || (min !== undefined && parsed < min) ? null : parsed);
+          }}
+          onBlur={() => setDraft(null)}
+        />
+      )}
+    </Field>
+  );
+}
+
+/** One number with a smaller and a larger beside it, for what is tried out while looking at a drawing. */
+export function Stepper({ label, shown, onStep, isDefault }: { label: string; shown: string; onStep(by: 1 | -1): void; isDefault?: boolean }) {
+  return (
+    <div className="flex flex-col gap-1" role="group" aria-label={label}>
+      <span className="label-small">
+        {label} {isDefault && <span className="default-mark">default</span>}
+      </span>
+      <output className="figure text-xl">{shown}</output>
+      <span className="flex gap-1.5">
+        <button type="button" className="btn btn-sm bg-transparent border-[var(--edge)] w-10 text-lg" aria-label={`${label}: less`} onClick={() => onStep(-1)}>
+          −
+        </button>
+        <button type="button" className="btn btn-sm bg-transparent border-[var(--edge)] w-10 text-lg" aria-label={`${label}: more`} onClick={() => onStep(1)}>
+          +
+        </button>
+      </span>
+    </div>
+  );
+}
+
+/** The refusal of a write, where the write was made. */
+export function Refusal({ error }: { error: unknown }) {
+  if (!error) return null;
+  const message = error instanceof Error ? error.message : 'Something broke; try again.';
+  const field = error instanceof ApiError && error.path ? ` (${error.path})` : '';
+  return (
+    <p role="alert" className="heat font-semibold border-l-4 border-[var(--heat)] pl-3 py-1">
+      {message}
+      {field}
+    </p>
+  );
+}

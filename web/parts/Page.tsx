@@ -1,0 +1,56 @@
+import { type ReactNode, useEffect } from 'react';
+import { Link } from 'react-router';
+
+interface Props {
+  title: ReactNode;
+  /** Title of the browser's tab. */
+  tab: string;
+  under?: ReactNode;
+  actions?: ReactNode;
+  children: ReactNode;
+}
+
+/** A place: its heading says what it is about, its actions stand beside the heading. */
+export function Page({ title, tab, under, actions, children }: Props) {
+  useEffect(() => {
+    document.title = `${tab} · Blunko`;
+  }, [tab]);
+  return (
+    <div className="px-10 py-7 max-w-[1400px] mx-auto w-full flex flex-col gap-6 print:p-0">
+      <header className="flex items-start gap-6 flex-wrap">
+        <div className="flex-1 min-w-72">
+          <h1>{title}</h1>
+          {under && <div className="soft mt-2">{under}</div>}
+        </div>
+        {actions && <div className="flex gap-3 flex-wrap no-print">{actions}</div>}
+      </header>
+      {children}
+    </div>
+  );
+}
+
+/** An empty place teaches the next step. */
+export function Empty({ say, then, to, action }: { say: string; then: string; to: string; action: string }) {
+  return (
+    <div className="flex flex-col gap-4 items-start max-w-xl py-8">
+      <h2 className="text-3xl">{say}</h2>
+      <p className="soft text-lg">{then}</p>
+      <Link to={to} className="btn btn-primary btn-lg">
+        {action}
+      </Link>
+    </div>
+  );
+}
+
+export function Waiting() {
+  return (
+    <p className="p-10 soft" role="status">
+      Reading the records …
+    </p>
+  );
+}
+
+const zone = { day: 'numeric', month: 'short' } as const;
+export const dayText = (iso: string) => new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString('en-GB', { weekday: 'short', ...zone });
+export const timeText = (iso: string) => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+export const dateText = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { ...zone, year: 'numeric' });

@@ -1,0 +1,73 @@
+import { useQuery } from '@tanstack/react-query';
+import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
+import type { Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import type { Measure } from '../../core/units/convert.ts';
+import { type Dimension, parseQuantity } from '../../core/units/parse.ts';
+import { type Shown, show, showText, type UnitTaste, unitFor } from '../../core/units/show.ts';
+import { queries } from '../api/queries.ts';
+
+export interface Taste {
+  taste: UnitTaste;
+  maker: Maker | undefined;
+  makers: Maker[];
+  choose(id: string): void;
+  workshop: Workshop;
+  measures: Measure[];
+  text(value: number, dimension: Dimension): string;
+  parts(value: number, dimension: Dimension): Shown;
+  /** Reads what was typed into mm, mL, g or °C; throws a Failure that says what to write. */
+  parse(text: string, dimension: Dimension, densityGPerMl?: number): number;
+  unit(dimension: Dimension): string;
+  money(minor: number): string;
+  /** Minor units to one of the currency: 100 cents, 1 yen. */
+  minorPerUnit: number;
+}
+
+const Context = createContext<Taste | null>(null);
+const HERE = 'blunko.maker';
+
+export function useTaste(): Taste {
+  const taste = useContext(Context);
+  if (!taste) throw new Error('useTaste outside its provider');
+  return taste;
+}
+
+function makeTaste(workshop: Workshop, makers: Maker[], measures: OwnMeasure[], here: string | null, choose: (id: string) => void): Taste {
+  const maker = makers.find((row) => row.id === here) ?? makers[0];
+  const taste: UnitTaste = { system: maker?.system ?? 'metric', temperature: maker?.temperature ?? 'C' };
+  const own = measures.map(({ name, ml }) => ({ unit: name, ml }));
+  const currency = new Intl.NumberFormat('en-IE', { style: 'currency', currency: workshop.currency });
+  const digits = currency.resolvedOptions().maximumFractionDigits ?? 2;
+  return {
+    taste,
+    maker,
+    makers,
+    choose,
+    workshop,
+    measures: own,
+    text: (value, dimension) => showText(value, dimension, taste),
+    parts: (value, dimension) => show(value, dimension, taste),
+    parse: (text, dimension, densityGPerMl) =>
+      parseQuantity(text, dimension, { unit: unitFor(dimension, taste), dropsPerMl: workshop.dropsPerMl, measures: own, densityGPerMl }),
+    unit: (dimension) => show(1, dimension, taste).unit,
+    minorPerUnit: 10 ** digits,
+    money: (minor) => currency.format(minor / 10 ** digits),
+  };
+}
+
+export function TasteProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
+  const workshop = useQuery(queries.workshop);
+  const makers = useQuery(queries.makers);
+  const measures = useQuery(queries.measures);
+  const [here, setHere] = useState(() => localStorage.getItem(HERE));
+  const value = useMemo(() => {
+    if (!workshop.data || !makers.data || !measures.data) return null;
+    const choose = (id: string) => {
+      localStorage.setItem(HERE, id);
+      setHere(id);
+    };
+    return makeTaste(workshop.data, makers.data.items, measures.data.items, here, choose);
+  }, [workshop.data, makers.data, measures.data, here]);
+  if (!value) return waiting;
+  return <Context value={value}>{children}</Context>;
+}

@@ -1,0 +1,138 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Recipe } from '../../../contract/recipes.ts';
+import { cupsText } from '../../../core/units/show.ts';
+import { queries } from '../../api/queries.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { QuantityField } from '../../parts/Fields.tsx';
+import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { Photos } from '../../parts/Photos.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import { Puck } from '../../parts/Puck.tsx';
+import { ScaledRow, scaled } from './ScaledRecipe.tsx';
+
+const CUP_ML = 236.5882365;
+const QUICK: [string, number][] = [
+  ['½ cup', CUP_ML / 2],
+  ['1 cup', CUP_ML],
+  ['1½', CUP_ML * 1.5],
+  ['2 cups', CUP_ML * 2],
+  ['4 cups', CUP_ML * 4],
+];
+
+export function ColourPage() {
+  const { id = '' } = useParams();
+  const { data: recipe, error } = useQuery(queries.recipe(id));
+  if (error) return <Missing error={error} back="All colours" backTo="/colours" />;
+  if (!recipe) return <Waiting />;
+  return <Card key={recipe.id} recipe={recipe} />;
+}
+
+function Card({ recipe }: { recipe: Recipe }) {
+  const { text, measures } = useTaste();
+  const [batchMl, setBatch] = useState<number | null>(recipe.revision.basisMl);
+  const { items, basisMl } = recipe.revision;
+  const rows = scaled(items, basisMl, batchMl ?? basisMl, measures);
+  const flakeLimit = items.filter((item) => item.limitC !== null).sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
+  return (
+    <Page
+      title={
+        <span className="flex items-center gap-5">
+          <Puck hex={recipe.hex} sizePx={92} name={recipe.name} />
+          <span>
+            {recipe.name} <span className="figure text-xl soft">v{recipe.revision.number}</span>
+          </span>
+        </span>
+      }
+      tab={recipe.name}
+      under={`Written for ${text(basisMl, 'volume')} of plastisol (${cupsText(basisMl)}). ${recipe.revision.reason}.`}
+      actions={
+        <>
+          <button type="button" className="btn btn-line" onClick={() => window.print()}>
+            Print the card
+          </button>
+          <Link to={`/colours/${recipe.id}/edit`} className="btn btn-line">
+            Change it
+          </Link>
+          <Link to={`/pours/new?recipe=${recipe.id}`} className="btn btn-primary">
+            Pour it
+          </Link>
+        </>
+      }
+    >
+      <div className="grid grid-cols-[1fr_300px] gap-12 print:grid-cols-1">
+        <section>
+          <div className="flex items-end gap-4 mb-4">
+            <QuantityField label="For a batch of" dimension="volume" value={batchMl} onChange={setBatch} className="w-48" />
+            <div className="flex gap-1.5 pb-5 no-print">
+              {QUICK.map(([label, ml]) => (
+                <button key={label} type="button" className={`btn btn-sm ${batchMl === ml ? 'btn-primary' : 'btn-line border'}`} onClick={() => setBatch(ml)}>
+                  {label}
+                </button>
+              ))}
+            </div>
+            <span className="figure text-xl pb-5">{batchMl && cupsText(batchMl)}</span>
+          </div>
+          <ul className="ruled border-y border-[var(--rule)]">
+            {items.map((item, index) => {
+              const scale = rows[index];
+              return scale ? <ScaledRow key={item.id} item={item} scale={scale} large /> : null;
+            })}
+          </ul>
+          <p className="label-small mt-3">Drops are whole, spoons to 1/64 tsp; the error of rounding stands beside each. Above 10 % it says to weigh. Grams are what repeats.</p>
+          {flakeLimit && (
+            <p className="warn font-bold mt-3">
+              {flakeLimit.materialName} turns above {text(flakeLimit.limitC ?? 170, 'temperature')}: add it after the cup has come down.
+            </p>
+          )}
+          <div className="mt-5 max-w-2xl">
+            <Caution about={items.some((item) => item.materialKind === 'powder' || item.materialKind === 'salt') ? ['hot', 'powder'] : ['hot']} />
+          </div>
+        </section>
+        <div className="flex flex-col gap-7 no-print">
+          {recipe.notes && <p className="whitespace-pre-wrap">{recipe.notes}</p>}
+          <section>
+            <h2>Here now</h2>
+            <p>
+              <Link to="/rack" className="link">
+                <b className="figure text-xl">{recipe.baits}</b> baits on the rack
+              </Link>
+            </p>
+            <p>
+              <b className="figure text-xl">{text(recipe.remeltG, 'mass')}</b> in its remelt bin
+            </p>
+          </section>
+          <section>
+            <h2 className="mb-1">Pours</h2>
+            {recipe.pourList.length === 0 && <p className="soft">Not poured yet.</p>}
+            <ul className="ruled">
+              {recipe.pourList.map((pour) => (
+                <li key={pour.id}>
+                  <Link to={`/pours/${pour.id}`} className="flex gap-3 py-1.5 row-hover items-baseline">
+                    <span className="figure">{pour.code}</span>
+                    <span className="flex-1 text-sm">
+                      v{pour.revisionNumber}, {pour.good} good
+                    </span>
+                    <span className="figure text-sm rest">{pour.hardness}</span>
+                    <span className="soft text-xs">{dateText(pour.at)}</span>
+                  </Link>
+                </li>
+              ))}
+            </ul>
+          </section>
+          <section>
+            <h2 className="mb-1">Revisions</h2>
+            {recipe.revisions.map((revision) => (
+              <p key={revision.id} className="text-sm py-0.5">
+                <b className="figure">v{revision.number}</b> {revision.reason} <span className="soft">{dateText(revision.createdAt)}</span>
+              </p>
+            ))}
+          </section>
+          <Photos aboutType="recipe" aboutId={recipe.id} />
+        </div>
+      </div>
+    </Page>
+  );
+}

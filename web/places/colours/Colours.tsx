@@ -1,0 +1,57 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { queries } from '../../api/queries.ts';
+import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Puck } from '../../parts/Puck.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+
+/** Every colour as a poured puck: the colours are the most vivid thing on the screen. */
+export function Colours() {
+  const { data } = useQuery(queries.recipes);
+  const { text } = useTaste();
+  const actions = (
+    <>
+      <Link to="/colours/dosing" className="btn btn-line">
+        Dose by eye
+      </Link>
+      <Link to="/colours/new" className="btn btn-primary">
+        Write a recipe
+      </Link>
+    </>
+  );
+  if (!data) return <Waiting />;
+  if (data.items.length === 0) {
+    return (
+      <Page title="Colours" tab="Colours" actions={actions}>
+        <Empty say="No colour is written down yet." then="Write a recipe for one cup, or open a dosing ledger and tap each drop as it falls: the total becomes the recipe." to="/colours/new" action="Write the first recipe" />
+      </Page>
+    );
+  }
+  return (
+    <Page title="Colours" tab="Colours" actions={actions} under="Per cup, in drops, spoons and grams.">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-8 gap-y-10">
+        {data.items.map((recipe) => (
+          <li key={recipe.id}>
+            <Link to={`/colours/${recipe.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">
+              <Puck hex={recipe.hex} sizePx={84} name={recipe.name} />
+              <span className="min-w-0">
+                <span className="block text-lg font-bold leading-tight">
+                  {recipe.name} <span className="figure text-xs soft">v{recipe.revision.number}</span>
+                </span>
+                {recipe.revision.items.slice(0, 3).map((item) => (
+                  <span key={item.id} className="label-small block truncate">
+                    <b className="figure">{Number(item.amount.toPrecision(3))}</b> {item.unit} {item.materialName}
+                  </span>
+                ))}
+                <span className="label-small block mt-1">
+                  {recipe.baits > 0 && <b className="figure rest">{recipe.baits} on the rack </b>}
+                  {recipe.remeltG > 0 && <span className="figure">{text(recipe.remeltG, 'mass')} remelt</span>}
+                </span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </Page>
+  );
+}

@@ -1,0 +1,4 @@
+import { Page } from '../../parts/Page.tsx';
+export function Insight() {
+  return <Page title="Insight" tab="Insight">{null}</Page>;
+}

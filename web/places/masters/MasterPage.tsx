@@ -1,0 +1,247 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Master, Revision } from '../../../contract/masters.ts';
+import type { Bait, Clock } from '../../../contract/workshop.ts';
+import { bake } from '../../../core/mold/clay.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { Page, Waiting, dateText } from '../../parts/Page.tsx';
+import { Photos } from '../../parts/Photos.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Why } from '../../parts/Why.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import { complete, DimensionFields, type Dimensions, MasterDrawing, type Volume, VolumeFields, volumeBodyOf } from './Measures.tsx';
+import { DENSITY_G_PER_ML, KIND_WORDS } from './words.ts';
+
+export function MasterPage() {
+  const { id = '' } = useParams();
+  const { data: master, error } = useQuery(queries.master(id));
+  const { text } = useTaste();
+  const [doing, setDoing] = useState<'volume' | 'revision' | null>(null);
+  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (!master) return <Waiting />;
+  const { latest } = master;
+  return (
+    <Page
+      title={
+        <>
+          {master.name} <span className="figure text-xl soft">v{latest.number}</span>
+        </>
+      }
+      tab={master.name}
+      under={`${KIND_WORDS[master.kind]}. ${latest.reason}.`}
+      actions={
+        <>
+          <button type="button" className="btn btn-line" onClick={() => setDoing(doing === 'revision' ? null : 'revision')}>
+            New revision
+          </button>
+          <Link to={`/molds/plan?master=${master.id}`} className="btn btn-primary">
+            Plan a mold
+          </Link>
+        </>
+      }
+    >
+      {doing === 'revision' && <ReviseForm master={master} onDone={() => setDoing(null)} />}
+      <div className="grid grid-cols-[1fr_380px] gap-12">
+        <div className="flex flex-col gap-8">
+          <MasterDrawing shape={master.shape} {...latest} />
+          <section>
+            <h2 className="mb-2">Revisions</h2>
+            <ol className="ruled">
+              {master.revisions.map((revision) => (
+                <RevisionRow key={revision.id} revision={revision} all={master.revisions} />
+              ))}
+            </ol>
+          </section>
+        </div>
+        <div className="flex flex-col gap-8">
+          <section>
+            <h2>Volume</h2>
+            {latest.volumeMl === null ? <p className="warn font-bold text-lg mt-1">Not weighed yet. The mold planner needs it.</p> : <p className="big mt-2">{text(latest.volumeMl, 'volume')}</p>}
+            {latest.volumes.map((reading) => (
+              <p key={reading.id} className="label-small figure mt-1">
+                {text(reading.ml, 'volume')} {reading.how === 'weighed' ? `${text(reading.grams ?? 0, 'mass')} at ${reading.densityGPerMl} g/mL` : 'water displaced'}, {dateText(reading.at)}
+              </p>
+            ))}
+            <button type="button" className="link mt-2 text-sm" onClick={() => setDoing(doing === 'volume' ? null : 'volume')}>
+              Measure it {latest.volumeMl === null ? '' : 'again'}
+            </button>
+            {doing === 'volume' && <VolumeForm master={master} onDone={() => setDoing(null)} />}
+          </section>
+          {master.kind === 'clay' && <Baking master={master} />}
+          <BaitFacts key={master.bait.version} bait={master.bait} />
+          <Survived master={master} />
+          <section>
+            <h2 className="mb-1">Molds of it</h2>
+            {master.moldList.length === 0 && <p className="soft">None yet.</p>}
+            {master.moldList.map((mold) => (
+              <p key={mold.id}>
+                <Link to={`/molds/${mold.id}`} className="link">
+                  {mold.name}
+                </Link>
+                {mold.revisionNumber !== null && <span className="figure text-sm soft"> of v{mold.revisionNumber}</span>}
+              </p>
+            ))}
+          </section>
+          <Photos aboutType="master" aboutId={master.id} />
+        </div>
+      </div>
+    </Page>
+  );
+}
+
+function RevisionRow({ revision, all }: { revision: Revision; all: Revision[] }) {
+  const { text } = useTaste();
+  const parent = all.find((row) => row.id === revision.parentId);
+  const second = all.find((row) => row.id === revision.secondParentId);
+  const changes = parent
+    ? (['lengthMm', 'widthMm', 'heightMm', 'thickestMm'] as const)
+        .filter((key) => revision[key] !== parent[key])
+        .map((key) => `${{ lengthMm: 'length', widthMm: 'width', heightMm: 'height', thickestMm: 'thickest' }[key]} ${text(parent[key], 'length')} → ${text(revision[key], 'length')}`)
+    : [];
+  return (
+    <li className="py-2.5 flex gap-5 items-baseline">
+      <span className="figure text-lg w-10">v{revision.number}</span>
+      <span className="flex-1">
+        <span className="font-bold block">{revision.reason}</span>
+        <span className="label-small">
+          {parent ? `from v${parent.number}` : 'the first'}
+          {revision.secondParentId && ` and ${second ? `v${second.number}` : 'another master’s revision'}`}
+          {changes.length > 0 && `: ${changes.join(', ')}`}
+        </span>
+      </span>
+      <span className="figure text-sm">{revision.volumeMl === null ? '' : text(revision.volumeMl, 'volume')}</span>
+      <span className="soft text-sm">{dateText(revision.createdAt)}</span>
+    </li>
+  );
+}
+
+function VolumeForm({ master, onDone }: { master: Master; onDone(): void }) {
+  const usual = DENSITY_G_PER_ML[master.kind];
+  const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
+  const body = volumeBodyOf(volume);
+  const add = useWrite<Master>(() => ({ path: `/masters/${master.id}/revisions/${master.latest.id}/volumes`, body }), onDone);
+  return (
+    <div className="sheet p-4 mt-3 flex flex-col gap-3">
+      <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait={false} />
+      <Refusal error={add.error} />
+      <button type="button" className="btn btn-primary self-start" disabled={!body} onClick={() => add.mutate()}>
+        Keep this volume
+      </button>
+    </div>
+  );
+}
+
+function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
+  const [reason, setReason] = useState('');
+  const [parentId, setParentId] = useState(master.latest.id);
+  const [secondParentId, setSecond] = useState('');
+  const { lengthMm, widthMm, heightMm, thickestMm } = master.latest;
+  const [dimensions, setDimensions] = useState<Dimensions>({ lengthMm, widthMm, heightMm, thickestMm });
+  const usual = DENSITY_G_PER_ML[master.kind];
+  const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
+  const add = useWrite<Master>(
+    () => ({ path: `/masters/${master.id}/revisions`, body: { reason, parentId, ...(secondParentId ? { secondParentId } : {}), ...dimensions, volume: volumeBodyOf(volume) } }),
+    onDone,
+  );
+  const options = master.revisions.map((revision) => ({ value: revision.id, label: `v${revision.number}: ${revision.reason}` }));
+  const ready = reason.trim() !== '' && complete(dimensions);
+  return (
+    <section className="sheet p-5 grid grid-cols-2 gap-8">
+      <div className="flex flex-col gap-4">
+        <TextField label="What was changed, and why" value={reason} onChange={setReason} autoFocus hint="wrist thinner so that it kicks slower" />
+        <SelectField label="Grown from" value={parentId} options={options} onChange={setParentId} />
+        <SelectField label="And a part of" value={secondParentId} options={[{ value: '', label: 'nothing else' }, ...options.filter((o) => o.value !== parentId)]} onChange={setSecond} hint="an old tail on a new body has two parents" />
+      </div>
+      <div className="flex flex-col gap-4">
+        <DimensionFields value={dimensions} onChange={setDimensions} />
+        <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait />
+        <Refusal error={add.error} />
+        <button type="button" className="btn btn-primary self-start" disabled={!ready} onClick={() => add.mutate()}>
+          Keep v{master.latest.number + 1}
+        </button>
+      </div>
+    </section>
+  );
+}
+
+/** 15 minutes to 6 mm is the usual packet's rule. */
+const MINUTES_PER_6_MM = 15;
+
+function Baking({ master }: { master: Master }) {
+  const { text } = useTaste();
+  const { minutes } = bake({ thicknessMm: master.latest.thickestMm, minutesPer6mm: MINUTES_PER_6_MM });
+  const start = useWrite<Clock>(() => ({ path: '/clocks', body: { label: `${master.name} baked`, minutes } }));
+  return (
+    <section className="flex flex-col gap-2">
+      <h2>Baking</h2>
+      <p className="big">{minutes} min</p>
+      <p>
+        at {text(132, 'temperature')} for the thickest {text(master.latest.thickestMm, 'length')}, or hotter and shorter as some packets say.{' '}
+        <Why
+          reason={{
+            inputs: [
+              ['thickest section', text(master.latest.thickestMm, 'length')],
+              ['minutes per 6 mm', String(MINUTES_PER_6_MM)],
+            ],
+            formula: 'minutes per 6 mm × thickness ÷ 6, up to the next whole minute',
+            grounds: ['15 min per 6 mm is a default: the usual packet rule. Your packet wins.'],
+          }}
+        />
+      </p>
+      <button type="button" className="btn btn-line self-start" onClick={() => start.mutate()}>
+        In the oven: start the clock
+      </button>
+      <Caution about={['clay']} />
+    </section>
+  );
+}
+
+function BaitFacts({ bait }: { bait: Bait }) {
+  const { workshop, minorPerUnit } = useTaste();
+  const [packCount, setPackCount] = useState<number | null>(bait.packCount);
+  const [price, setPrice] = useState<number | null>(bait.priceMinor === null ? null : bait.priceMinor / minorPerUnit);
+  const [wanted, setWanted] = useState<number | null>(bait.wantedHardness);
+  const [scale, setScale] = useState<'00' | 'A'>(bait.wantedScale ?? '00');
+  const save = useWrite<Bait>(() => ({
+    path: `/baits/${bait.id}`,
+    method: 'PATCH',
+    version: bait.version,
+    body: { packCount: packCount ?? bait.packCount, priceMinor: price === null ? null : Math.round(price * minorPerUnit), wantedScale: wanted === null ? null : scale, wantedHardness: wanted },
+  }));
+  return (
+    <section className="flex flex-col gap-3">
+      <h2>As a bait</h2>
+      <div className="grid grid-cols-2 gap-4">
+        <NumberField label="To a pack" value={packCount} onChange={setPackCount} min={1} />
+        <NumberField label={`Price of a pack, ${workshop.currency}`} value={price} onChange={setPrice} min={0} />
+        <NumberField label="Wanted hardness" value={wanted} onChange={setWanted} min={0} hint="read after 24 h" />
+        <SelectField label="Shore scale" value={scale} options={[{ value: '00', label: '00, soft' }, { value: 'A', label: 'A, firm' }]} onChange={setScale} />
+      </div>
+      <Refusal error={save.error} />
+      <button type="button" className="btn btn-sm btn-line self-start" onClick={() => save.mutate()}>
+        Keep
+      </button>
+    </section>
+  );
+}
+
+function Survived({ master }: { master: Master }) {
+  const change = useWrite<Master, Master['survived']>((survived) => ({ path: `/masters/${master.id}`, method: 'PATCH', version: master.version, body: { survived } }));
+  return (
+    <SelectField
+      label="Did it survive its mold?"
+      value={master.survived}
+      options={[
+        { value: 'yes', label: 'Yes, it can be molded again' },
+        { value: 'mended', label: 'Broken and mended' },
+        { value: 'lost', label: 'Lost: one mold was all' },
+      ]}
+      onChange={(survived) => change.mutate(survived)}
+      error={change.error?.message}
+    />
+  );
+}

@@ -1,0 +1,84 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { queries } from '../../api/queries.ts';
+import { BaitShape } from '../../parts/BaitShape.tsx';
+import { niceStep } from '../../parts/Cylinder.tsx';
+import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+
+const WIDTH_PX = 620;
+
+/** Every master drawn to one scale against a ruler, so that sizes can be compared at a glance. */
+export function Masters() {
+  const { data } = useQuery(queries.masters);
+  const { text, taste } = useTaste();
+  if (!data) return <Waiting />;
+  if (data.items.length === 0) {
+    return (
+      <Page title="Masters" tab="Masters">
+        <Empty say="A bait begins as a master." then="Measure its length, width, height and thickest section, and weigh it once. Box, rubber and plastic are computed from that." to="/masters/new" action="Measure the first master" />
+      </Page>
+    );
+  }
+  const unitMm = taste.system === 'us' ? 25.4 : 1;
+  const longestMm = Math.max(...data.items.map((master) => master.latest.lengthMm)) * 1.04;
+  const pxPerMm = WIDTH_PX / longestMm;
+  const step = niceStep(longestMm / unitMm);
+  return (
+    <Page
+      title="Masters"
+      tab="Masters"
+      under="Drawn to one scale. The newest revision is shown; the old ones are kept."
+      actions={
+        <Link to="/masters/new" className="btn btn-primary">
+          New master
+        </Link>
+      }
+    >
+      <div className="grid grid-cols-[1fr_auto] items-end gap-x-8">
+        <svg width={WIDTH_PX + 30} height={34} role="img" aria-label={`Ruler to ${text(longestMm, 'length')}`}>
+          <line x1={0} x2={WIDTH_PX} y1={33} y2={33} stroke="var(--ink)" strokeWidth={2} />
+          {Array.from({ length: Math.floor((longestMm / unitMm / step) * 5) + 1 }, (_, i) => {
+            const at = ((i * step) / 5) * unitMm * pxPerMm;
+            return (
+              <g key={at}>
+                <line x1={at} x2={at} y1={i % 5 === 0 ? 16 : 25} y2={33} stroke="var(--ink)" strokeWidth={i % 5 === 0 ? 2 : 1} />
+                {i % 5 === 0 && (
+                  <text x={at + 4} y={14} fontSize={12} fill="var(--soft)">
+                    {Number(((i * step) / 5).toPrecision(3))}
+                    {i === 0 ? ` ${taste.system === 'us' ? 'in' : 'mm'}` : ''}
+                  </text>
+                )}
+              </g>
+            );
+          })}
+        </svg>
+        <span />
+        {data.items.map((master) => {
+          const { lengthMm, widthMm, heightMm, volumeMl, number } = master.latest;
+          return (
+            <Link key={master.id} to={`/masters/${master.id}`} className="contents group">
+              <span className="border-b border-[var(--rule)] py-3 group-hover:bg-[var(--sheet)]">
+                <svg width={WIDTH_PX + 4} height={Math.max(18, widthMm * pxPerMm + 6)} role="img" aria-label={`${master.name} from above`}>
+                  <BaitShape shape={master.shape} x={2} y={3} lengthPx={lengthMm * pxPerMm} widthPx={widthMm * pxPerMm} fill="var(--liquid)" />
+                </svg>
+              </span>
+              <span className="border-b border-[var(--rule)] py-3 self-stretch flex gap-8 items-center group-hover:bg-[var(--sheet)]">
+                <span className="w-56">
+                  <span className="block text-lg font-bold leading-tight">
+                    {master.name} <span className="figure text-sm soft">v{number}</span>
+                  </span>
+                  <span className="label-small figure">
+                    {[lengthMm, widthMm, heightMm].map((mm) => text(mm, 'length').split(' ')[0]).join(' × ')} {taste.system === 'us' ? 'in' : 'mm'}
+                  </span>
+                </span>
+                <span className="w-32 text-right">{volumeMl === null ? <span className="warn font-bold">weigh it</span> : <span className="figure text-xl">{text(volumeMl, 'volume')}</span>}</span>
+                <span className="w-28 soft">{master.molds === 1 ? '1 mold' : `${master.molds} molds`}</span>
+              </span>
+            </Link>
+          );
+        })}
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,246 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Mold } from '../../../contract/molds.ts';
+import { topUp } from '../../../core/mold/silicone.ts';
+import { durationText } from '../../../core/units/show.ts';
+import { useNow } from '../../api/now.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { Cylinder } from '../../parts/Cylinder.tsx';
+import { QuantityField, Refusal } from '../../parts/Fields.tsx';
+import { dateText, Page, timeText, Waiting } from '../../parts/Page.tsx';
+import { Photos } from '../../parts/Photos.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import { BoxDrawing } from './BoxDrawing.tsx';
+import { MoldBlock } from '../../parts/MoldBlock.tsx';
+import { FILL_WORDS, MOLD_KIND_WORDS, OPEN_FACE_STEPS } from './words.ts';
+
+const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
+
+export function MoldPage() {
+  const { id = '' } = useParams();
+  const { data: mold, error } = useQuery(queries.mold(id));
+  const { text } = useTaste();
+  if (error) return <Missing error={error} back="All molds" backTo="/molds" />;
+  if (!mold) return <Waiting />;
+  const mixed = mixedAt(mold);
+  return (
+    <Page
+      title={mold.name}
+      tab={mold.name}
+      under={
+        <>
+          {MOLD_KIND_WORDS[mold.kind]}, {FILL_WORDS[mold.fill]}. {mold.cavities} × {text(mold.cavityMl, 'volume')}
+          {mold.sprueMl > 0 && `, sprue ${text(mold.sprueMl, 'volume')}`}
+          {mold.master && (
+            <>
+              {' '}
+              of{' '}
+              <Link to={`/masters/${mold.master.masterId}`} className="link">
+                {mold.baitName} v{mold.master.revisionNumber}
+              </Link>
+            </>
+          )}
+          . {mold.shots} shots.
+        </>
+      }
+      actions={
+        <>
+          <Retire mold={mold} />
+          <Link to={`/pours/new?mold=${mold.id}`} className="btn btn-primary">
+            Pour it
+          </Link>
+        </>
+      }
+    >
+      {mold.plan && <Making mold={mold} mixed={mixed} />}
+      <div className="grid grid-cols-[1fr_1fr] gap-12">
+        <Care mold={mold} />
+        <section>
+          <h2 className="mb-2">Pours from it</h2>
+          {mold.pours.length === 0 && <p className="soft">None yet.</p>}
+          <ul className="ruled">
+            {mold.pours.map((pour) => (
+              <li key={pour.id}>
+                <Link to={`/pours/${pour.id}`} className="flex gap-3 py-2 items-center row-hover">
+                  <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: pour.hex }} />
+                  <span className="figure w-14">{pour.code}</span>
+                  <span className="flex-1 font-bold">{pour.recipeName}</span>
+                  <span className="figure text-sm">
+                    {pour.shots} shots, {pour.good} good{pour.bad > 0 && `, ${pour.bad} bad`}
+                  </span>
+                  <span className="soft text-sm w-24 text-right">{dateText(pour.at)}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      </div>
+      {mold.plan && <Steps mold={mold} />}
+      <Photos aboutType="mold" aboutId={mold.id} />
+    </Page>
+  );
+}
+
+function Retire({ mold }: { mold: Mold }) {
+  const change = useWrite<Mold, boolean>((retired) => ({ path: `/molds/${mold.id}`, method: 'PATCH', version: mold.version, body: { retired } }));
+  return (
+    <button type="button" className="btn btn-line" onClick={() => change.mutate(!mold.retiredAt)}>
+      {mold.retiredAt ? 'Back to work' : 'Retire'}
+    </button>
+  );
+}
+
+/** The rubber, from the plan to the demold, and what to do when it came up short. */
+function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
+  const now = useNow();
+  const { text } = useTaste();
+  const [missingMm, setMissing] = useState<number | null>(null);
+  const [short, setShort] = useState(false);
+  const event = useWrite<Mold, Record<string, unknown>>((body) => ({ path: `/molds/${mold.id}/events`, body }));
+  if (!mold.plan) return null;
+  const { input, output } = mold.plan;
+  const pour = output.pours[0];
+  const first = input.masters[0];
+  if (!pour || !first) return null;
+  const sinceMin = mixed ? Math.max(0, (now - Date.parse(mixed)) / 60000) : 0;
+  const demoldLeftS = output.demoldMin * 60 - sinceMin * 60;
+  const top =
+    missingMm && missingMm < output.boxHeightMm
+      ? topUp({ mix: input.mix, boxLengthMm: output.boxLengthMm, boxWidthMm: output.boxWidthMm, missingDepthMm: missingMm, wasteFraction: input.wasteFraction, minutesSinceMixed: sinceMin, potLifeMin: output.potLifeMin })
+      : null;
+  const setting = mixed && demoldLeftS > 0;
+  return (
+    <section className="grid grid-cols-[auto_1fr] gap-10 items-start">
+      <BoxDrawing plan={output} master={{ ...first, shape: mold.shape }} count={mold.cavities} wallMm={input.wallMm} missingMm={short ? (missingMm ?? 0) : 0} widthPx={480} />
+      <div className="flex flex-col gap-4">
+        {!mixed && (
+          <>
+            <h2 className="text-2xl">
+              {text(pour.gramsA, 'mass')} of A, {text(pour.gramsB, 'mass')} of B
+            </h2>
+            <p className="soft">Tap when both parts are one colour: pot life and demold count from then.</p>
+            <button type="button" className="btn btn-primary btn-lg self-start bench-target" onClick={() => event.mutate({ kind: 'mixed' })}>
+              Mixed now: start the clocks
+            </button>
+          </>
+        )}
+        {mixed && (
+          <>
+            <h2 className="text-2xl">{setting ? (sinceMin < output.potLifeMin ? 'Still workable' : 'Setting') : 'Ready to demold'}</h2>
+            <p className="big" style={{ color: sinceMin < output.potLifeMin ? 'var(--heat)' : 'var(--rest)' }}>
+              {sinceMin < output.potLifeMin ? durationText((output.potLifeMin - sinceMin) * 60) : setting ? durationText(demoldLeftS) : 'now'}
+            </p>
+            <p className="soft">
+              Mixed {dateText(mixed)} at {timeText(mixed)}; pot life {durationText(output.potLifeMin * 60)}, demold after {durationText(output.demoldMin * 60)}.
+            </p>
+          </>
+        )}
+        {setting && !short && (
+          <button type="button" className="btn btn-line btn-lg self-start" onClick={() => setShort(true)}>
+            I came up short
+          </button>
+        )}
+        {short && (
+          <div className="sheet p-4 flex flex-col gap-3">
+            <QuantityField label="How far below the line does it stand?" dimension="length" value={missingMm} onChange={setMissing} autoFocus />
+            {top && (
+              <>
+                <p className="text-lg font-bold" style={{ color: top.bondsToFirst ? 'var(--rest)' : 'var(--heat)' }}>
+                  {top.minutesLeft > 0
+                    ? `There is time: ${durationText(top.minutesLeft * 60)} of pot life left.`
+                    : top.bondsToFirst
+                      ? `Pot life is past by ${durationText(-top.minutesLeft * 60)}, but it still bonds. Do it now.`
+                      : 'Too late to bond: let it cure, scuff the top, and pour the rest as a layer of its own.'}
+                </p>
+                <div className="flex">
+                  <Cylinder title="Part A" note="" ml={top.mlA} grams={top.gramsA} heightPx={150} widthPx={72} />
+                  <Cylinder title="Part B" note="" ml={top.mlB} grams={top.gramsB} heightPx={150} widthPx={52} />
+                </div>
+                <button type="button" className="btn btn-primary self-start" onClick={() => event.mutate({ kind: 'topped-up', missingDepthMm: missingMm }, { onSuccess: () => setShort(false) })}>
+                  Topped up
+                </button>
+              </>
+            )}
+          </div>
+        )}
+        {mold.events
+          .filter((row) => row.kind === 'topped-up')
+          .map((row) => (
+            <p key={row.id} className="label-small">
+              Topped up at {timeText(row.at)}: {text(Number(row.detail?.mixMl ?? 0), 'volume')}.
+            </p>
+          ))}
+        <Refusal error={event.error} />
+      </div>
+    </section>
+  );
+}
+
+function Steps({ mold }: { mold: Mold }) {
+  const event = useWrite<Mold, { kind: string; step: string }>((body) => ({ path: `/molds/${mold.id}/events`, body }));
+  const done = (id: string) => mold.events.findLast((row) => row.step === id)?.kind === 'step';
+  const next = OPEN_FACE_STEPS.find((step) => !done(step.id));
+  return (
+    <section>
+      <h2 className="mb-2">Steps of this mold</h2>
+      <ol className="grid gap-1 max-w-4xl">
+        {OPEN_FACE_STEPS.map((step, index) => (
+          <li key={step.id} className={`p-2 ${step === next ? 'sheet' : ''}`}>
+            <label className="flex gap-4 items-start cursor-pointer">
+              <input type="checkbox" className="checkbox checkbox-lg mt-0.5" checked={done(step.id)} onChange={(change) => event.mutate({ kind: change.target.checked ? 'step' : 'step-undone', step: step.id })} />
+              <span className={`flex-1 ${done(step.id) ? 'soft line-through' : 'text-lg'}`}>
+                {index + 1}. {step.text}
+              </span>
+            </label>
+            {step === next && step.caution && (
+              <div className="mt-2 ml-12">
+                <Caution about={step.caution} />
+              </div>
+            )}
+          </li>
+        ))}
+      </ol>
+      <Refusal error={event.error} />
+    </section>
+  );
+}
+
+/** Which cavity keeps failing, and how. */
+function Care({ mold }: { mold: Mold }) {
+  return (
+    <section>
+      <h2 className="mb-2">Cavities</h2>
+      {mold.made === 0 ? (
+        <>
+          <MoldBlock mold={mold} widthPx={300} />
+          <p className="soft mt-2">No shot is counted yet. Rejects start from 1 in 20, a default, until this mold’s own are known.</p>
+        </>
+      ) : (
+        <>
+          <p className="mb-3">
+            <b className="figure text-xl">{((100 * mold.rejected) / mold.made).toFixed(1)} %</b> rejected, {mold.rejected} of {mold.made} counted.
+          </p>
+          <ul className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
+            {mold.health.map(({ cavity, made, rejected, reasons }) => {
+              const worst = made > 0 && rejected / made > 2 * (mold.rejected / mold.made) && rejected >= 3;
+              return (
+                <li key={cavity} className="border-l-4 pl-3 py-1" style={{ borderColor: worst ? 'var(--warn)' : 'var(--rule)' }}>
+                  <span className="block font-bold">Cavity {cavity}</span>
+                  <span className={`figure ${worst ? 'warn' : ''}`}>
+                    {rejected} of {made}
+                  </span>
+                  <span className="label-small block">{reasons.map((row) => `${FAULT_WORDS[row.reason as keyof typeof FAULT_WORDS] ?? row.reason} ${row.count}`).join(', ') || 'no fault'}</span>
+                </li>
+              );
+            })}
+          </ul>
+        </>
+      )}
+    </section>
+  );
+}

@@ -1,0 +1,255 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, useNavigate, useParams } from 'react-router';
+import type { MoldRow } from '../../../contract/molds.ts';
+import type { Order } from '../../../contract/orders.ts';
+import type { Pour } from '../../../contract/pours.ts';
+import type { RecipeRow } from '../../../contract/recipes.ts';
+import type { CupNeed } from '../../../core/plan/need.ts';
+import { cupsText } from '../../../core/units/show.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal } from '../../parts/Fields.tsx';
+import { Glass } from '../../parts/Glass.tsx';
+import { Graduated } from '../../parts/Graduated.tsx';
+import { dateText, dayText, Page, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Why } from '../../parts/Why.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import { STATE_WORDS, stateColour } from './words.ts';
+
+export function OrderPage() {
+  const { id = '' } = useParams();
+  const { data: order, error } = useQuery(queries.order(id));
+  const molds = useQuery(queries.molds);
+  const recipes = useQuery(queries.recipes);
+  if (error) return <Missing error={error} back="All orders" backTo="/orders" />;
+  if (!order || !molds.data || !recipes.data) return <Waiting />;
+  return (
+    <Page
+      title={order.customer}
+      tab={`${order.code} ${order.customer}`}
+      under={
+        <>
+          <span className="figure">{order.code}</span>, due <b className="text-[var(--ink)]">{dayText(order.dueOn)}</b>.{' '}
+          <b style={{ color: stateColour(order.state) }}>{order.state === 'short' ? `Short by ${order.shortBaits} baits` : STATE_WORDS[order.state]}</b>
+          {order.notes && <span>. {order.notes}</span>}
+        </>
+      }
+      actions={<Sending order={order} />}
+    >
+      <Lines order={order} />
+      {order.need.cups.length > 0 && (
+        <section className="no-print">
+          <h2 className="text-2xl mb-4">What makes it good</h2>
+          <div className="grid grid-cols-[repeat(auto-fit,minmax(430px,1fr))] gap-8">
+            {order.need.cups.map((cup) => (
+              <Cup key={cup.recipeId} cup={cup} molds={molds.data.items} recipe={recipes.data.items.find((row) => row.id === cup.recipeId)} order={order} />
+            ))}
+          </div>
+        </section>
+      )}
+      <div className="grid grid-cols-2 gap-12">
+        <section className="no-print">
+          <h2 className="mb-2">Pours for it</h2>
+          {order.pours.length === 0 && <p className="soft">None; all from the rack, or not poured yet.</p>}
+          {order.pours.map((pour) => (
+            <Link key={pour.id} to={`/pours/${pour.id}`} className="flex gap-3 py-1.5 row-hover items-center">
+              <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: pour.hex }} />
+              <span className="figure">{pour.code}</span>
+              <span className="flex-1">{pour.recipeName}</span>
+              <span className="soft">{pour.closedAt ? dateText(pour.closedAt) : 'open'}</span>
+            </Link>
+          ))}
+        </section>
+        <section>
+          <h2 className="mb-2">Bags</h2>
+          {order.bags.filter((bag) => !bag.unpacked).length === 0 && <p className="soft">Nothing packed yet.</p>}
+          <ul className="flex flex-wrap gap-2">
+            {order.bags
+              .filter((bag) => !bag.unpacked)
+              .map((bag) => (
+                <li key={bag.id}>
+                  <Link to={`/bags/${bag.code}`} className="block border-2 rounded px-2.5 py-1 figure text-sm" style={{ borderColor: bag.hex }}>
+                    {bag.code} · {bag.baits}
+                  </Link>
+                </li>
+              ))}
+          </ul>
+        </section>
+      </div>
+    </Page>
+  );
+}
+
+function Sending({ order }: { order: Order }) {
+  const change = useWrite<Order, { sent: true } | { cancelled: true }>((body) => ({ path: `/orders/${order.id}`, method: 'PATCH', version: order.version, body }));
+  const closed = order.state === 'sent' || order.state === 'cancelled';
+  return (
+    <>
+      <button type="button" className="btn btn-line" onClick={() => window.print()}>
+        Print the packing list
+      </button>
+      {!closed && (
+        <button type="button" className="btn btn-line" onClick={() => change.mutate({ cancelled: true })}>
+          Cancel it
+        </button>
+      )}
+      {order.state === 'ready' && (
+        <button type="button" className="btn btn-primary btn-lg" onClick={() => change.mutate({ sent: true })}>
+          Sent
+        </button>
+      )}
+      <Refusal error={change.error} />
+    </>
+  );
+}
+
+/** What of each line is packed, ready, curing and short, as one marked scale of packs. */
+function Lines({ order }: { order: Order }) {
+  const { money } = useTaste();
+  const pack = useWrite<Order, { lineId: string; bags: number }>((body) => ({ path: `/orders/${order.id}/pack`, body }));
+  const open = order.state !== 'sent' && order.state !== 'cancelled';
+  const total = order.lines.reduce((sum, line) => sum + line.packs * (line.priceMinor ?? 0), 0);
+  return (
+    <section>
+      <ul className="ruled border-y border-[var(--rule)]">
+        {order.lines.map((line) => {
+          const need = order.need.lines.find((row) => row.lineId === line.id);
+          const ready = Math.min(line.packs - line.packed, Math.floor((need?.fromReady ?? 0) / line.perPack));
+          return (
+            <li key={line.id} className="grid grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center">
+              <span className="flex gap-3 items-center">
+                <span className="w-9 h-9 rounded-full border-2 border-[var(--ink)] shrink-0" style={{ background: line.hex }} />
+                <span>
+                  <span className="block text-lg font-bold leading-tight">
+                    {line.packs} × {line.baitName}
+                  </span>
+                  <Link to={`/colours/${line.recipeId}`} className="link text-sm">
+                    {line.recipeName}
+                  </Link>
+                  <span className="label-small">
+                    , {line.perPack} to a pack{line.priceMinor !== null && `, ${money(line.priceMinor)}`}
+                  </span>
+                </span>
+              </span>
+              <span>
+                <Graduated value={line.packed} most={line.packs} label={`${line.packed} of ${line.packs} packs packed`} />
+                <span className="figure text-sm block">
+                  {line.packed} of {line.packs} packed
+                </span>
+              </span>
+              <span className="text-[0.9375rem]">
+                {need && need.baits > 0 && (
+                  <>
+                    <b className="figure rest">{need.fromReady}</b> in stock
+                    {need.fromCuring > 0 && (
+                      <>
+                        , <b className="figure warn">{need.fromCuring}</b> curing
+                      </>
+                    )}
+                    {need.fromPour > 0 && (
+                      <>
+                        , <b className="figure warn">{need.fromPour}</b> in a pour
+                      </>
+                    )}
+                    {need.short > 0 && (
+                      <b className="heat block">
+                        short {need.short} of {need.baits} baits
+                      </b>
+                    )}
+                  </>
+                )}
+                {line.packed >= line.packs && <b className="rest">packed</b>}
+              </span>
+              <span className="flex gap-2 no-print">
+                {open && ready > 0 && (
+                  <>
+                    <button type="button" className="btn btn-line bench-target" disabled={pack.isPending} onClick={() => pack.mutate({ lineId: line.id, bags: 1 })}>
+                      Pack 1
+                    </button>
+                    {ready > 1 && (
+                      <button type="button" className="btn btn-primary bench-target" disabled={pack.isPending} onClick={() => pack.mutate({ lineId: line.id, bags: ready })}>
+                        Pack {ready}
+                      </button>
+                    )}
+                  </>
+                )}
+              </span>
+            </li>
+          );
+        })}
+      </ul>
+      {total > 0 && <p className="figure text-right pt-2">{money(total)}</p>}
+      <Refusal error={pack.error} />
+    </section>
+  );
+}
+
+/** One cup that makes the short lines of its colour good; laid out as a pour with one tap. */
+function Cup({ cup, molds, recipe, order }: { cup: CupNeed; molds: MoldRow[]; recipe: RecipeRow | undefined; order: Order }) {
+  const navigate = useNavigate();
+  const { text, workshop, maker } = useTaste();
+  const layOut = useWrite<Pour>(
+    () => ({ path: '/pours', body: { recipeId: cup.recipeId, ...(maker ? { makerId: maker.id } : {}), molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })), orderLines: cup.orderLines } }),
+    (pour) => navigate(`/pours/${pour.id}`),
+  );
+  const glasses = Math.ceil(cup.cookMl / workshop.glassMl);
+  const fillPercent = Math.min(1, cup.cookMl / glasses / workshop.glassMl);
+  const baitName = (baitId: string) => order.lines.find((line) => line.baitId === baitId)?.baitName ?? 'bait';
+  return (
+    <article className="flex gap-6">
+      {cup.molds.length > 0 && <Glass hex={recipe?.hex ?? '#888888'} fill={fillPercent} glasses={glasses} label={`${text(cup.cookMl, 'volume')} of ${recipe?.name}`} />}
+      <div className="flex-1 flex flex-col gap-2">
+        <h3 className="text-xl">{recipe?.name}</h3>
+        {cup.molds.length > 0 && (
+          <p>
+            <b className="figure text-2xl">{cupsText(cup.cookMl)}</b>{' '}
+            <span className="figure">
+              {text(cup.cookMl, 'volume')}, {text(cup.cookG, 'mass')}
+            </span>
+            {glasses > 1 && <span className="warn font-bold"> in {glasses} glasses</span>}
+          </p>
+        )}
+        {cup.molds.map((need) => {
+          const mold = molds.find((row) => row.id === need.moldId);
+          return (
+            <p key={need.moldId}>
+              <b className="figure text-xl">{need.shots} shots</b> of{' '}
+              <Link to={`/molds/${need.moldId}`} className="link">
+                {mold?.name}
+              </Link>
+              : about <b className="figure">{Math.round(need.expectedGood)}</b> good, at least <b className="figure">{need.goodNeeded}</b> nine times in ten.{' '}
+              <Why
+                reason={{
+                  inputs: [
+                    ['good baits needed', String(need.goodNeeded)],
+                    ['cavities', String(mold?.cavities ?? '')],
+                    ['rejects of this mold', `${need.rejected} of ${need.made}`],
+                    ['a shot', text(need.shotMl, 'volume')],
+                  ],
+                  formula: 'The fewest shots with a 90 % chance of enough good baits. The reject rate starts at 1 in 20 and is learnt from this mold’s own shots. Plastisol = shots × shot volume with 6 % feed, and 8 mL film in the cup.',
+                  grounds: [need.made > 0 ? `Fitted from ${need.made} counted baits of this mold.` : 'No bait of this mold is counted yet: 1 in 20 is a default.', 'Feed 6 %, film 8 mL and density 1.02 g/mL are defaults.'],
+                  change: need.rejected > 0 ? 'Fewer rejects: look at which cavity keeps failing.' : 'More cavities save shots.',
+                }}
+              />
+            </p>
+          );
+        })}
+        {cup.withoutMold.map((row) => (
+          <p key={row.baitId} className="heat font-bold">
+            {row.baits} {baitName(row.baitId)} are short, and no mold here makes it.{' '}
+            <Link to="/molds/new" className="link">
+              Add its mold
+            </Link>
+          </p>
+        ))}
+        <Refusal error={layOut.error} />
+        {cup.molds.length > 0 && (
+          <button type="button" className="btn btn-primary btn-lg self-start" disabled={layOut.isPending} onClick={() => layOut.mutate()}>
+            Lay out this pour
+          </button>
+        )}
+      </div>
+    </article>
+  );
+}

@@ -1,0 +1,86 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import type { OrderRow } from '../../../contract/orders.ts';
+import { queries } from '../../api/queries.ts';
+import { Graduated } from '../../parts/Graduated.tsx';
+import { dayText, Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { STATE_WORDS, stateColour } from './words.ts';
+
+export function Orders() {
+  const { data } = useQuery(queries.orders);
+  if (!data) return <Waiting />;
+  const take = (
+    <Link to="/orders/new" className="btn btn-primary">
+      Take an order
+    </Link>
+  );
+  if (data.items.length === 0) {
+    return (
+      <Page title="Orders" tab="Orders" actions={take}>
+        <Empty say="No order yet." then="Take one: packs of a bait in a colour, and a due day. It says at once what is short and what to pour." to="/orders/new" action="Take the first order" />
+      </Page>
+    );
+  }
+  const open = data.items.filter((order) => order.state !== 'sent' && order.state !== 'cancelled').sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+  const gone = data.items.filter((order) => !open.includes(order));
+  return (
+    <Page title="Orders" tab="Orders" actions={take} under="Earliest due first. The rack is shared out in this order; no bait is promised twice.">
+      {open.length === 0 && <p className="text-lg">All orders are sent.</p>}
+      <ul className="ruled border-y border-[var(--rule)]">
+        {open.map((order) => (
+          <OrderLineRow key={order.id} order={order} />
+        ))}
+      </ul>
+      {gone.length > 0 && (
+        <section>
+          <h2 className="mb-2">Sent</h2>
+          <ul className="ruled">
+            {gone.slice(0, 25).map((order) => (
+              <li key={order.id}>
+                <Link to={`/orders/${order.id}`} className="grid grid-cols-[70px_1fr_1fr_120px] gap-4 py-1.5 row-hover">
+                  <span className="figure">{order.code}</span>
+                  <span>{order.customer}</span>
+                  <span className="soft">{order.lines.reduce((sum, line) => sum + line.packs, 0)} packs</span>
+                  <span className="soft text-right">{order.sentAt ? dayText(order.sentAt) : 'cancelled'}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </Page>
+  );
+}
+
+function OrderLineRow({ order }: { order: OrderRow }) {
+  const packs = order.lines.reduce((sum, line) => sum + line.packs, 0);
+  const packed = order.lines.reduce((sum, line) => sum + line.packed, 0);
+  return (
+    <li>
+      <Link to={`/orders/${order.id}`} className="grid grid-cols-[110px_minmax(180px,1fr)_minmax(260px,1.4fr)_190px_170px] gap-5 py-4 items-center row-hover">
+        <span>
+          <span className="block font-bold text-lg leading-tight">{dayText(order.dueOn)}</span>
+          <span className="figure soft text-sm">{order.code}</span>
+        </span>
+        <span className="text-lg font-bold">{order.customer}</span>
+        <span className="flex flex-wrap gap-x-4 gap-y-1">
+          {order.lines.map((line) => (
+            <span key={line.id} className="flex items-center gap-1.5 text-sm">
+              <span className="w-3.5 h-3.5 rounded-full border border-[var(--ink)]" style={{ background: line.hex }} />
+              <b className="figure">{line.packs}</b> {line.baitName} {line.recipeName}
+            </span>
+          ))}
+        </span>
+        <span>
+          <Graduated value={packed} most={packs} label={`${packed} of ${packs} packs packed`} />
+          <span className="label-small figure block">
+            {packed} of {packs} packed
+          </span>
+        </span>
+        <span className="text-right font-bold text-lg" style={{ color: stateColour(order.state) }}>
+          {order.state === 'short' ? `short ${order.shortBaits}` : STATE_WORDS[order.state]}
+        </span>
+      </Link>
+    </li>
+  );
+}

@@ -1,0 +1,13 @@
+import type { OrderRow } from '../../../contract/orders.ts';
+
+export const STATE_WORDS: Record<OrderRow['state'], string> = {
+  short: 'short',
+  'in-pour': 'in a pour',
+  curing: 'curing',
+  good: 'good, pack it',
+  ready: 'packed',
+  sent: 'sent',
+  cancelled: 'cancelled',
+};
+
+export const stateColour = (state: OrderRow['state']) => (state === 'short' ? 'var(--heat)' : state === 'curing' || state === 'in-pour' ? 'var(--warn)' : state === 'sent' || state === 'cancelled' ? 'var(--soft)' : 'var(--rest)');

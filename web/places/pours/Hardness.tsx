@@ -1,0 +1,96 @@
+import { useState } from 'react';
+import type { Pour } from '../../../contract/pours.ts';
+import { durationText } from '../../../core/units/show.ts';
+import { useNow } from '../../api/now.ts';
+import { useWrite } from '../../api/write.ts';
+import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
+import { dateText, timeText } from '../../parts/Page.tsx';
+
+/** The reading after a day of cure, on a durometer's own scale beside what was wanted. */
+export function Hardness({ pour }: { pour: Pour }) {
+  const now = useNow();
+  const [scale, setScale] = useState<'00' | 'A'>(pour.wanted?.scale ?? '00');
+  const [value, setValue] = useState<number | null>(null);
+  const add = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/hardness`, body: { scale, value } }), () => setValue(null));
+  const undo = useWrite<Pour, string>((rowId) => ({ path: `/pours/${pour.id}/hardness/undo`, body: { rowId } }));
+  const leftS = pour.curedAt ? (Date.parse(pour.curedAt) - now) / 1000 : 0;
+  const counted = pour.hardness.filter((reading) => !reading.early);
+  const shown = counted.filter((reading) => reading.scale === (pour.wanted?.scale ?? scale));
+  const mean = shown.length > 0 ? shown.reduce((sum, reading) => sum + reading.value, 0) / shown.length : null;
+  const x = (points: number) => 10 + points * 5.6;
+  const off = mean !== null && pour.wanted ? mean - pour.wanted.value : null;
+  return (
+    <section className="grid grid-cols-[auto_1fr] gap-10 items-center">
+      <div>
+        <h2>Hardness</h2>
+        {leftS > 0 ? (
+          <p>
+            Cures until {dateText(pour.curedAt ?? '')} {timeText(pour.curedAt ?? '')}, <b className="figure">{durationText(leftS)}</b> more. A reading before then is kept, but does not count.
+          </p>
+        ) : (
+          counted.length === 0 && <p className="warn font-bold">Cured. Read it before it is packed.</p>
+        )}
+        <svg width={590} height={78} role="img" aria-label={`Shore ${pour.wanted?.scale ?? scale}: ${mean === null ? 'not read yet' : `read ${mean.toFixed(1)}`}${pour.wanted ? `, wanted ${pour.wanted.value}` : ''}`}>
+          {Array.from({ length: 51 }, (_, i) => i * 2).map((points) => (
+            <line key={points} x1={x(points)} x2={x(points)} y1={points % 10 === 0 ? 34 : 42} y2={50} stroke="var(--edge)" strokeWidth={points % 10 === 0 ? 2 : 1} />
+          ))}
+          {[0, 20, 40, 60, 80, 100].map((points) => (
+            <text key={points} x={x(points)} y={66} fontSize={12} textAnchor="middle" fill="var(--soft)">
+              {points}
+            </text>
+          ))}
+          <line x1={10} x2={x(100)} y1={50} y2={50} stroke="var(--edge)" />
+          {pour.wanted && (
+            <g stroke="var(--rest)" strokeWidth={3}>
+              <line x1={x(pour.wanted.value)} x2={x(pour.wanted.value)} y1={24} y2={52} />
+              <text x={x(pour.wanted.value) - 5} y={20} fontSize={12} textAnchor="end" fill="var(--rest)" stroke="none" fontWeight={650}>
+                wanted {pour.wanted.value}
+              </text>
+            </g>
+          )}
+          {shown.map((reading) => (
+            <circle key={reading.id} cx={x(reading.value)} cy={43} r={5} fill="var(--heat)" />
+          ))}
+          {mean !== null && (
+            <text x={x(mean) + 9} y={20} fontSize={14} fontWeight={700} fill="var(--heat)">
+              {mean.toFixed(1)} on {pour.wanted?.scale ?? scale}
+            </text>
+          )}
+        </svg>
+        {off !== null && (
+          <p>
+            {Math.abs(off) < 1.5 ? 'As wanted.' : off > 0 ? `${off.toFixed(1)} points too firm.` : `${(-off).toFixed(1)} points too soft.`}{' '}
+            <span className="soft">
+              {counted.length} {counted.length === 1 ? 'reading' : 'readings'}
+            </span>
+          </p>
+        )}
+        {pour.hardness.map((reading) => (
+          <p key={reading.id} className="label-small">
+            <span className="figure">
+              {reading.scale} {reading.value}
+            </span>{' '}
+            {dateText(reading.at)} {timeText(reading.at)} {reading.early && <b className="warn">read early, does not count </b>}
+            <button type="button" className="link no-print" onClick={() => undo.mutate(reading.id)}>
+              take back
+            </button>
+          </p>
+        ))}
+      </div>
+      <form
+        className="flex gap-3 items-start no-print"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (value !== null) add.mutate();
+        }}
+      >
+        <SelectField label="Shore" value={scale} options={[{ value: '00', label: '00' }, { value: 'A', label: 'A' }]} onChange={setScale} className="w-24" />
+        <NumberField label="Reading" value={value} onChange={setValue} min={0} className="w-28" />
+        <button type="submit" className="btn btn-line mt-5" disabled={value === null}>
+          Keep
+        </button>
+        <Refusal error={add.error ?? undo.error} />
+      </form>
+    </section>
+  );
+}

@@ -1,0 +1,79 @@
+import { useState } from 'react';
+import { useDialog } from '../../shell/shortcuts.tsx';
+
+interface Props {
+  open: boolean;
+  title: string;
+  unit: string;
+  kinds?: { value: string; label: string }[];
+  startKind?: string;
+  onClose(): void;
+  onEnter(value: number, kind: string): void;
+}
+
+const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3'];
+
+/** A figure typed with a glove: nothing on it is smaller than 64 px, and no keyboard comes up. */
+export function Keypad({ open, title, unit, kinds = [], startKind = '', onClose, onEnter }: Props) {
+  const ref = useDialog(open);
+  return (
+    <dialog ref={ref} onClose={onClose} className="m-auto sheet p-5 text-[var(--ink)]" aria-label={title}>
+      {open && <Pad title={title} unit={unit} kinds={kinds} startKind={startKind} onClose={onClose} onEnter={onEnter} />}
+    </dialog>
+  );
+}
+
+function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<Props, 'open'>>) {
+  const [text, setText] = useState('');
+  const [kind, setKind] = useState(startKind);
+  const press = (digit: string) => setText((before) => (before.length < 5 ? before + digit : before));
+  const enter = () => text !== '' && Number.isFinite(Number(text)) && onEnter(Number(text), kind);
+  return (
+    <div
+      className="flex flex-col gap-3 w-[400px]"
+      onKeyDown={(event) => {
+        if (/^[\d.]$/.test(event.key)) press(event.key);
+        if (event.key === 'Backspace') setText(text.slice(0, -1));
+        if (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.tagName !== 'BUTTON') enter();
+      }}
+    >
+      <h2 className="text-2xl">{title}</h2>
+      {kinds.length > 0 && (
+        <div className="flex gap-2" role="group" aria-label="What is read">
+          {kinds.map((one) => (
+            <button key={one.value} type="button" aria-pressed={kind === one.value} className={`btn flex-1 bench-target ${kind === one.value ? 'btn-primary' : 'btn-line border'}`} onClick={() => setKind(one.value)}>
+              {one.label}
+            </button>
+          ))}
+        </div>
+      )}
+      <output className="figure text-7xl text-right border-b-4 border-[var(--rule)] h-24 leading-none pt-3" aria-live="polite">
+        {text || '—'} <span className="text-3xl soft">{unit}</span>
+      </output>
+      <div className="grid grid-cols-3 gap-2">
+        {DIGITS.map((digit) => (
+          <button key={digit} type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => press(digit)}>
+            {digit}
+          </button>
+        ))}
+        <button type="button" className="btn btn-line border h-[68px] text-2xl" aria-label="Take the last digit back" onClick={() => setText(text.slice(0, -1))}>
+          ⌫
+        </button>
+        <button type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => press('0')}>
+          0
+        </button>
+        <button type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => !text.includes('.') && press('.')}>
+          .
+        </button>
+      </div>
+      <div className="flex gap-2">
+        <button type="button" className="btn btn-line bench-target flex-1" onClick={onClose}>
+          Not now
+        </button>
+        <button type="button" className="btn btn-accent bench-target flex-[2] text-xl" disabled={text === ''} onClick={enter}>
+          Enter
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,200 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, useParams, useSearchParams } from 'react-router';
+import type { Pour } from '../../../contract/pours.ts';
+import { cupTotals } from '../../../core/plastisol/cup.ts';
+import { cupsText } from '../../../core/units/show.ts';
+import { queries } from '../../api/queries.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { dateText, dayText, Page, timeText, Waiting } from '../../parts/Page.tsx';
+import { Photos } from '../../parts/Photos.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import { Puck } from '../../parts/Puck.tsx';
+import { ScaledRow } from '../colours/ScaledRecipe.tsx';
+import { CloseForm } from './CloseForm.tsx';
+import { CupCurve } from './CupCurve.tsx';
+import { Hardness } from './Hardness.tsx';
+import { MassBalance } from './MassBalance.tsx';
+import { windowOf } from './next.ts';
+
+/** All of one cup on one page: laid out, poured, weighed, read; it prints as the pour sheet. */
+export function PourSheet() {
+  const { id = '' } = useParams();
+  const [search] = useSearchParams();
+  const { data: pour, error } = useQuery(queries.pour(id));
+  const { text } = useTaste();
+  if (error) return <Missing error={error} back="All pours" backTo="/pours" />;
+  if (!pour) return <Waiting />;
+  const closing = !pour.closedAt && (search.has('close') || pour.shots.length > 0);
+  return (
+    <Page
+      title={
+        <span className="flex items-center gap-4">
+          <Puck hex={pour.hex} sizePx={64} name={pour.recipeName} />
+          <span>
+            {pour.recipeName} <span className="figure text-xl soft">{pour.code}</span>
+          </span>
+        </span>
+      }
+      tab={`${pour.code} ${pour.recipeName}`}
+      under={
+        <>
+          {dateText(pour.laidOutAt)}, {timeText(pour.laidOutAt)}. Recipe{' '}
+          <Link to={`/colours/${pour.recipeId}`} className="link">
+            {pour.recipeName} v{pour.recipeRevision}
+          </Link>
+          {pour.plastisol && `, in ${pour.plastisol.name}, lot ${pour.plastisol.lotCode}`}. {pour.closedAt ? 'Closed; it stands as it was.' : pour.startedAt ? 'Under way.' : 'Laid out.'}
+        </>
+      }
+      actions={
+        <>
+          <button type="button" className="btn btn-line" onClick={() => window.print()}>
+            Print the sheet
+          </button>
+          {!pour.closedAt && (
+            <Link to={`/pours/${pour.id}/bench`} className="btn btn-accent btn-lg">
+              To the bench
+            </Link>
+          )}
+        </>
+      }
+    >
+      {closing && <CloseForm pour={pour} open={search.has('close')} />}
+      {pour.closedAt && <MassBalance pour={pour} />}
+      {pour.curedAt && pour.closedAt && <Hardness pour={pour} />}
+      <div className="grid grid-cols-[1fr_minmax(320px,420px)] gap-12 print:grid-cols-1">
+        <div className="flex flex-col gap-8">
+          <section>
+            <h2>
+              Cook {text(pour.cookMl, 'volume')}, {cupsText(pour.cookMl)}, {text(pour.plan.cookG, 'mass')}
+              {pour.plan.glasses > 1 && `, in ${pour.plan.glasses} glasses`}
+            </h2>
+            <ul className="ruled border-y border-[var(--rule)] mt-2">
+              {pour.plan.items.map((item, index) => {
+                const about = pour.recipeItems[index];
+                return about ? <ScaledRow key={item.id} item={{ ...about, materialKind: item.lotCode ? `${about.materialKind}, lot ${item.lotCode}` : about.materialKind }} scale={item} /> : null;
+              })}
+            </ul>
+          </section>
+          <ShotsByCup pour={pour} />
+          {!pour.closedAt && (
+            <div className="max-w-2xl">
+              <Caution about={['hot', 'scorch']} />
+            </div>
+          )}
+        </div>
+        <div className="flex flex-col gap-7">
+          {pour.heats.length > 0 && (
+            <section>
+              <h2 className="mb-1">The cup</h2>
+              <CupCurve heats={pour.heats} shots={pour.shots} {...windowOf(pour.molds)} nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)} widthPx={400} />
+            </section>
+          )}
+          <section>
+            <h2 className="mb-1">Molds</h2>
+            {pour.molds.map((mold) => {
+              const shots = pour.shots.filter((shot) => shot.moldId === mold.moldId);
+              const marks = shots.flatMap((shot) => shot.marks);
+              return (
+                <p key={mold.moldId} className="py-0.5">
+                  <Link to={`/molds/${mold.moldId}`} className="link font-bold">
+                    {mold.name}
+                  </Link>
+                  <span className="figure text-sm">
+                    {' '}
+                    {shots.length} of {mold.shots} shots, {marks.filter((mark) => mark.result === 'good').length} good
+                  </span>
+                </p>
+              );
+            })}
+          </section>
+          {pour.orders.length > 0 && (
+            <section>
+              <h2 className="mb-1">Poured for</h2>
+              {pour.orders.map((order) => (
+                <p key={`${order.orderId} ${order.baitName}`}>
+                  <Link to={`/orders/${order.orderId}`} className="link">
+                    {order.customer} {order.code}
+                  </Link>
+                  , {order.baits} {order.baitName}, due {dayText(order.dueOn)}
+                </p>
+              ))}
+            </section>
+          )}
+          {pour.lots.length > 0 && (
+            <section>
+              <h2 className="mb-1">Lots used</h2>
+              {pour.lots.map((lot) => (
+                <p key={`${lot.materialName} ${lot.lotCode}`} className="text-sm">
+                  {lot.materialName}, lot {lot.lotCode}: <span className="figure">{text(lot.grams, 'mass')}</span>
+                </p>
+              ))}
+            </section>
+          )}
+          {pour.bags.length > 0 && (
+            <section>
+              <h2 className="mb-1">Bags from it</h2>
+              <p className="flex flex-wrap gap-2">
+                {pour.bags.map((bag) => (
+                  <Link key={bag.code} to={`/bags/${bag.code}`} className="link figure text-sm" title={bag.customer ?? ''}>
+                    {bag.code}
+                  </Link>
+                ))}
+              </p>
+            </section>
+          )}
+          <Photos aboutType="pour" aboutId={pour.id} />
+        </div>
+      </div>
+    </Page>
+  );
+}
+
+/** Shots gathered by the state of the cup they were drawn from: each belongs to the recipe as it was at that moment. */
+function ShotsByCup({ pour }: { pour: Pour }) {
+  const { text } = useTaste();
+  if (pour.shots.length === 0) return null;
+  const groups: { key: string; shots: Pour['shots'] }[] = [];
+  for (const shot of pour.shots) {
+    const key = `${shot.doseSeq} ${shot.heatSeq}`;
+    const last = groups.at(-1);
+    if (last?.key === key) last.shots.push(shot);
+    else groups.push({ key, shots: [shot] });
+  }
+  const name = (materialId: string) => pour.doses.find((dose) => dose.materialId === materialId)?.materialName ?? '';
+  const number = (id: string) => pour.shots.findIndex((shot) => shot.id === id) + 1;
+  return (
+    <section>
+      <h2 className="mb-2">Shots, by what was in the cup</h2>
+      <ol className="ruled border-y border-[var(--rule)]">
+        {groups.map(({ key, shots }) => {
+          const [first, last] = [shots[0], shots.at(-1)];
+          if (!first || !last) return null;
+          const totals = cupTotals(pour.doses, first.doseSeq);
+          const heats = pour.heats.filter((heat) => heat.seq <= first.heatSeq);
+          const fired = heats.filter((heat) => heat.kind !== 'reading').length;
+          const marks = shots.flatMap((shot) => shot.marks);
+          const good = marks.filter((mark) => mark.result === 'good').length;
+          const bad = marks.filter((mark) => mark.result === 'bad').length;
+          return (
+            <li key={key} className="grid grid-cols-[110px_1fr_auto] gap-4 py-2.5">
+              <span className="figure">
+                {first === last ? `shot ${number(first.id)}` : `${number(first.id)}–${number(last.id)}`}
+                <span className="label-small block">{timeText(first.at)}</span>
+              </span>
+              <span>
+                {totals.length === 0 ? <b>plain</b> : totals.map((total) => `${Number(total.amount.toFixed(3))} ${total.unit} ${name(total.materialId)}`).join(', ')}
+                <span className="label-small block">
+                  {heats.length === 0 ? 'no reading' : `${text(heats.at(-1)?.c ?? 0, 'temperature')}, heat ${Math.max(1, fired)}`}
+                </span>
+              </span>
+              <span className="figure text-right">
+                {good} good{bad > 0 && <span className="warn">, {bad} bad</span>}
+              </span>
+            </li>
+          );
+        })}
+      </ol>
+    </section>
+  );
+}

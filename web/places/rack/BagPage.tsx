@@ -1,0 +1,88 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useState } from 'react';
+import { Link, useParams } from 'react-router';
+import type { Bag } from '../../../contract/orders.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal } from '../../parts/Fields.tsx';
+import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+
+/** The code of a bag in a square that a tablet's camera reads; it opens this page. */
+function Code({ code }: { code: string }) {
+  const [image, setImage] = useState<string>();
+  useEffect(() => {
+    let live = true;
+    void import('qrcode').then(({ toDataURL }) => toDataURL(`${location.origin}/bags/${code}`, { margin: 1, width: 220 })).then((url) => live && setImage(url));
+    return () => {
+      live = false;
+    };
+  }, [code]);
+  return image ? <img src={image} alt={`Code of bag ${code}`} width={220} height={220} /> : <span className="w-[220px] h-[220px]" />;
+}
+
+/** A bag leads back to its pour: a complaint ends at a cup, a mold and a cavity. */
+export function BagPage() {
+  const { code = '' } = useParams();
+  const { data: bag, error } = useQuery(queries.bag(code));
+  const unpack = useWrite<Bag>(() => ({ path: `/bags/${code}/unpack` }));
+  if (error) return <Missing error={error} back="To the rack" backTo="/rack" />;
+  if (!bag) return <Waiting />;
+  return (
+    <Page
+      title={
+        <>
+          Bag <span className="figure">{bag.code}</span>
+        </>
+      }
+      tab={`Bag ${bag.code}`}
+      under={bag.unpacked ? 'Opened again; its baits are back on the rack.' : `Packed ${dateText(bag.at)}.`}
+      actions={
+        <>
+          <button type="button" className="btn btn-line" onClick={() => window.print()}>
+            Print the label
+          </button>
+          {!bag.unpacked && (
+            <button type="button" className="btn btn-line" onClick={() => unpack.mutate()}>
+              Open it again
+            </button>
+          )}
+        </>
+      }
+    >
+      <div className="flex gap-10 items-start">
+        <div className="border-4 rounded-lg p-5 flex gap-5 bg-white text-black print-plain" style={{ borderColor: bag.hex }}>
+          <Code code={bag.code} />
+          <div className="flex flex-col gap-1 w-56">
+            <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">{bag.baitName}</span>
+            <span className="text-xl">{bag.recipeName}</span>
+            <span className="figure text-3xl mt-2">{bag.baits}</span>
+            <span className="figure text-2xl mt-auto">{bag.code}</span>
+          </div>
+        </div>
+        <div className="flex flex-col gap-4 no-print">
+          <section>
+            <h2>Poured in</h2>
+            {bag.pours.map((pour) => (
+              <p key={pour.id} className="text-lg">
+                <Link to={`/pours/${pour.id}`} className="link figure">
+                  {pour.code}
+                </Link>
+                , {pour.baits} of its baits
+              </p>
+            ))}
+          </section>
+          {bag.order && (
+            <section>
+              <h2>Packed for</h2>
+              <Link to={`/orders/${bag.order.id}`} className="link text-lg">
+                {bag.order.customer}, {bag.order.code}
+              </Link>
+            </section>
+          )}
+          <Refusal error={unpack.error} />
+        </div>
+      </div>
+    </Page>
+  );
+}

@@ -1,0 +1,188 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import type { RackRow } from '../../../contract/orders.ts';
+import { durationText } from '../../../core/units/show.ts';
+import { useNow } from '../../api/now.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { BaitShape } from '../../parts/BaitShape.tsx';
+import { NumberField, Refusal, TextField } from '../../parts/Fields.tsx';
+import { dateText, Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+
+interface Heap {
+  baitId: string;
+  baitName: string;
+  shape: string;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  rows: RackRow[];
+}
+
+function heapsOf(rows: RackRow[]): Heap[] {
+  const heaps = new Map<string, Heap>();
+  for (const row of rows) {
+    const key = `${row.baitId} ${row.recipeId}`;
+    const heap = heaps.get(key) ?? { ...row, rows: [] };
+    heap.rows.push(row);
+    heaps.set(key, heap);
+  }
+  return [...heaps.values()].sort((a, b) => a.baitName.localeCompare(b.baitName) || a.recipeName.localeCompare(b.recipeName));
+}
+
+const sum = (rows: RackRow[], of: (row: RackRow) => number) => rows.reduce((total, row) => total + of(row), 0);
+
+/** What lies there, bait by bait, each drawn; curing ones are outlined, promised ones are tied. */
+export function RackPlace() {
+  const { data } = useQuery(queries.rack);
+  const { text } = useTaste();
+  if (!data) return <Waiting />;
+  if (data.items.length === 0 && data.remelt.length === 0) {
+    return (
+      <Page title="Rack" tab="Rack">
+        <Empty say="The rack is empty." then="Baits come here when a cup is closed, cure for a day, and leave in bags or without an order." to="/pours" action="To the pours" />
+      </Page>
+    );
+  }
+  const heaps = heapsOf(data.items);
+  const most = Math.max(1, ...data.remelt.map((bin) => bin.grams));
+  return (
+    <Page
+      title="Rack"
+      tab="Rack"
+      under={
+        <>
+          <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.baits)}</b> baits, <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.promised)}</b> of them promised to orders. Filled: cured. Outlined: curing. Underlined: promised.
+        </>
+      }
+    >
+      <div className="grid grid-cols-[1fr_300px] gap-12">
+        <ul className="ruled border-y border-[var(--rule)] self-start">
+          {heaps.map((heap) => (
+            <HeapRow key={`${heap.baitId} ${heap.recipeId}`} heap={heap} />
+          ))}
+        </ul>
+        <div className="flex flex-col gap-8">
+          <section>
+            <h2 className="mb-2">Remelt bins</h2>
+            <div className="flex flex-wrap gap-4 items-end">
+              {data.remelt.map((bin) => (
+                <Link key={bin.recipeId} to={`/colours/${bin.recipeId}`} className="w-20">
+                  <svg width={72} height={92} aria-hidden="true">
+                    <rect x={5} y={88 - 80 * (bin.grams / most)} width={62} height={80 * (bin.grams / most)} fill={bin.hex} />
+                    <path d="M3 6 L8 89 H64 L69 6" fill="none" stroke="var(--ink)" strokeWidth={2.5} />
+                  </svg>
+                  <span className="figure text-sm block">{text(bin.grams, 'mass')}</span>
+                  <span className="label-small block leading-tight">{bin.recipeName}</span>
+                </Link>
+              ))}
+            </div>
+          </section>
+          <section>
+            <h2 className="mb-1">Left without an order</h2>
+            {data.moves.length === 0 && <p className="soft">None yet.</p>}
+            <ul className="ruled">
+              {data.moves.map((move) => (
+                <MoveRow key={move.id} move={move} />
+              ))}
+            </ul>
+          </section>
+        </div>
+      </div>
+    </Page>
+  );
+}
+
+function MoveRow({ move }: { move: { id: string; kind: string; baits: number; baitName: string; recipeName: string; pourId: string; pourCode: string; note: string; at: string; reversed: boolean } }) {
+  const undo = useWrite(() => ({ path: '/rack/undo', body: { rowId: move.id } }));
+  return (
+    <li className={`py-1.5 text-sm ${move.reversed ? 'line-through soft' : ''}`}>
+      <b className="figure">{-move.baits}</b> {move.baitName} {move.recipeName}, {move.kind}
+      {move.note && `: ${move.note}`}{' '}
+      <Link to={`/pours/${move.pourId}`} className="link figure">
+        {move.pourCode}
+      </Link>{' '}
+      <span className="soft">{dateText(move.at)}</span>{' '}
+      {!move.reversed && (
+        <button type="button" className="link" onClick={() => undo.mutate()}>
+          undo
+        </button>
+      )}
+      <Refusal error={undo.error} />
+    </li>
+  );
+}
+
+/** Most baits drawn one by one; beyond that each stands for several. */
+const DRAWN = 60;
+
+function HeapRow({ heap }: { heap: Heap }) {
+  const now = useNow();
+  const [out, setOut] = useState(false);
+  const total = sum(heap.rows, (row) => row.baits);
+  const promised = sum(heap.rows, (row) => row.promised);
+  const curing = heap.rows.filter((row) => !row.cured);
+  const per = Math.max(1, Math.ceil(total / DRAWN));
+  const each = heap.rows.flatMap((row) => Array.from({ length: Math.round(row.baits / per) }, (_, i) => ({ cured: row.cured, promised: i < row.promised / per, key: `${row.pourId} ${i}` })));
+  return (
+    <li className="py-3 grid grid-cols-[210px_70px_1fr_auto] gap-4 items-center">
+      <span>
+        <span className="font-bold text-lg leading-tight block">{heap.baitName}</span>
+        <Link to={`/colours/${heap.recipeId}`} className="link text-sm">
+          {heap.recipeName}
+        </Link>
+      </span>
+      <span className="big text-right">{total}</span>
+      <span>
+        <svg width="100%" height={Math.ceil(each.length / 20) * 15 + 4} viewBox={`0 0 460 ${Math.ceil(each.length / 20) * 15 + 4}`} preserveAspectRatio="xMinYMin meet" role="img" aria-label={`${total} baits, ${sum(curing, (row) => row.baits)} curing, ${promised} promised`}>
+          {each.map((bait, i) => {
+            const [x, y] = [(i % 20) * 23, Math.floor(i / 20) * 15];
+            return (
+              <g key={bait.key}>
+                <BaitShape shape={heap.shape} x={x + 1} y={y + 1} lengthPx={20} widthPx={9} fill={bait.cured ? heap.hex : 'transparent'} eye={false} />
+                {bait.promised && <line x1={x + 1} x2={x + 21} y1={y + 12.5} y2={y + 12.5} stroke="var(--ink)" strokeWidth={1.6} />}
+              </g>
+            );
+          })}
+        </svg>
+        <span className="label-small">
+          {per > 1 && `each is ${per} · `}
+          {promised > 0 && `${promised} promised · `}
+          {curing[0] && <b className="warn">{sum(curing, (row) => row.baits)} curing, {durationText((Date.parse(curing[0].curedAt) - now) / 1000)} more · </b>}
+          {heap.rows.map((row, i) => (
+            <span key={row.pourId}>
+              {i > 0 && ', '}
+              <Link to={`/pours/${row.pourId}`} className="link figure">
+                {row.pourCode}
+              </Link>
+            </span>
+          ))}
+        </span>
+      </span>
+      <button type="button" className="btn btn-sm btn-line border" aria-expanded={out} onClick={() => setOut(!out)}>
+        Take out
+      </button>
+      {out && <TakeOut heap={heap} most={total} onDone={() => setOut(false)} />}
+    </li>
+  );
+}
+
+function TakeOut({ heap, most, onDone }: { heap: Heap; most: number; onDone(): void }) {
+  const [baits, setBaits] = useState<number | null>(1);
+  const [note, setNote] = useState('');
+  const out = useWrite<unknown, 'fished' | 'given' | 'scrapped'>((kind) => ({ path: '/rack/out', body: { kind, baitId: heap.baitId, recipeId: heap.recipeId, baits, note } }), onDone);
+  return (
+    <div className="col-span-4 sheet p-3 flex gap-3 items-start flex-wrap">
+      <NumberField label={`Baits, of ${most}`} value={baits} onChange={setBaits} min={1} className="w-28" />
+      <TextField label="Note" value={note} onChange={setNote} className="w-56" />
+      {(['fished', 'given', 'scrapped'] as const).map((kind) => (
+        <button key={kind} type="button" className="btn btn-line mt-5" disabled={!baits || out.isPending} onClick={() => out.mutate(kind)}>
+          {kind === 'fished' ? 'Fished' : kind === 'given' ? 'Given away' : 'Scrapped'}
+        </button>
+      ))}
+      <Refusal error={out.error} />
+    </div>
+  );
+}

@@ -1,0 +1,227 @@
+import { useLayoutEffect, useRef, useState } from 'react';
+import { Link } from 'react-router';
+import type { Today } from '../../../contract/today.ts';
+import { cupsText } from '../../../core/units/show.ts';
+import { Glass } from '../../parts/Glass.tsx';
+import { dayText } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { STATE_WORDS, stateColour } from '../orders/words.ts';
+import type { OrderRow } from '../../../contract/orders.ts';
+
+interface Ribbon {
+  key: string;
+  path: string;
+  hex: string;
+  dashed: boolean;
+}
+
+/** A smooth ribbon from the right edge of one thing to the left edge of another. */
+function ribbon(from: DOMRect, to: DOMRect, origin: DOMRect): string {
+  const [x1, y1] = [from.right - origin.left, from.top + from.height / 2 - origin.top];
+  const [x2, y2] = [to.left - origin.left, to.top + to.height / 2 - origin.top];
+  const bend = Math.max(24, (x2 - x1) / 2);
+  return `M${x1} ${y1} C${x1 + bend} ${y1} ${x2 - bend} ${y2} ${x2} ${y2}`;
+}
+
+interface Tie {
+  from: string;
+  to: string;
+  hex: string;
+  dashed: boolean;
+}
+
+function tiesOf(today: Today, heaps: Heap[]): Tie[] {
+  const ties: Tie[] = [];
+  for (const cup of today.cups) {
+    for (const mold of cup.molds) ties.push({ from: `cup ${cup.recipeId}`, to: `mold ${cup.recipeId} ${mold.moldId}`, hex: cup.hex, dashed: true });
+    for (const mold of cup.molds) for (const orderId of cup.orderIds) ties.push({ from: `mold ${cup.recipeId} ${mold.moldId}`, to: `order ${orderId}`, hex: cup.hex, dashed: true });
+  }
+  for (const heap of heaps) {
+    for (const order of today.orders) {
+      if (order.lines.some((line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0)) {
+        ties.push({ from: `heap ${heap.key}`, to: `order ${order.id}`, hex: heap.hex, dashed: false });
+      }
+    }
+  }
+  return ties;
+}
+
+interface Heap {
+  key: string;
+  recipeId: string;
+  recipeName: string;
+  baitName: string;
+  hex: string;
+  ready: number;
+  curing: number;
+}
+
+/** The rack by colour and bait, the heaps that open orders want first; a quiet week or forty colours both fit. */
+function heapsOf(today: Today): Heap[] {
+  const heaps = new Map<string, Heap>();
+  for (const row of today.rack) {
+    const key = `${row.recipeId} ${row.baitName}`;
+    const heap = heaps.get(key) ?? { key, ready: 0, curing: 0, recipeId: row.recipeId, recipeName: row.recipeName, baitName: row.baitName, hex: row.hex };
+    heap[row.cured ? 'ready' : 'curing'] += row.baits;
+    heaps.set(key, heap);
+  }
+  const wanted = (heap: Heap) => today.orders.some((order) => order.lines.some((line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0));
+  return [...heaps.values()].sort((a, b) => Number(wanted(b)) - Number(wanted(a)) || b.ready + b.curing - a.ready - a.curing);
+}
+
+const MOST = { cups: 4, heaps: 6, orders: 5 };
+
+/** The run of the workshop, cups to orders: what lies there in its own colour, tonight's part still dashed. */
+export function Stream({ today }: { today: Today }) {
+  const { text, workshop } = useTaste();
+  const box = useRef<HTMLDivElement>(null);
+  const [ribbons, setRibbons] = useState<Ribbon[]>([]);
+  const heaps = heapsOf(today);
+  const shownHeaps = heaps.slice(0, MOST.heaps);
+  const cups = today.cups.slice(0, MOST.cups);
+  const orders = today.orders.slice(0, MOST.orders);
+  useLayoutEffect(() => {
+    const element = box.current;
+    if (!element) return;
+    const draw = () => {
+      const origin = element.getBoundingClientRect();
+      const rect = (id: string) => element.querySelector(`[data-tie="${CSS.escape(id)}"]`)?.getBoundingClientRect();
+      setRibbons(
+        tiesOf(today, shownHeaps).flatMap((tie) => {
+          const [from, to] = [rect(tie.from), rect(tie.to)];
+          return from && to ? [{ key: `${tie.from} ${tie.to}`, path: ribbon(from, to, origin), hex: tie.hex, dashed: tie.dashed }] : [];
+        }),
+      );
+    };
+    draw();
+    const observer = new ResizeObserver(draw);
+    observer.observe(element);
+    void document.fonts.ready.then(draw);
+    return () => observer.disconnect();
+    // biome-ignore lint/correctness/useExhaustiveDependencies: the heaps are made from today
+  }, [today]);
+  return (
+    <div ref={box} className="relative grid grid-cols-[230px_270px_1fr_290px] gap-x-16 items-start">
+      <svg className="absolute inset-0 w-full h-full pointer-events-none" aria-hidden="true">
+        {ribbons.map(({ key, path, hex, dashed }) => (
+          <path key={key} d={path} fill="none" stroke={hex} strokeWidth={dashed ? 11 : 14} strokeOpacity={dashed ? 0.75 : 0.5} strokeDasharray={dashed ? '4 5' : undefined} />
+        ))}
+      </svg>
+      <Column title="Cups" under={today.cups.length > 0 ? 'to pour' : today.openPours.length > 0 ? 'under way' : 'none needed'}>
+        {today.openPours.map((pour) => (
+          <Link key={pour.id} to={`/pours/${pour.id}/bench`} className="flex gap-3 items-end mb-5 relative">
+            <Glass hex={pour.hex} fill={Math.max(0.1, 0.85 * (1 - pour.shotsDone / Math.max(1, pour.shotsPlanned)))} glasses={1} label={`${pour.recipeName}, ${pour.shotsDone} of ${pour.shotsPlanned} shots drawn`} />
+            <span>
+              <b className="text-lg leading-tight block">{pour.recipeName}</b>
+              <span className="figure text-sm heat">
+                {pour.shotsDone} of {pour.shotsPlanned} shots
+              </span>
+            </span>
+          </Link>
+        ))}
+        {cups.map((cup) => (
+          <div key={cup.recipeId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.recipeId}`}>
+            <Glass hex={cup.hex} fill={Math.min(1, cup.cookMl / Math.max(cup.cookMl, workshop.glassMl))} glasses={Math.ceil(cup.cookMl / workshop.glassMl)} label={`${cup.recipeName}, ${text(cup.cookMl, 'volume')}`} />
+            <span className="bg-[var(--paper)] rounded pr-1">
+              <Link to={`/colours/${cup.recipeId}`} className="font-bold text-lg leading-tight block">
+                {cup.recipeName}
+              </Link>
+              <span className="figure block">{cupsText(cup.cookMl)}</span>
+              <span className="figure text-sm soft">{text(cup.cookMl, 'volume')}</span>
+            </span>
+          </div>
+        ))}
+        {today.laterCups > 0 && <p className="soft">and {today.laterCups} more colours another evening</p>}
+      </Column>
+      <Column title="Molds" under={cups.length > 0 ? 'shots' : 'at rest'}>
+        {cups.flatMap((cup) =>
+          cup.molds.map((mold) => (
+            <Link key={`${cup.recipeId} ${mold.moldId}`} to={`/molds/${mold.moldId}`} data-tie={`mold ${cup.recipeId} ${mold.moldId}`} className="block border-[3px] border-[var(--ink)] rounded-md bg-[var(--sheet)] px-3 py-2 mb-4 relative">
+              <b className="leading-tight block truncate">{mold.moldName}</b>
+              <span className="flex items-center gap-1.5">
+                {Array.from({ length: Math.min(6, mold.cavities) }, (_, i) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: cavities have no identity but their place
+                  <span key={i} className="w-4 h-4 rounded-full" style={{ background: cup.hex }} />
+                ))}
+                <span className="figure ml-auto">{mold.shots} shots</span>
+              </span>
+              <span className="label-small">
+                about {Math.round(mold.expectedGood)} good, at least {mold.goodNeeded}, 9 in 10
+              </span>
+            </Link>
+          )),
+        )}
+      </Column>
+      <Column title="Rack" under={heaps.length > 0 ? 'baits, cured and curing' : 'empty'}>
+        {shownHeaps.map((heap) => (
+          <Link key={heap.key} to="/rack" data-tie={`heap ${heap.key}`} className="block mb-3 relative w-fit bg-[var(--paper)] rounded pr-2">
+            <span className="flex items-end gap-2">
+              <Dots n={heap.ready + heap.curing} curing={heap.curing} hex={heap.hex} />
+              <b className="figure text-lg leading-none">{heap.ready + heap.curing}</b>
+            </span>
+            <span className="label-small">
+              {heap.baitName} <b>{heap.recipeName}</b>
+              {heap.curing > 0 && <span className="warn"> {heap.curing} curing</span>}
+            </span>
+          </Link>
+        ))}
+        {heaps.length > MOST.heaps && (
+          <Link to="/rack" className="link soft text-sm">
+            and {heaps.length - MOST.heaps} more heaps
+          </Link>
+        )}
+      </Column>
+      <Column title="Orders" under={orders.length > 0 ? 'earliest due first' : 'none open'}>
+        {orders.map((order) => (
+          <Link key={order.id} to={`/orders/${order.id}`} data-tie={`order ${order.id}`} className="block border-t-[3px] border-[var(--ink)] bg-[var(--paper)] pt-1.5 pb-3 relative">
+            <b className="text-lg leading-tight block">{order.customer}</b>
+            <span className="flex justify-between">
+              <span className="figure text-sm soft">{dayText(order.dueOn)}</span>
+              <b style={{ color: stateColour(order.state as OrderRow['state']) }}>{order.shortBaits > 0 ? `short ${order.shortBaits}` : STATE_WORDS[order.state as OrderRow['state']]}</b>
+            </span>
+            <span className="flex gap-[3px] mt-1 flex-wrap">
+              {order.lines.flatMap((line) =>
+                Array.from({ length: Math.min(14, line.packsLeft) }, (_, i) => (
+                  <span key={`${line.recipeId} ${line.baitName} ${i}`} className="w-2.5 h-4 border border-[var(--ink)]" style={{ background: i < line.packsReady ? line.hex : 'transparent' }} />
+                )),
+              )}
+            </span>
+          </Link>
+        ))}
+        {today.orders.length > MOST.orders && (
+          <Link to="/orders" className="link soft text-sm">
+            and {today.orders.length - MOST.orders} more
+          </Link>
+        )}
+      </Column>
+    </div>
+  );
+}
+
+function Column({ title, under, children }: { title: string; under: string; children: React.ReactNode }) {
+  return (
+    <section className="min-w-0">
+      <h2 className="relative">{title}</h2>
+      <p className="figure text-sm soft mb-3 relative">{under}</p>
+      {children}
+    </section>
+  );
+}
+
+/** Baits as dots that can be counted, ten to a row; many are drawn by the ten. */
+function Dots({ n, curing, hex }: { n: number; curing: number; hex: string }) {
+  const per = n > 60 ? 10 : 1;
+  const dots = Math.ceil(n / per);
+  const open = Math.round(curing / per);
+  const r = per === 10 ? 6 : 4.6;
+  const step = r * 2 + 2;
+  const rowsOf = per === 10 ? 12 : 15;
+  return (
+    <svg width={Math.min(dots, rowsOf) * step} height={Math.ceil(dots / rowsOf) * step} aria-hidden="true">
+      {Array.from({ length: dots }, (_, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: dots have no identity but their place
+        <circle key={i} cx={(i % rowsOf) * step + r} cy={Math.floor(i / rowsOf) * step + r} r={r - 0.8} fill={i >= dots - open ? 'transparent' : hex} stroke={hex} strokeWidth={1.6} />
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,147 @@
+import { useQuery } from '@tanstack/react-query';
+import { Link, useNavigate } from 'react-router';
+import type { Pour } from '../../../contract/pours.ts';
+import type { Today } from '../../../contract/today.ts';
+import { queries } from '../../api/queries.ts';
+import { useNow } from '../../api/now.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal } from '../../parts/Fields.tsx';
+import { Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Stream } from './Stream.tsx';
+
+const STEP_WORDS: Record<Today['step'], string> = {
+  master: 'Measure a master',
+  mold: 'To the molds',
+  colour: 'Write a recipe',
+  order: 'Take an order',
+  pour: 'Lay out the pours',
+  resume: 'Back to the bench',
+  pack: 'To the order',
+  rest: 'Look at the rack',
+};
+
+/** One computed sentence, the run of the workshop, and what needs a person. */
+export function TodayPlace() {
+  const { data: today } = useQuery(queries.today);
+  const { text, workshop } = useTaste();
+  const now = useNow();
+  if (!today) return <Waiting />;
+  const date = new Date(now).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+  const blank = today.orders.length === 0 && today.rack.length === 0 && today.cups.length === 0 && today.openPours.length === 0;
+  return (
+    <div className="px-10 py-6 max-w-[1400px] mx-auto flex flex-col gap-7">
+      <div className="grid grid-cols-[1fr_370px] gap-12">
+        <div>
+          <h1 className="text-[2.9rem] leading-[1.04]">
+            {today.lead} <span className="heat">{today.act}</span>
+          </h1>
+          <p className="soft text-lg mt-3">
+            {date} · the room is {text(workshop.roomC, 'temperature')}
+            {workshop.roomC <= 15 && ', so rubber sets slowly and molds want warming first'}
+          </p>
+          <NextStep today={today} />
+        </div>
+        <NeedsYou today={today} />
+      </div>
+      {blank ? <Path step={today.step} /> : <Stream today={today} />}
+      {today.withoutMold.map((row) => (
+        <p key={`${row.baitName} ${row.recipeName}`} className="heat font-bold">
+          {row.baits} {row.baitName} {row.recipeName} are short and no mold makes them.{' '}
+          <Link to="/molds/new" className="link">
+            Add the mold
+          </Link>
+        </p>
+      ))}
+    </div>
+  );
+}
+
+function NextStep({ today }: { today: Today }) {
+  const navigate = useNavigate();
+  const { maker } = useTaste();
+  const first = today.cups[0];
+  const layOut = useWrite<Pour, Today['cups'][number]>(
+    (cup) => ({ path: '/pours', body: { recipeId: cup.recipeId, ...(maker ? { makerId: maker.id } : {}), molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })), orderLines: cup.orderLines } }),
+    (pour) => navigate(`/pours/${pour.id}`),
+  );
+  if (today.step === 'pour' && first) {
+    return (
+      <div className="mt-5 flex gap-3 flex-wrap">
+        {today.cups.map((cup, index) => (
+          <button key={cup.recipeId} type="button" className={`btn btn-lg ${index === 0 ? 'btn-primary' : 'btn-line'}`} disabled={layOut.isPending} onClick={() => layOut.mutate(cup)}>
+            Lay out {cup.recipeName}
+          </button>
+        ))}
+        <Refusal error={layOut.error} />
+      </div>
+    );
+  }
+  return (
+    <Link to={today.to} className="btn btn-primary btn-lg mt-5">
+      {STEP_WORDS[today.step]}
+    </Link>
+  );
+}
+
+function NeedsYou({ today }: { today: Today }) {
+  return (
+    <section>
+      <h2 className="mb-2">Needs you</h2>
+      {today.needs.length === 0 && <p className="soft border-t border-[var(--rule)] py-3">Nothing else. Stir, pour, or rest.</p>}
+      <ul>
+        {today.needs.slice(0, 4).map((need) => (
+          <li key={`${need.kind} ${need.to} ${need.title}`} className="border-t border-[var(--rule)]">
+            <Link to={need.to} className="grid grid-cols-[92px_1fr] gap-3 py-2 row-hover">
+              <span className="figure text-sm heat pt-0.5">{need.when}</span>
+              <span>
+                <b className="leading-tight block">{need.title}</b>
+                <span className="soft text-[0.9375rem]">{need.detail}</span>
+              </span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+const PATH: [step: Today['step'], title: string, say: string, to: string][] = [
+  ['master', 'Master', 'Length, width, height, thickest section; weigh it or sink it. Clay gets its baking time.', '/masters/new'],
+  ['mold', 'Mold', 'The box drawn to scale, both parts of the rubber by mass and volume, clocks from the moment it is mixed.', '/molds/plan'],
+  ['colour', 'Colour', 'A recipe per cup, or a dosing ledger that counts the drops for you.', '/colours/new'],
+  ['order', 'Order', 'Packs of a bait in a colour, due when. It says what is short and what to pour.', '/orders/new'],
+  ['pour', 'Pour', 'Scaled recipe, shots, good and bad by cavity, and what became of the grams.', '/pours/new'],
+];
+
+/** From nothing to a packed order, in the order of the work. */
+function Path({ step }: { step: Today['step'] }) {
+  const at = PATH.findIndex(([name]) => name === step);
+  return (
+    <div className="flex flex-col gap-6">
+      <ol className="grid grid-cols-5 border-t-4 border-[var(--ink)]">
+        {PATH.map(([name, title, say, to], index) => (
+          <li key={name} className="border-l-2 border-[var(--ink)] pl-4 pt-3 pr-5">
+            <h2 className={index < at ? 'rest' : index === at ? 'heat' : ''}>
+              {index < at && '✓ '}
+              {title}
+            </h2>
+            <p className="soft mt-1">{say}</p>
+            {index === at && (
+              <Link to={to} className="link font-bold inline-block mt-2">
+                Begin here
+              </Link>
+            )}
+          </li>
+        ))}
+      </ol>
+      <p className="text-lg">
+        Only want a figure?{' '}
+        <Link to="/tools" className="link font-bold">
+          Quick tools
+        </Link>{' '}
+        answer how much silicone, how much plastisol and how many drops without making a record.
+      </p>
+    </div>
+  );
+}

@@ -1,0 +1,4 @@
+import { Page } from '../../parts/Page.tsx';
+export function ToolPage() {
+  return <Page title="Tool" tab="Tool">{null}</Page>;
+}

@@ -1,0 +1,61 @@
+import { useQuery } from '@tanstack/react-query';
+import { Suspense, useEffect, useState } from 'react';
+import { Outlet, useLocation, useMatch } from 'react-router';
+import { queries } from '../api/queries.ts';
+import { Waiting } from '../parts/Page.tsx';
+import { TasteProvider, useTaste } from '../parts/taste.tsx';
+import { ClockStrip } from './ClockStrip.tsx';
+import { Palette } from './Palette.tsx';
+import { Passcode } from './Passcode.tsx';
+import { Outbox } from './Outbox.tsx';
+import { ShortcutHelp, useShortcuts } from './shortcuts.tsx';
+import { TheLine } from './TheLine.tsx';
+import { Welcome } from './Welcome.tsx';
+
+export function Frame() {
+  const session = useQuery(queries.session);
+  const [locked, setLocked] = useState(false);
+  useEffect(() => {
+    const lock = () => setLocked(true);
+    window.addEventListener('blunko:passcode', lock);
+    return () => window.removeEventListener('blunko:passcode', lock);
+  }, []);
+  if (locked || (session.data?.needed && !session.data.known)) return <Passcode onOpen={() => setLocked(false)} />;
+  return (
+    <TasteProvider waiting={<Waiting />}>
+      <House />
+    </TasteProvider>
+  );
+}
+
+/** The frame is the work itself: the line above, the clocks below, the place between. */
+function House() {
+  const { maker } = useTaste();
+  const bench = useMatch('/pours/:id/bench');
+  const { pathname } = useLocation();
+  const [palette, setPalette] = useState(false);
+  const [help, setHelp] = useState(false);
+  useShortcuts({ onSearch: () => setPalette(true), onHelp: () => setHelp(true) });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts at its top
+  useEffect(() => {
+    document.getElementById('place')?.scrollTo(0, 0);
+  }, [pathname]);
+  if (!maker) return <Welcome />;
+  return (
+    <div className="h-dvh flex flex-col print:h-auto">
+      <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-[var(--sheet)] focus:p-3">
+        Skip to the work
+      </a>
+      {!bench && <TheLine onSearch={() => setPalette(true)} onHelp={() => setHelp(true)} />}
+      <main id="place" tabIndex={-1} className="flex-1 overflow-auto focus:outline-none">
+        <Suspense fallback={<Waiting />}>
+          <Outlet />
+        </Suspense>
+      </main>
+      <Outbox />
+      <ClockStrip />
+      <Palette open={palette} onClose={() => setPalette(false)} />
+      <ShortcutHelp open={help} onClose={() => setHelp(false)} />
+    </div>
+  );
+}

@@ -1,0 +1,57 @@
+import { createBrowserRouter } from 'react-router';
+import { Frame } from './Frame.tsx';
+import { Broken, NotFound } from './NotFound.tsx';
+
+// Each place is a chunk of its own: Today does not wait for the planner.
+const lazy =
+  <M extends object, K extends keyof M>(load: () => Promise<M>, name: K) =>
+  async () => ({ Component: (await load())[name] as React.ComponentType });
+
+const masters = () => import('../places/masters/Masters.tsx');
+const master = () => import('../places/masters/MasterPage.tsx');
+const molds = () => import('../places/molds/Molds.tsx');
+const planner = () => import('../places/molds/Planner.tsx');
+const colours = () => import('../places/colours/Colours.tsx');
+const colour = () => import('../places/colours/ColourPage.tsx');
+const dosing = () => import('../places/colours/Dosing.tsx');
+const pours = () => import('../places/pours/Pours.tsx');
+const orders = () => import('../places/orders/Orders.tsx');
+
+export const router = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <Broken />,
+    children: [
+      { path: '/', lazy: lazy(() => import('../places/today/Today.tsx'), 'TodayPlace') },
+      { path: '/masters', lazy: lazy(masters, 'Masters') },
+      { path: '/masters/new', lazy: lazy(() => import('../places/masters/NewMaster.tsx'), 'NewMaster') },
+      { path: '/masters/:id', lazy: lazy(master, 'MasterPage') },
+      { path: '/molds', lazy: lazy(molds, 'Molds') },
+      { path: '/molds/new', lazy: lazy(() => import('../places/molds/NewMold.tsx'), 'NewMold') },
+      { path: '/molds/plan', lazy: lazy(planner, 'Planner') },
+      { path: '/molds/:id', lazy: lazy(() => import('../places/molds/MoldPage.tsx'), 'MoldPage') },
+      { path: '/colours', lazy: lazy(colours, 'Colours') },
+      { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },
+      { path: '/colours/dosing', lazy: lazy(dosing, 'DosingStart') },
+      { path: '/colours/dosing/:id', lazy: lazy(dosing, 'DosingBench') },
+      { path: '/colours/:id', lazy: lazy(colour, 'ColourPage') },
+      { path: '/colours/:id/edit', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'EditRecipe') },
+      { path: '/pours', lazy: lazy(pours, 'Pours') },
+      { path: '/pours/new', lazy: lazy(() => import('../places/pours/NewPour.tsx'), 'NewPour') },
+      { path: '/pours/:id', lazy: lazy(() => import('../places/pours/PourSheet.tsx'), 'PourSheet') },
+      { path: '/pours/:id/bench', lazy: lazy(() => import('../places/pours/Bench.tsx'), 'Bench') },
+      { path: '/rack', lazy: lazy(() => import('../places/rack/Rack.tsx'), 'RackPlace') },
+      { path: '/bags/:code', lazy: lazy(() => import('../places/rack/BagPage.tsx'), 'BagPage') },
+      { path: '/orders', lazy: lazy(orders, 'Orders') },
+      { path: '/orders/new', lazy: lazy(() => import('../places/orders/NewOrder.tsx'), 'NewOrder') },
+      { path: '/orders/:id', lazy: lazy(() => import('../places/orders/OrderPage.tsx'), 'OrderPage') },
+      { path: '/store', lazy: lazy(() => import('../places/store/Store.tsx'), 'Store') },
+      { path: '/insight', lazy: lazy(() => import('../places/insight/Insight.tsx'), 'Insight') },
+      { path: '/tools', lazy: lazy(() => import('../places/tools/Tools.tsx'), 'Tools') },
+      { path: '/tools/:name', lazy: lazy(() => import('../places/tools/ToolPage.tsx'), 'ToolPage') },
+      { path: '/guide', lazy: lazy(() => import('../places/guide/Guide.tsx'), 'Guide') },
+      { path: '/settings', lazy: lazy(() => import('../places/settings/Settings.tsx'), 'Settings') },
+      { path: '*', element: <NotFound /> },
+    ],
+  },
+]);

@@ -65,12 +65,15 @@ async function send(): Promise<void> {
   }
 }
 
-/** Records a bench tap; it counts once however often it has to be sent. The row's id comes from here. */
-export function tap(path: string, body: Record<string, unknown>, said: string, about: string): string {
-  const id = v7();
-  write([...taps, { key: v7(), path, body: { id, ...body }, said, about }]);
+/** Records a bench tap; it counts once however often it has to be sent. */
+export function tap(path: string, body: Record<string, unknown>, said: string, about: string): void {
+  write([...taps, { key: v7(), path, body, said, about }]);
   void send();
-  return id;
+}
+
+/** A tap that adds a row: the row's id comes from here, so that later taps can point to it before it is answered. */
+export function tapRow(path: string, body: Record<string, unknown>, said: string, about: string): void {
+  tap(path, { id: v7(), ...body }, said, about);
 }
 
 export function dismiss(key: string): void {

@@ -73,7 +73,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
           );
         })}
       </nav>
-      <nav aria-label="Beside the line" className="ml-auto flex items-center gap-4 text-[0.9375rem]">
+      <nav aria-label="Other places" className="ml-auto flex items-center gap-4 text-[0.9375rem]">
         {BESIDE.map(([to, name]) => (
           <NavLink key={to} to={to} end className="aside-link hover:underline underline-offset-6">
             {name}

@@ -2,7 +2,7 @@ import { useState } from 'react';
 import type { Material } from '../../../contract/materials.ts';
 import type { Dose } from '../../../contract/recipes.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
-import { type Tap, tap } from '../../api/outbox.ts';
+import { type Tap, tapRow } from '../../api/outbox.ts';
 import { timeText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { DOSED } from './RecipeEditor.tsx';
@@ -60,8 +60,8 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
   const last = doses.findLast((dose) => dose.reverses === null && !reversed.has(dose.id));
   const nameOf = (materialId: string) => materials.find((material) => material.id === materialId)?.name ?? '';
   const dose = (material: Material, amount: number, unit: string) =>
-    tap(`/ledgers/${ledgerId}/doses`, { materialId: material.id, amount, unit }, `${amountText(amount, unit)} of ${material.name}`, about);
-  const undo = () => last && tap(`/ledgers/${ledgerId}/undo`, { doseId: last.id }, `taking back ${amountText(last.amount, last.unit)}`, about);
+    tapRow(`/ledgers/${ledgerId}/doses`, { materialId: material.id, amount, unit }, `${amountText(amount, unit)} of ${material.name}`, about);
+  const undo = () => last && tapRow(`/ledgers/${ledgerId}/undo`, { doseId: last.id }, `taking back ${amountText(last.amount, last.unit)}`, about);
   if (dosable.length === 0) return <p className="text-lg">Add a colourant, flake or salt to the store first, or write it into a recipe.</p>;
   const set = picked ? stepsFor(picked) : undefined;
   return (

@@ -183,7 +183,13 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
 
 function Steps({ mold }: { mold: Mold }) {
   const event = useWrite<Mold, { kind: string; step: string }>((body) => ({ path: `/molds/${mold.id}/events`, body }));
-  const done = (id: string) => mold.events.findLast((row) => row.step === id)?.kind === 'step';
+  // Ticked at once; the record's own word counts again as soon as the answer is here.
+  const [onItsWay, setOnItsWay] = useState<{ step: string; done: boolean } | null>(null);
+  const done = (id: string) => (onItsWay?.step === id ? onItsWay.done : mold.events.findLast((row) => row.step === id)?.kind === 'step');
+  const tick = (step: string, checked: boolean) => {
+    setOnItsWay({ step, done: checked });
+    event.mutate({ kind: checked ? 'step' : 'step-undone', step }, { onSettled: () => setOnItsWay(null) });
+  };
   const next = OPEN_FACE_STEPS.find((step) => !done(step.id));
   return (
     <section>
@@ -192,7 +198,7 @@ function Steps({ mold }: { mold: Mold }) {
         {OPEN_FACE_STEPS.map((step, index) => (
           <li key={step.id} className={`p-2 ${step === next ? 'sheet' : ''}`}>
             <label className="flex gap-4 items-start cursor-pointer">
-              <input type="checkbox" className="checkbox checkbox-lg mt-0.5" checked={done(step.id)} onChange={(change) => event.mutate({ kind: change.target.checked ? 'step' : 'step-undone', step: step.id })} />
+              <input type="checkbox" className="checkbox checkbox-lg mt-0.5" checked={done(step.id)} onChange={(change) => tick(step.id, change.target.checked)} />
               <span className={`flex-1 ${done(step.id) ? 'soft line-through' : 'text-lg'}`}>
                 {index + 1}. {step.text}
               </span>

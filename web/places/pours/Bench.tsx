@@ -6,7 +6,7 @@ import type { Material } from '../../../contract/materials.ts';
 import { convert } from '../../../core/units/convert.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
-import { tap, useTaps } from '../../api/outbox.ts';
+import { tap, tapRow, useTaps } from '../../api/outbox.ts';
 import { queries } from '../../api/queries.ts';
 import { CavityMap, FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
@@ -72,7 +72,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   const base = `/pours/${pour.id}`;
   const limit = pour.recipeItems.filter((item) => item.limitC !== null).sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
 
-  const draw = (mold: PourMold) => tap(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id);
+  const draw = (mold: PourMold) => tapRow(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id);
   const mark = (shot: Shot, marks: { cavity: number; result: 'good' | 'bad' | 'unmarked'; reason?: Fault }[]) => tap(`${base}/shots/${shot.id}/marks`, { marks }, `marks of a shot`, pour.id);
   const restGood = (shot: Shot, mold: PourMold) => {
     const known = new Set(shot.marks.filter((row) => row.result !== 'unmarked').map((row) => row.cavity));
@@ -82,12 +82,12 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   const asWritten = () => {
     for (const item of pour.plan.items) {
       const amount = item.drops ?? item.amount;
-      if (amount > 0) tap(`/ledgers/${pour.ledgerId}/doses`, { materialId: item.materialId, amount, unit: item.unit }, `${item.materialName} as written`, pour.id);
+      if (amount > 0) tapRow(`/ledgers/${pour.ledgerId}/doses`, { materialId: item.materialId, amount, unit: item.unit }, `${item.materialName} as written`, pour.id);
     }
     setDosing(false);
   };
   const lastAct = [...cup.heats, ...cup.shots].sort((a, b) => a.at.localeCompare(b.at)).at(-1);
-  const undo = () => lastAct && tap(`${base}/undo`, { rowId: lastAct.id }, 'undo', pour.id);
+  const undo = () => lastAct && tapRow(`${base}/undo`, { rowId: lastAct.id }, 'undo', pour.id);
   const act = () => {
     if (next.do === 'heat') setPad(next.kind);
     else if (next.do === 'dose') setDosing(true);
@@ -168,7 +168,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
         onClose={() => setPad(null)}
         onEnter={(value, kind) => {
           const c = convert({ value, from: taste.taste.temperature, to: 'C', dropsPerMl: 20, measures: [] }).value;
-          tap(`${base}/heats`, { kind, c }, `${value} ${taste.unit('temperature')}`, pour.id);
+          tapRow(`${base}/heats`, { kind, c }, `${value} ${taste.unit('temperature')}`, pour.id);
           setPad(null);
         }}
       />

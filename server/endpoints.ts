@@ -1,5 +1,6 @@
 import { clockEndpoints } from './clocks/routes.ts';
 import type { Endpoint } from './http/endpoint.ts';
+import { insightEndpoints } from './insight/routes.ts';
 import { keptEndpoints } from './kept/routes.ts';
 import { ledgerEndpoints } from './ledgers/routes.ts';
 import { masterEndpoints } from './masters/routes.ts';
@@ -25,5 +26,6 @@ export const endpoints: Endpoint[] = [
   ...orderEndpoints,
   ...clockEndpoints,
   ...keptEndpoints,
+  ...insightEndpoints,
   ...todayEndpoints,
 ];

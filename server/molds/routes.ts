@@ -27,8 +27,8 @@ function useRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
   const { potLifeMin, demoldMin } = planOf(mold).output;
   const about = { aboutType: 'mold', aboutId: mold.id };
-  startClock(db, { kind: 'pot-life', label: `${mold.name}: pot life ends`, dueAt: addSeconds(now, potLifeMin * 60), ...about }, now);
-  startClock(db, { kind: 'demold', label: `${mold.name}: demold`, dueAt: addMinutes(now, demoldMin), ...about }, now);
+  startClock(db, { kind: 'pot-life', label: `Pot life of ${mold.name}`, dueAt: addSeconds(now, potLifeMin * 60), ...about }, now);
+  startClock(db, { kind: 'demold', label: `Demold ${mold.name}`, dueAt: addMinutes(now, demoldMin), ...about }, now);
   const rubberG = planOf(mold).output.pours.reduce((sum, pour) => sum + pour.gramsA + pour.gramsB, 0);
   useRubber(db, mold, rubberG, now.toISOString());
   return { potLifeMin, demoldMin };

@@ -173,7 +173,7 @@ export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId:
   markStarted(db, pour.id, at);
   const about = { aboutType: 'pour-mold', aboutId: `${pour.id} ${moldId}` };
   endClocks(db, 'open', about.aboutType, about.aboutId, at);
-  startClock(db, { kind: 'open', label: `${mold.name} opens`, dueAt: addSeconds(now, OPENS_AFTER_S[mold.kind]), ...about }, now);
+  startClock(db, { kind: 'open', label: `Open ${mold.name}`, dueAt: addSeconds(now, OPENS_AFTER_S[mold.kind]), ...about }, now);
 }
 
 export function addMarks(db: Db, pour: OpenPour, shotId: string, marks: v.InferOutput<typeof marksBody>['marks'], at: string): void {
@@ -281,7 +281,7 @@ export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBo
   run(db, 'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id', { at, id });
   for (const mold of pour.molds) endClocks(db, 'open', 'pour-mold', `${id} ${mold.moldId}`, at);
   if (baits > 0 && pour.curedAt) {
-    const label = `${pour.recipeName}, ${baits} baits cured`;
+    const label = `Cured: ${baits} ${pour.recipeName}`;
     startClock(db, { kind: 'cure', label, dueAt: new Date(pour.curedAt), aboutType: 'pour', aboutId: id }, now);
   }
 }

@@ -25,7 +25,8 @@ interface Props {
 
 /** A shot's cavities in the shape of the bait, laid out as in the mold; each says good, or what is wrong with it. */
 export function CavityMap({ cavities, columns, shape, marks, hex, onTap, cellPx = 84 }: Props) {
-  const height = Math.max(64, Math.round(cellPx * 0.76));
+  const height = Math.max(64, Math.round(cellPx * 0.72));
+  const thick = Math.min(height - 38, (cellPx - 20) * 0.36);
   return (
     <div className="flex flex-wrap gap-2" style={{ maxWidth: columns * (cellPx + 8) }}>
       {Array.from({ length: cavities }, (_, index) => {
@@ -37,7 +38,7 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, cellPx 
         const face = (
           <>
             <svg width={cellPx - 16} height={height - 34} aria-hidden="true">
-              <BaitShape shape={shape} x={2} y={2} lengthPx={cellPx - 20} widthPx={height - 38} fill={result === 'unmarked' ? 'transparent' : result === 'bad' ? 'var(--paper)' : hex} eye={false} />
+              <BaitShape shape={shape} x={2} y={(height - 34 - thick) / 2} lengthPx={cellPx - 20} widthPx={thick} fill={result === 'unmarked' ? 'transparent' : result === 'bad' ? 'var(--paper)' : hex} eye={false} />
               {result === 'bad' && <path d={`M6 ${height - 40} L${cellPx - 24} 4`} stroke="var(--warn)" strokeWidth={4} />}
             </svg>
             <span className="text-xs font-bold leading-none">

@@ -60,7 +60,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
           return (
             <NavLink key={station.to} to={station.to} className="station relative w-[118px] pl-2.5 pt-2 border-l-2 border-[var(--rule)] hover:bg-[var(--paper)]">
               <span className="block font-bold leading-tight">{station.name}</span>
-              <span className="figure text-[0.72rem] leading-tight soft block whitespace-nowrap" aria-hidden="true">
+              <span className="figure text-[0.66rem] tracking-[-0.05em] leading-tight soft block whitespace-nowrap" aria-hidden="true">
                 {figures}
               </span>
               <span className="sr-only">{words}</span>

@@ -56,6 +56,7 @@ export function MasterPage() {
               ))}
             </ol>
           </section>
+          <BaitFacts key={master.bait.version} bait={master.bait} />
         </div>
         <div className="flex flex-col gap-8">
           <section>
@@ -72,7 +73,6 @@ export function MasterPage() {
             {doing === 'volume' && <VolumeForm master={master} onDone={() => setDoing(null)} />}
           </section>
           {master.kind === 'clay' && <Baking master={master} />}
-          <BaitFacts key={master.bait.version} bait={master.bait} />
           <Survived master={master} />
           <section>
             <h2 className="mb-1">Molds of it</h2>
@@ -215,7 +215,7 @@ function BaitFacts({ bait }: { bait: Bait }) {
   return (
     <section className="flex flex-col gap-3">
       <h2>As a bait</h2>
-      <div className="grid grid-cols-2 gap-4">
+      <div className="grid grid-cols-4 gap-4">
         <NumberField label="To a pack" value={packCount} onChange={setPackCount} min={1} />
         <NumberField label={`Price of a pack, ${workshop.currency}`} value={price} onChange={setPrice} min={0} />
         <NumberField label="Wanted hardness" value={wanted} onChange={setWanted} min={0} hint="read after 24 h" />

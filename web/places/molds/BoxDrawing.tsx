@@ -18,17 +18,17 @@ interface Props {
   /** How much is missing, drawn as the level the first mix reached. */
   missingMm?: number;
   widthPx?: number;
+  heightPx?: number;
 }
 
-/** The box to scale with its masters in it, from above and from the side; the longer side lies across the page. */
-export function BoxDrawing({ plan, master, count, missingMm = 0, widthPx = 560 }: Props) {
+/** The box to scale with its masters in it, from above and from the side; the length lies across the page. */
+export function BoxDrawing({ plan, master, count, missingMm = 0, widthPx = 600, heightPx = 370 }: Props) {
   const { text } = useTaste();
-  const lying = plan.boxLengthMm >= plan.boxWidthMm;
   const [acrossMm, downMm] = [plan.boxLengthMm, plan.boxWidthMm];
-  const scale = Math.min((widthPx - 70) / acrossMm, 300 / downMm, lying ? 9 : 3);
+  const scale = Math.min((widthPx - 160) / acrossMm, (heightPx - 76) / (downMm + plan.boxHeightMm));
   const px = (mm: number) => mm * scale;
   const left = 54;
-  const sideTop = px(downMm) + 62;
+  const sideTop = px(downMm) + 58;
   const gapX = plan.rows > 1 ? (acrossMm - plan.rows * master.lengthMm) / (plan.rows + 1) : (acrossMm - master.lengthMm) / 2;
   const gapY = (downMm - plan.columns * master.widthMm) / (plan.columns + 1);
   const places = Array.from({ length: count }, (_, index) => ({
@@ -39,7 +39,7 @@ export function BoxDrawing({ plan, master, count, missingMm = 0, widthPx = 560 }
   const floor = sideTop + px(plan.boxHeightMm);
   const label = `Box ${text(plan.boxLengthMm, 'length')} long, ${text(plan.boxWidthMm, 'length')} wide, ${text(plan.boxHeightMm, 'length')} high, with ${count} masters in ${plan.columns} columns`;
   return (
-    <svg width={px(acrossMm) + left + 96} height={floor + 16} className="max-w-full" role="img" aria-label={label}>
+    <svg width={px(acrossMm) + left + 140} height={floor + 16} className="max-w-full" role="img" aria-label={label}>
       <rect x={left} y={2} width={px(acrossMm)} height={px(downMm)} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={3} />
       {places.map(({ xMm, yMm }) => (
         <BaitShape key={`${xMm} ${yMm}`} shape={master.shape} x={left + px(xMm)} y={2 + px(yMm)} lengthPx={px(master.lengthMm)} widthPx={px(master.widthMm)} fill="var(--bait)" />

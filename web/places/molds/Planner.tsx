@@ -120,14 +120,16 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
           'No rubber in the store yet.'
         )
       }
+      actions={
+        <>
+          <SelectField label="Master" value={master.id} options={masters.map((row) => ({ value: row.id, label: `${row.name} v${row.latest.number}` }))} onChange={setMasterId} className="w-48" />
+          {rubbers.length > 0 && <SelectField label="Rubber" value={rubber?.id ?? ''} options={rubbers.map((row) => ({ value: row.id, label: row.name }))} onChange={setRubberId} className="w-44" />}
+          <button type="button" className="link self-center text-sm" onClick={() => setAdding(!adding)}>
+            {rubbers.length === 0 ? 'Add the rubber you have' : 'another rubber'}
+          </button>
+        </>
+      }
     >
-      <div className="flex gap-5 flex-wrap items-end">
-        <SelectField label="Master" value={master.id} options={masters.map((row) => ({ value: row.id, label: `${row.name} v${row.latest.number}` }))} onChange={setMasterId} className="w-56" />
-        {rubbers.length > 0 && <SelectField label="Rubber" value={rubber?.id ?? ''} options={rubbers.map((row) => ({ value: row.id, label: row.name }))} onChange={setRubberId} className="w-56" />}
-        <button type="button" className="link mb-6" onClick={() => setAdding(!adding)}>
-          {rubbers.length === 0 ? 'Add the rubber you have' : 'another rubber'}
-        </button>
-      </div>
       {(adding || rubbers.length === 0) && <NewRubber onDone={(id) => { setRubberId(id); setAdding(false); }} />}
       {master.latest.volumeMl === null && (
         <p className="warn font-bold text-lg">
@@ -139,8 +141,8 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
       )}
       {refused && <p className="heat font-bold text-lg" role="alert">{refused}</p>}
       {planned && pour && rubber && (
-        <div className="grid grid-cols-[minmax(540px,1fr)_auto] gap-10 items-start">
-          <div className="flex flex-col gap-6">
+        <div className="grid grid-cols-[minmax(540px,1fr)_430px] gap-8 items-start -mt-2">
+          <div className="flex flex-col gap-4">
             <BoxDrawing plan={planned} master={{ ...master.latest, shape: master.shape }} count={choices.count} wallMm={choices.wallMm} />
             <div className="flex gap-8 flex-wrap">
               <Stepper label="Masters" shown={String(choices.count)} onStep={(by) => step('count', by, 1)} />
@@ -155,14 +157,14 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
               <TextField label="Name of the mold" value={moldName} onChange={setName} />
             </div>
           </div>
-          <div className="flex flex-col gap-5 max-w-[430px]">
+          <div className="flex flex-col gap-4">
             <h2 className="text-2xl">
               Mix {text(planned.totalMixMl, 'volume')}, {pour.mixes === 1 ? 'in one go' : `in ${pour.mixes} mixes`}
             </h2>
             {pour.mixes > 1 && <p className="-mt-3 soft">The cylinders show one mix of {pour.mixes}.</p>}
             <div className="flex">
-              <Cylinder title="Part A" note="stir the tin first" ml={pour.mlA / pour.mixes} grams={pour.gramsA / pour.mixes} heightPx={270} widthPx={96} />
-              <Cylinder title="Part B" note="into the same tared cup" ml={pour.mlB / pour.mixes} grams={pour.gramsB / pour.mixes} heightPx={270} widthPx={64} />
+              <Cylinder title="Part A" note="stir the tin first" ml={pour.mlA / pour.mixes} grams={pour.gramsA / pour.mixes} heightPx={230} widthPx={92} />
+              <Cylinder title="Part B" note="into the same tared cup" ml={pour.mlB / pour.mixes} grams={pour.gramsB / pour.mixes} heightPx={230} widthPx={60} />
             </div>
             <p>
               Pot life at {text(choices.roomC, 'temperature')} is <b>{durationText(planned.potLifeMin * 60)}</b>
@@ -190,10 +192,10 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
             {rubber.levelG > 0 && pour.gramsA + pour.gramsB > rubber.levelG && <p className="heat font-bold">The store holds {text(rubber.levelG, 'mass')}: not enough for this block.</p>}
             <Refusal error={make.error} />
             <div className="flex gap-3">
-              <button type="button" className="btn btn-primary btn-lg" disabled={make.isPending} onClick={() => make.mutate(true)}>
+              <button type="button" className="btn btn-primary btn-lg px-4" disabled={make.isPending} onClick={() => make.mutate(true)}>
                 Mixed now: start the clocks
               </button>
-              <button type="button" className="btn btn-line btn-lg" disabled={make.isPending} onClick={() => make.mutate(false)}>
+              <button type="button" className="btn btn-line btn-lg px-4" disabled={make.isPending} onClick={() => make.mutate(false)}>
                 Keep the plan
               </button>
             </div>

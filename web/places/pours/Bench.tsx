@@ -3,6 +3,7 @@ import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { FAULTS, type Fault, type Heat, type Pour, type PourMold, type Shot } from '../../../contract/pours.ts';
 import type { Material } from '../../../contract/materials.ts';
+import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { convert } from '../../../core/units/convert.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
@@ -146,6 +147,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
           {pour.molds.map((mold) => (
             <Lane key={mold.moldId} mold={mold} cup={cup} active={(next.do === 'shot' || next.do === 'look') && next.mold.moldId === mold.moldId} hex={pour.hex} onDraw={() => draw(mold)} onTap={(shot, cavity) => setFaulting({ shot, mold, cavity })} onRest={(shot) => restGood(shot, mold)} />
           ))}
+          <InTheCup cup={cup} />
         </section>
       </div>
       <section className={`shrink-0 flex items-center gap-6 px-6 py-4 min-h-[124px] ${next.do === 'wait' ? 'bg-[var(--sheet)]' : 'bg-[var(--heat)] text-[#1a0d06]'}`} aria-live="polite" aria-label="Next">
@@ -199,6 +201,9 @@ function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
   const open = shot && unmarkedIn(shot, mold) > 0;
   const cooling = open && opensS > 0;
   const done = shots.length >= mold.shots && !open;
+  // One mold has the room to itself; several share it. Never under what a glove can hit.
+  const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
+  const cellPx = Math.max(76, Math.min(cup.pour.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
   const state = cooling ? ['cooling', durationText(opensS)] : open ? ['open it', 'now'] : done ? ['all shots', 'done'] : ['empty', 'next'];
   return (
     <article className="sheet p-3.5 flex flex-col gap-2" style={{ outline: active ? '4px solid var(--heat)' : undefined }}>
@@ -217,7 +222,7 @@ function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
           <span className="soft">{state[0]}</span>
         </p>
       </div>
-      {shot && <CavityMap cavities={mold.cavities} columns={Math.max(4, mold.columns)} shape={mold.shape} marks={shot.marks} hex={hex} onTap={(cavity) => onTap(shot, cavity)} />}
+      {shot && <CavityMap cavities={mold.cavities} columns={across} shape={mold.shape} marks={shot.marks} hex={hex} onTap={(cavity) => onTap(shot, cavity)} cellPx={cellPx} />}
       <div className="flex gap-2">
         {open && (
           <button type="button" className="btn btn-line bench-target" onClick={() => onRest(shot)}>
@@ -231,6 +236,25 @@ function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
         )}
       </div>
     </article>
+  );
+}
+
+/** What the next shot is drawn from: the doses as they add up now. */
+function InTheCup({ cup }: { cup: Cup }) {
+  const totals = cupTotals(cup.doses);
+  const name = (materialId: string) => cup.doses.find((dose) => dose.materialId === materialId)?.materialName ?? '';
+  return (
+    <p className="px-3.5 text-lg">
+      <b>In the cup: </b>
+      {totals.length === 0
+        ? 'plain, nothing dosed yet'
+        : totals.map((total, index) => (
+            <span key={`${total.materialId} ${total.unit}`}>
+              {index > 0 && ', '}
+              <b className="figure">{Number(total.amount.toFixed(3))}</b> {total.unit === 'drop' && total.amount !== 1 ? 'drops' : total.unit} {name(total.materialId)}
+            </span>
+          ))}
+    </p>
   );
 }
 

@@ -16,7 +16,7 @@ interface Props {
 const [LEAST_C, MOST_C] = [140, 200];
 
 /** The cup's readings on a thermometer's scale, its pour window as a band, each shot a tick under them. */
-export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx = 440, heightPx = 214 }: Props) {
+export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx = 440, heightPx = 262 }: Props) {
   const { text, parts } = useTaste();
   const left = 46;
   const floor = heightPx - 22;
@@ -53,7 +53,7 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
       ))}
       <line x1={left} x2={left} y1={6} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
       {Array.from({ length: Math.floor(minutes / step) + 1 }, (_, i) => i * step).map((minute) => (
-        <text key={minute} x={x(startMs + minute * 60_000)} y={heightPx - 5} fontSize={11} fill="var(--soft)" textAnchor="middle">
+        <text key={minute} x={x(startMs + minute * 60_000)} y={heightPx - 5} fontSize={11} fill="var(--soft)" textAnchor={minute + step > minutes ? 'end' : 'middle'}>
           {minute === 0 ? '0' : `${minute} min`}
         </text>
       ))}

@@ -22,7 +22,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
     <section>
       <div className="flex gap-10 items-baseline mb-2 flex-wrap">
         <p>
-          <span className="big">{(yieldFraction * 100).toFixed(1)} %</span> <span className="soft">of {text(cookedG, 'mass')} became good baits</span>
+          <span className="big mr-2">{(yieldFraction * 100).toFixed(1)} %</span> <span className="soft">of {text(cookedG, 'mass')} became good baits</span>
         </p>
         <p>
           <span className="figure text-xl">{text(unaccountedG, 'mass')}</span> <span className="soft">nobody can account for</span>

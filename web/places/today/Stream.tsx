@@ -173,7 +173,7 @@ export function Stream({ today }: { today: Today }) {
       </Column>
       <Column title="Orders" under={orders.length > 0 ? 'earliest due first' : 'none open'}>
         {orders.map((order) => (
-          <Link key={order.id} to={`/orders/${order.id}`} data-tie={`order ${order.id}`} className="block border-t-[3px] border-[var(--ink)] bg-[var(--paper)] pt-1.5 pb-3 relative">
+          <Link key={order.id} to={`/orders/${order.id}`} data-tie={`order ${order.id}`} className="block border-t-[3px] border-[var(--ink)] bg-[var(--paper)] pt-1.5 pb-3 pl-3 relative">
             <b className="text-lg leading-tight block">{order.customer}</b>
             <span className="flex justify-between">
               <span className="figure text-sm soft">{dayText(order.dueOn)}</span>

@@ -5,8 +5,13 @@ import type { Today } from '../../../contract/today.ts';
 import { queries } from '../../api/queries.ts';
 import { useNow } from '../../api/now.ts';
 import { useWrite } from '../../api/write.ts';
+import { BaitShape } from '../../parts/BaitShape.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
+import { Glass } from '../../parts/Glass.tsx';
+import { Graduated } from '../../parts/Graduated.tsx';
+import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Waiting } from '../../parts/Page.tsx';
+import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Stream } from './Stream.tsx';
 
@@ -114,6 +119,22 @@ const PATH: [step: Today['step'], title: string, say: string, to: string][] = [
   ['pour', 'Pour', 'Scaled recipe, shots, good and bad by cavity, and what became of the grams.', '/pours/new'],
 ];
 
+/** What each step is about, drawn. */
+function StepDrawing({ step }: { step: Today['step'] }) {
+  const drawing = {
+    master: (
+      <svg width={170} height={84} aria-hidden="true">
+        <BaitShape shape="paddle" x={2} y={22} lengthPx={164} widthPx={40} fill="var(--liquid)" />
+      </svg>
+    ),
+    mold: <MoldBlock mold={{ name: 'A mold', cavities: 3, columns: 3, kind: 'silicone-open', shape: 'paddle' }} widthPx={170} />,
+    colour: <Puck hex="#5b7f4a" sizePx={80} name="a colour" />,
+    order: <Graduated value={9} most={20} label="9 of 20 packs" widthPx={170} />,
+    pour: <Glass hex="#5b7f4a" fill={0.62} glasses={1} label="A cup" />,
+  }[step as 'master'];
+  return <div className="h-[132px] flex items-end pb-3">{drawing}</div>;
+}
+
 /** From nothing to a packed order, in the order of the work. */
 function Path({ step }: { step: Today['step'] }) {
   const at = PATH.findIndex(([name]) => name === step);
@@ -122,6 +143,7 @@ function Path({ step }: { step: Today['step'] }) {
       <ol className="grid grid-cols-5 border-t-4 border-[var(--ink)]">
         {PATH.map(([name, title, say, to], index) => (
           <li key={name} className="border-l-2 border-[var(--ink)] pl-4 pt-3 pr-5">
+            <StepDrawing step={name} />
             <h2 className={index < at ? 'rest' : index === at ? 'heat' : ''}>
               {index < at && '✓ '}
               {title}

@@ -1,4 +1,82 @@
-import { Page } from '../../parts/Page.tsx';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useState } from 'react';
+import { useNavigate, useParams, useSearchParams } from 'react-router';
+import type { Kept } from '../../../contract/workshop.ts';
+import { post } from '../../api/client.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import { Answer } from './Answer.tsx';
+import { Form } from './Form.tsx';
+import { type Tool, withDefaults } from './schema.ts';
+import { catalogue } from './Tools.tsx';
+
+type Values = Record<string, unknown>;
+
+const CAUTIONS: Record<string, Parameters<typeof Caution>[0]['about']> = {
+  'clay.bake': ['clay'],
+  'silicone.plan': ['rubber', 'vacuum'],
+  'silicone.topUp': ['rubber'],
+  'batch.size': ['hot'],
+  'batch.fromCup': ['hot'],
+  'recipe.scale': ['powder'],
+  'dip.plan': ['dip', 'hot'],
+};
+
 export function ToolPage() {
-  return <Page title="Tool" tab="Tool">{null}</Page>;
+  const { name = '' } = useParams();
+  const [search] = useSearchParams();
+  const { data } = useQuery(catalogue);
+  const kept = useQuery({ ...queries.kept, enabled: search.has('kept') });
+  if (!data || (search.has('kept') && !kept.data)) return <Waiting />;
+  const tool = data.calculators.find((one) => one.name === name);
+  if (!tool) return <Missing error={new Error(`There is no tool called ${name}.`)} back="All quick tools" backTo="/tools" />;
+  const row = kept.data?.items.find((one) => one.id === search.get('kept'));
+  return <Trial key={`${name} ${row?.id}`} tool={tool} start={row?.input ?? (withDefaults(tool.schema, tool.example.input) as Values)} title={row?.title} />;
+}
+
+function Trial({ tool, start, title }: { tool: Tool; start: Values; title: string | undefined }) {
+  const navigate = useNavigate();
+  const [input, setInput] = useState(start);
+  const [keptAs, setKeptAs] = useState('');
+  const asked = useDeferredValue(input);
+  const answer = useQuery({ queryKey: ['calc', tool.name, asked], queryFn: () => post<Values>(`/calc/${tool.name}`, asked), retry: false, placeholderData: keepPreviousData });
+  const keep = useWrite<Kept>(() => ({ path: '/kept', body: { calculator: tool.name, title: keptAs, input } }), () => navigate('/tools'));
+  return (
+    <Page title={tool.title} tab={tool.title} under={title ? `Kept as “${title}”.` : tool.asks}>
+      <div className="grid grid-cols-[minmax(380px,1fr)_minmax(430px,1.15fr)] gap-12">
+        <div className="flex flex-col gap-5">
+          <Form schema={tool.schema} value={input} onChange={setInput} />
+          {CAUTIONS[tool.name] && <Caution about={CAUTIONS[tool.name] ?? []} />}
+        </div>
+        <div className="flex flex-col gap-6" aria-live="polite">
+          {answer.error ? <Refusal error={answer.error} /> : answer.data && <Answer name={tool.name} input={asked} output={answer.data} />}
+          <form
+            className="flex gap-3 items-start border-t border-[var(--rule)] pt-4"
+            onSubmit={(event) => {
+              event.preventDefault();
+              if (keptAs.trim()) keep.mutate();
+            }}
+          >
+            <TextField label="Keep this result as" value={keptAs} onChange={setKeptAs} className="w-64" />
+            <button type="submit" className="btn btn-line mt-5" disabled={!keptAs.trim() || Boolean(answer.error)}>
+              Keep
+            </button>
+          </form>
+          <Refusal error={keep.error} />
+          <dl className="text-sm grid grid-cols-[80px_1fr] gap-x-4 gap-y-1">
+            <dt className="soft">How</dt>
+            <dd>{tool.formula}.</dd>
+            <dt className="soft">From</dt>
+            <dd>{tool.source}.</dd>
+            <dt className="soft">Limits</dt>
+            <dd>{tool.limits}</dd>
+          </dl>
+        </div>
+      </div>
+    </Page>
+  );
 }

@@ -1,4 +1,92 @@
-import { Page } from '../../parts/Page.tsx';
+import { queryOptions, useQuery } from '@tanstack/react-query';
+import { Link } from 'react-router';
+import { call } from '../../api/client.ts';
+import { queries } from '../../api/queries.ts';
+import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { shown } from './Answer.tsx';
+import type { Tool } from './schema.ts';
+
+export const catalogue = queryOptions({ queryKey: ['calc'], queryFn: () => call<{ calculators: Tool[] }>('/calc'), staleTime: Number.POSITIVE_INFINITY });
+
+/** The figure of an answer that a maker asks for first. */
+export const HEADLINE: Record<string, string> = {
+  'units.convert': 'value',
+  'clay.bake': 'minutes',
+  'silicone.plan': 'totalMixMl',
+  'silicone.topUp': 'mixMl',
+  'batch.size': 'cookMl',
+  'batch.fromCup': 'shots',
+  'hardness.modulus': 'mpa',
+  'hardness.blend': 'hardness',
+  'yield.shots': 'shots',
+  'yield.balance': 'yieldFraction',
+  'yield.chart': 'pBar',
+  'yield.compare': 'p',
+  'dip.plan': 'dips',
+};
+
+const GROUPS: [title: string, names: string[]][] = [
+  ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp']],
+  ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan']],
+  ['Hardness', ['hardness.blend', 'hardness.modulus']],
+  ['Counting', ['yield.shots', 'yield.balance', 'yield.chart', 'yield.compare']],
+  ['Measures', ['units.convert']],
+];
+
+/** A question each, with the answer to its example; nothing here makes a record unless it is kept. */
 export function Tools() {
-  return <Page title="Quick tools" tab="Quick tools">{null}</Page>;
+  const taste = useTaste();
+  const { data } = useQuery(catalogue);
+  const kept = useQuery(queries.kept);
+  if (!data) return <Waiting />;
+  const tools = new Map(data.calculators.map((tool) => [tool.name, tool]));
+  return (
+    <Page title="Quick tools" tab="Quick tools" under="An answer without a record. Each opens with an example; change it to yours, and keep the result if it is worth it.">
+      <div className="flex flex-col gap-7">
+        {GROUPS.map(([title, names]) => (
+          <section key={title} className="grid grid-cols-[130px_1fr] gap-6 border-t-[3px] border-[var(--ink)] pt-3">
+            <h2 className="text-2xl">{title}</h2>
+            <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-8 gap-y-4">
+              {names.map((name) => {
+                const tool = tools.get(name);
+                const key = HEADLINE[name];
+                if (!tool) return null;
+                return (
+                  <li key={name}>
+                    <Link to={`/tools/${name}`} className="block row-hover rounded -m-1.5 p-1.5">
+                      <span className="font-bold text-lg leading-tight block">{tool.title}</span>
+                      <span className="soft block leading-snug">{tool.asks}</span>
+                      {key && tool.example.output[key] !== undefined && (
+                        <span className="label-small">
+                          example: <b className="figure text-[var(--rest)]">{shown(key, tool.example.output[key], taste)}</b>
+                        </span>
+                      )}
+                    </Link>
+                  </li>
+                );
+              })}
+            </ul>
+          </section>
+        ))}
+      </div>
+      {(kept.data?.items.length ?? 0) > 0 && (
+        <section>
+          <h2 className="mb-2">Kept</h2>
+          <ul className="ruled">
+            {kept.data?.items.map((row) => (
+              <li key={row.id}>
+                <Link to={`/tools/${row.calculator}?kept=${row.id}`} className="flex gap-4 py-2 row-hover">
+                  <span className="font-bold flex-1">{row.title}</span>
+                  <span>{tools.get(row.calculator)?.title}</span>
+                  <b className="figure w-40 text-right">{HEADLINE[row.calculator] && shown(HEADLINE[row.calculator] as string, row.output[HEADLINE[row.calculator] as string], taste)}</b>
+                  <span className="soft w-28 text-right">{dateText(row.createdAt)}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </Page>
+  );
 }

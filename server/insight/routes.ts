@@ -1,0 +1,31 @@
+import type { Insight, PourFigures } from '../../contract/insight.ts';
+import { all } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+
+/** The newest closed pours that the charts look at. */
+const LOOKED_AT = 400;
+
+const FIGURES = `
+  SELECT pour.id, pour.code, pour.closed_at AS at, recipe.name AS recipe_name, recipe.hex, pour.wanted_scale, pour.wanted_hardness,
+    b.cooked_g, b.good_g, b.returned_g, b.reject_g, b.residue_g,
+    (SELECT group_concat(pm.mold_id) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS mold_ids,
+    (SELECT avg(h.value) FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
+      AND h.scale = coalesce(pour.wanted_scale, '00') AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id)) AS hardness,
+    coalesce(k.made, 0) AS made, coalesce(k.rejected, 0) AS rejected
+  FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN balance b ON b.pour_id = pour.id
+  LEFT JOIN (SELECT pour_id, count(*) AS made, sum(result = 'bad') AS rejected FROM mark_now WHERE result <> 'unmarked' GROUP BY pour_id) k
+    ON k.pour_id = pour.id
+  WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;
+
+export const insightEndpoints = [
+  endpoint({
+    method: 'GET',
+    path: '/insight',
+    run: ({ db }): Insight => ({
+      pours: all<Omit<PourFigures, 'moldIds'> & { moldIds: string | null }>(db, FIGURES)
+        .map((row) => ({ ...row, moldIds: row.moldIds?.split(',') ?? [] }))
+        .reverse(),
+      faults: all(db, `SELECT reason, count(*) AS count FROM mark_now WHERE result = 'bad' GROUP BY reason ORDER BY count DESC`),
+    }),
+  }),
+];

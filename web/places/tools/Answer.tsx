@@ -1,0 +1,143 @@
+import { lazy, Suspense } from 'react';
+import type { PlanInput, SiliconePlan } from '../../../core/mold/silicone.ts';
+import type { ScaledItem } from '../../../core/plastisol/recipe.ts';
+import { cupsText, durationText } from '../../../core/units/show.ts';
+import { Cylinder } from '../../parts/Cylinder.tsx';
+import { Glass } from '../../parts/Glass.tsx';
+import { type Taste, useTaste } from '../../parts/taste.tsx';
+import { ScaledRow } from '../colours/ScaledRecipe.tsx';
+import { BoxDrawing } from '../molds/BoxDrawing.tsx';
+import { kindOf, wordFor } from './schema.ts';
+
+const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
+
+type Values = Record<string, unknown>;
+
+/** A number of an answer as it is read at the bench. */
+export function shown(name: string, value: unknown, taste: Taste): string {
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value !== 'number') return String(value);
+  const kind = kindOf(name);
+  if (kind === 'money') return taste.money(value);
+  if (kind === 'percent') return `${(value * 100).toFixed(1)} %`;
+  if (kind === 'minutes') return value < 0 ? `past by ${durationText(-value * 60)}` : durationText(value * 60);
+  if (kind === 'plain') return name === 'cups' ? `${value.toFixed(2)} cups` : String(Number(value.toPrecision(4)));
+  return taste.text(value, kind);
+}
+
+/** The answer, drawn where the thing can be drawn, then every figure of it. */
+export function Answer({ name, input, output }: { name: string; input: Values; output: Values }) {
+  return (
+    <div className="flex flex-col gap-5">
+      <Drawn name={name} input={input} output={output} />
+      <Figures values={output} large />
+    </div>
+  );
+}
+
+function Figures({ values, large }: { values: Values; large?: boolean }) {
+  const taste = useTaste();
+  const entries = Object.entries(values);
+  const plain = entries.filter(([, value]) => typeof value !== 'object' && !(typeof value === 'string' && value.length > 60));
+  const sentences = entries.filter(([, value]) => typeof value === 'string' && value.length > 60);
+  const nested = entries.filter(([, value]) => typeof value === 'object' && value !== null);
+  return (
+    <div className="flex flex-col gap-4">
+      {sentences.map(([key, value]) => (
+        <p key={key} className="text-lg font-bold">
+          {String(value)}
+        </p>
+      ))}
+      <dl className="flex flex-wrap gap-x-9 gap-y-3">
+        {plain.map(([key, value]) => (
+          <div key={key}>
+            <dt className="label-small">{wordFor(key)}</dt>
+            <dd className={large ? 'big' : 'figure text-lg'}>{shown(key, value, taste)}</dd>
+          </div>
+        ))}
+      </dl>
+      {nested.map(([key, value]) => (
+        <section key={key}>
+          <h3 className="mb-1">{wordFor(key)}</h3>
+          {Array.isArray(value) ? (
+            <ol className="ruled">
+              {value.map((row, index) => (
+                // biome-ignore lint/suspicious/noArrayIndexKey: rows of an answer come in a fixed order
+                <li key={index} className="py-1.5">
+                  <Figures values={row as Values} />
+                </li>
+              ))}
+            </ol>
+          ) : (
+            <Figures values={Object.fromEntries(Object.entries(value as Values).map(([id, part]) => [id, key === 'fractions' ? `${((part as number) * 100).toFixed(1)} %` : key === 'grams' ? taste.text(part as number, 'mass') : part]))} />
+          )}
+        </section>
+      ))}
+    </div>
+  );
+}
+
+function Drawn({ name, input, output }: { name: string; input: Values; output: Values }) {
+  const { workshop, text } = useTaste();
+  if (name === 'silicone.plan') {
+    const planned = output as unknown as SiliconePlan;
+    const { masters, wallMm } = input as unknown as PlanInput;
+    const [first, pour] = [masters[0], planned.pours[0]];
+    const count = masters.reduce((sum, master) => sum + (master.count ?? 1), 0);
+    return first && pour ? (
+      <div className="flex flex-wrap gap-6">
+        <BoxDrawing plan={planned} master={{ ...first, shape: 'paddle' }} count={count} wallMm={wallMm} widthPx={460} heightPx={300} />
+        <div className="flex">
+          <Cylinder title="Part A" note="" ml={pour.mlA} grams={pour.gramsA} heightPx={180} widthPx={80} />
+          <Cylinder title="Part B" note="" ml={pour.mlB} grams={pour.gramsB} heightPx={180} widthPx={56} />
+        </div>
+      </div>
+    ) : null;
+  }
+  if (name === 'silicone.topUp') {
+    const { gramsA, gramsB, mlA, mlB } = output as Record<'gramsA' | 'gramsB' | 'mlA' | 'mlB', number>;
+    return (
+      <div className="flex">
+        <Cylinder title="Part A" note="" ml={mlA} grams={gramsA} heightPx={180} widthPx={80} />
+        <Cylinder title="Part B" note="" ml={mlB} grams={gramsB} heightPx={180} widthPx={56} />
+      </div>
+    );
+  }
+  if (name === 'recipe.scale') {
+    return (
+      <ul className="ruled">
+        {(output.items as ScaledItem[]).map((item) => (
+          <ScaledRow key={item.id} item={{ materialName: item.id, hex: null, materialKind: '' }} scale={item} large />
+        ))}
+      </ul>
+    );
+  }
+  if (typeof output.cookMl === 'number') {
+    const glasses = Math.ceil(output.cookMl / workshop.glassMl);
+    return (
+      <div className="flex gap-5 items-end">
+        <Glass hex="#7d9a55" fill={output.cookMl / glasses / workshop.glassMl} glasses={glasses} label={text(output.cookMl, 'volume')} />
+        <p className="figure text-2xl">{cupsText(output.cookMl)}</p>
+      </div>
+    );
+  }
+  if (name === 'yield.chart') {
+    const points = output.points as { p: number; ucl: number; lcl: number }[];
+    return (
+      <Suspense fallback={null}>
+        <LineChart
+          says={`Rejects of ${points.length} pours with their limits`}
+          unit=" %"
+          heightPx={220}
+          labels={points.map((_, index) => String(index + 1))}
+          series={[
+            { label: 'upper limit', values: points.map((point) => point.ucl * 100), colour: '--edge', stepped: true },
+            { label: 'lower limit', values: points.map((point) => point.lcl * 100), colour: '--edge', stepped: true },
+            { label: 'rejects', values: points.map((point) => point.p * 100), colour: '--heat', points: true },
+          ]}
+        />
+      </Suspense>
+    );
+  }
+  return null;
+}

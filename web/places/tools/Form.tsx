@@ -1,0 +1,102 @@
+import { NumberField, QuantityField, SelectField, TextField } from '../../parts/Fields.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { anotherRow, kindOf, type Schema, wordFor } from './schema.ts';
+
+type Values = Record<string, unknown>;
+
+interface Props {
+  schema: Schema;
+  value: Values;
+  onChange(value: Values): void;
+}
+
+/** Every input of a calculator, defaults marked, in the maker's units. */
+export function Form({ schema, value, onChange }: Props) {
+  const set = (key: string) => (part: unknown) => {
+    const next = { ...value, [key]: part };
+    if (part === undefined || part === null || part === '') delete next[key];
+    onChange(next);
+  };
+  const entries = Object.entries(schema.properties ?? {});
+  const simple = entries.filter(([, part]) => part.type !== 'array' && part.type !== 'object');
+  const nested = entries.filter(([, part]) => part.type === 'array' || part.type === 'object');
+  return (
+    <div className="flex flex-col gap-4">
+      {simple.length > 0 && (
+        <div className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-x-4 gap-y-1">
+          {simple.map(([key, part]) => (
+            <One key={key} name={key} schema={part} value={value[key]} onChange={set(key)} />
+          ))}
+        </div>
+      )}
+      {nested.map(([key, part]) =>
+        part.type === 'array' ? (
+          <Rows key={key} name={key} schema={part} value={(value[key] as Values[] | undefined) ?? []} required={schema.required?.includes(key) ?? false} onChange={set(key)} />
+        ) : (
+          <Group key={key} name={key} schema={part} value={value[key] as Values | undefined} optional={!schema.required?.includes(key)} onChange={set(key)} />
+        ),
+      )}
+    </div>
+  );
+}
+
+function One({ name, schema, value, onChange }: { name: string; schema: Schema; value: unknown; onChange(value: unknown): void }) {
+  const { minorPerUnit, workshop } = useTaste();
+  const isDefault = schema.default !== undefined && value === schema.default;
+  const label = wordFor(name);
+  if (schema.enum) return <SelectField label={label} value={String(value ?? '')} options={schema.enum.map((one) => ({ value: one, label: one }))} onChange={onChange} isDefault={isDefault} />;
+  if (schema.type === 'string') return <TextField label={label} value={String(value ?? '')} onChange={onChange} />;
+  const number = typeof value === 'number' ? value : null;
+  const kind = kindOf(name);
+  if (kind === 'length' || kind === 'volume' || kind === 'mass' || kind === 'temperature') {
+    return <QuantityField label={label} dimension={kind} value={number} onChange={onChange} isDefault={isDefault} />;
+  }
+  if (kind === 'percent') return <NumberField label={`${label}, %`} value={number === null ? null : Number((number * 100).toPrecision(6))} onChange={(percent) => onChange(percent === null ? null : percent / 100)} isDefault={isDefault} />;
+  if (kind === 'money') return <NumberField label={`${label}, ${workshop.currency}`} value={number === null ? null : number / minorPerUnit} onChange={(amount) => onChange(amount === null ? null : amount * minorPerUnit)} isDefault={isDefault} />;
+  return <NumberField label={label} value={number} onChange={onChange} isDefault={isDefault} />;
+}
+
+function Group({ name, schema, value, optional, onChange }: { name: string; schema: Schema; value: Values | undefined; optional: boolean; onChange(value: Values | undefined): void }) {
+  if (!value && optional) {
+    return (
+      <button type="button" className="link self-start text-sm" onClick={() => onChange(Object.fromEntries(Object.keys(schema.properties ?? {}).map((key) => [key, 100])))}>
+        {wordFor(name)} …
+      </button>
+    );
+  }
+  return (
+    <fieldset className="border-l-4 border-[var(--rule)] pl-4">
+      <legend className="font-bold text-sm">
+        {wordFor(name)}{' '}
+        {optional && schema.default === undefined && (
+          <button type="button" className="link font-normal" onClick={() => onChange(undefined)}>
+            leave it out
+          </button>
+        )}
+      </legend>
+      <Form schema={schema} value={value ?? {}} onChange={onChange} />
+    </fieldset>
+  );
+}
+
+function Rows({ name, schema, value, required, onChange }: { name: string; schema: Schema; value: Values[]; required: boolean; onChange(value: Values[] | undefined): void }) {
+  const rowSchema = schema.items ?? {};
+  const least = required ? 1 : 0;
+  return (
+    <fieldset className="border-l-4 border-[var(--rule)] pl-4 flex flex-col gap-2">
+      <legend className="font-bold text-sm">{wordFor(name)}</legend>
+      {value.map((row, index) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: rows of a trial have no identity but their place
+        <div key={index} className="grid grid-cols-[1fr_auto] gap-2 items-start">
+          <Form schema={rowSchema} value={row} onChange={(next) => onChange(value.map((one, i) => (i === index ? next : one)))} />
+          <button type="button" className="btn btn-ghost btn-sm mt-6" aria-label="Take this row out" disabled={value.length <= least} onClick={() => onChange(value.filter((_, i) => i !== index))}>
+            ✕
+          </button>
+        </div>
+      ))}
+      <button type="button" className="link self-start text-sm" onClick={() => onChange([...value, anotherRow(value, rowSchema)])}>
+        one more
+      </button>
+    </fieldset>
+  );
+}

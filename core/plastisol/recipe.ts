@@ -96,3 +96,9 @@ function scaleItem(item: ScaleInput['items'][number], input: ScaleInput, index: 
 export function scaleRecipe(input: ScaleInput): { items: ScaledItem[] } {
   return { items: input.items.map((item, index) => scaleItem(item, input, index)) };
 }
+
+/** The dose that a scaled item is put in as: whole drops, or measured in mL where even one drop would be too many. */
+export function doseOf({ drops, ml, amount, unit }: ScaledItem): { amount: number; unit: string } {
+  if (drops === undefined) return { amount, unit };
+  return drops > 0 || ml === undefined ? { amount: drops, unit } : { amount: ml, unit: 'mL' };
+}

@@ -4,6 +4,7 @@ import { Link, useNavigate, useParams } from 'react-router';
 import { FAULTS, type Fault, type Heat, type Pour, type PourMold, type Shot } from '../../../contract/pours.ts';
 import type { Material } from '../../../contract/materials.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
+import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { convert } from '../../../core/units/convert.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
@@ -82,8 +83,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   };
   const asWritten = () => {
     for (const item of pour.plan.items) {
-      const amount = item.drops ?? item.amount;
-      if (amount > 0) tapRow(`/ledgers/${pour.ledgerId}/doses`, { materialId: item.materialId, amount, unit: item.unit }, `${item.materialName} as written`, pour.id);
+      tapRow(`/ledgers/${pour.ledgerId}/doses`, { materialId: item.materialId, ...doseOf(item) }, `${item.materialName} as written`, pour.id);
     }
     setDosing(false);
   };

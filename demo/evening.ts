@@ -1,0 +1,140 @@
+import type { Material } from '../contract/materials.ts';
+import type { Order } from '../contract/orders.ts';
+import { FAULTS, type Fault, type Pour } from '../contract/pours.ts';
+import { doseOf } from '../core/plastisol/recipe.ts';
+import type { DemoMaker } from './maker.ts';
+import type { Random } from './random.ts';
+import { NEW_LOT_G, type Shelf } from './shelf.ts';
+
+/** A cold spell that shows in the charts: the share of rejects in it. */
+export interface Mood {
+  rejects: number;
+  likely: Fault[];
+}
+
+export const USUAL: Mood = { rejects: 0.035, likely: ['bubble', 'short', 'bent'] };
+export const COLD: Mood = { rejects: 0.22, likely: ['dent', 'short', 'short'] };
+
+/** One cavity of the aluminium Sandlance mold vents badly. */
+const BAD_CAVITY = { mold: 'Sandlance 110 × 4', cavity: 4, rejects: 0.14 };
+
+async function doseAsWritten(maker: DemoMaker, pour: Pour): Promise<void> {
+  for (const item of pour.plan.items) {
+    await maker.post(`/ledgers/${pour.ledgerId}/doses`, { materialId: item.materialId, ...doseOf(item) });
+    maker.waits(0.5);
+  }
+}
+
+function marksFor(pour: Pour, moldId: string, random: Random, mood: Mood) {
+  const mold = pour.molds.find((row) => row.moldId === moldId);
+  return Array.from({ length: mold?.cavities ?? 0 }, (_, index) => {
+    const weak = mold?.name === BAD_CAVITY.mold && index + 1 === BAD_CAVITY.cavity ? BAD_CAVITY.rejects : 0;
+    if (!random.chance(mood.rejects + weak)) return { cavity: index + 1, result: 'good' };
+    const reason = weak > 0 && random.chance(0.7) ? 'short' : random.chance(0.8) ? random.pick(mood.likely) : random.pick(FAULTS);
+    return { cavity: index + 1, result: 'bad', reason };
+  });
+}
+
+const MINUTES_A_SHOT = 2.6;
+
+/** Cooks, doses, draws and marks; stops after `most` shots where a cup is to be left half-way. */
+export async function pourCup(maker: DemoMaker, pour: Pour, random: Random, mood: Mood, most = Number.POSITIVE_INFINITY): Promise<void> {
+  const base = `/pours/${pour.id}`;
+  const high = pour.molds.some((mold) => mold.fill === 'dip') ? 159 : 176;
+  const low = high === 159 ? 150 : 165;
+  let c = random.around(high, 2);
+  const plainFirst = random.chance(0.12);
+  await maker.post(`${base}/heats`, { kind: 'cook', c: Math.round(c) });
+  maker.waits(1);
+  if (!plainFirst) await doseAsWritten(maker, pour);
+  let drawn = 0;
+  for (const mold of pour.molds) {
+    for (let n = 0; n < mold.shots && drawn < most; n++) {
+      c -= random.between(0.9, 1.7) * MINUTES_A_SHOT * 0.8;
+      if (c < low + 1) {
+        c = random.around(high - 1, 2);
+        await maker.post(`${base}/heats`, { kind: 'reheat', c: Math.round(c) });
+      } else if (drawn % 3 === 2) await maker.post(`${base}/heats`, { kind: 'reading', c: Math.round(c) });
+      const after = await maker.post<Pour>(`${base}/shots`, { moldId: mold.moldId });
+      if (plainFirst && drawn === 0) await doseAsWritten(maker, pour);
+      drawn += 1;
+      maker.waits(random.between(MINUTES_A_SHOT * 0.7, MINUTES_A_SHOT * 1.3));
+      const shot = after.shots.at(-1);
+      if (shot && drawn < most) await maker.post(`${base}/shots/${shot.id}/marks`, { marks: marksFor(pour, mold.moldId, random, mood) });
+    }
+  }
+}
+
+/** Weighs what came out; the grams add up to what was cooked less a little that nobody can account for. */
+export async function closeCup(maker: DemoMaker, id: string, random: Random): Promise<Pour> {
+  const pour = await maker.get<Pour>(`/pours/${id}`);
+  const molds = await Promise.all(pour.molds.map((mold) => maker.get<{ cavityMl: number }>(`/molds/${mold.moldId}`)));
+  const grams = (result: string) =>
+    pour.shots.reduce((sum, shot) => {
+      const at = pour.molds.findIndex((mold) => mold.moldId === shot.moldId);
+      const ml = molds[at]?.cavityMl ?? 0;
+      return sum + shot.marks.filter((mark) => mark.result === result).length * ml * 1.02;
+    }, 0);
+  const cookedG = pour.plan.cookG * random.between(1.0, 1.03);
+  const [goodG, rejectG] = [grams('good'), grams('bad')];
+  const restG = Math.max(0, cookedG - goodG - rejectG);
+  const residueG = Math.min(restG * 0.4, random.between(5, 11));
+  const returnedG = (restG - residueG) * random.between(0.72, 0.94);
+  const tenth = (g: number) => Math.floor(g * 10) / 10;
+  maker.waits(10);
+  return maker.post<Pour>(`/pours/${id}/close`, { cookedG: Math.ceil(cookedG * 10) / 10, goodG: tenth(goodG), rejectG: tenth(rejectG), returnedG: tenth(returnedG), residueG: tenth(residueG) });
+}
+
+/** Buys what runs low, as a maker does before the evening. */
+export async function restock(maker: DemoMaker, shelf: Shelf, name: string): Promise<void> {
+  const known = shelf.materials.get(name) as Material;
+  const material = await maker.get<Material>(`/materials/${known.id}`);
+  if (material.levelG > (material.reorderG ?? 0) * 1.2) return;
+  const code = `${String.fromCharCode(65 + (material.lots.length % 26))}${material.lots.length + 1}`;
+  await maker.post(`/materials/${material.id}/lots`, { code, grams: NEW_LOT_G[material.kind] });
+}
+
+/** Lays out the cups that an order's own page proposes, and pours them one after the other. */
+export async function pourFor(maker: DemoMaker, shelf: Shelf, orderId: string, random: Random, mood: Mood, mostCups = 3): Promise<Pour[]> {
+  const order = await maker.get<Order>(`/orders/${orderId}`);
+  const closed: Pour[] = [];
+  for (const cup of order.need.cups.slice(0, mostCups)) {
+    if (cup.molds.length === 0) continue;
+    for (const item of (await maker.get<{ revision: { items: { materialName: string }[] } }>(`/recipes/${cup.recipeId}`)).revision.items) await restock(maker, shelf, item.materialName);
+    await restock(maker, shelf, 'Soft 22');
+    const pour = await maker.post<Pour>('/pours', {
+      recipeId: cup.recipeId,
+      makerId: random.pick(shelf.makers).id,
+      molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots: shots + (random.chance(0.35) ? 1 : 0) })),
+      orderLines: cup.orderLines,
+    });
+    maker.waits(12);
+    await pourCup(maker, pour, random, mood);
+    closed.push(await closeCup(maker, pour.id, random));
+    maker.waits(8);
+  }
+  return closed;
+}
+
+export async function readHardness(maker: DemoMaker, pour: Pour, random: Random): Promise<void> {
+  if (!pour.wanted || !pour.curedAt) return;
+  const readings = random.whole(1, 2);
+  for (let n = 0; n < readings; n++) {
+    const value = Math.round(random.around(pour.wanted.value + 1.2, 3) * 2) / 2;
+    await maker.post(`/pours/${pour.id}/hardness`, { scale: pour.wanted.scale, value });
+  }
+}
+
+/** Packs what can be packed and sends the order when all of it is. */
+export async function packAndSend(maker: DemoMaker, orderId: string): Promise<boolean> {
+  let order = await maker.get<Order>(`/orders/${orderId}`);
+  for (const line of order.lines) {
+    const need = order.need.lines.find((row) => row.lineId === line.id);
+    const bags = Math.min(line.packs - line.packed, Math.floor((need?.fromReady ?? 0) / line.perPack));
+    if (bags > 0) order = await maker.post<Order>(`/orders/${orderId}/pack`, { lineId: line.id, bags });
+  }
+  if (order.state !== 'ready') return false;
+  maker.waits(30);
+  await maker.call('PATCH', `/orders/${orderId}`, { sent: true }, order.version);
+  return true;
+}

@@ -1,0 +1,82 @@
+// One current picture of each main view, from the demo workshop. Options: --out DIR, --data DIR (a demo made before), --only NAME
+import { spawn, spawnSync } from 'node:child_process';
+import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { parseArgs } from 'node:util';
+import { chromium, type Page } from '@playwright/test';
+import type { Page as List } from '../contract/fields.ts';
+
+const { values } = parseArgs({ options: { out: { type: 'string', default: 'docs/screenshots' }, data: { type: 'string' }, only: { type: 'string' } } });
+const node = (...args: string[]) => spawnSync(process.execPath, args, { stdio: 'inherit' });
+
+const own = values.data === undefined;
+const data = values.data ?? mkdtempSync(join(tmpdir(), 'blunko-shots-'));
+if (own) {
+  node('node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn');
+  node('--import', 'tsx', 'demo/main.ts', data);
+}
+mkdirSync(values.out, { recursive: true });
+
+const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', data, '--port', '0'], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
+const port = await new Promise<number>((done) => server.once('message', (message) => done((message as { port: number }).port)));
+const base = `http://127.0.0.1:${port}`;
+
+async function idOf(list: string, name: string): Promise<string> {
+  const { items } = (await (await fetch(`${base}/api/${list}?limit=200`)).json()) as List<{ id: string; name?: string; code?: string; customer?: string; closedAt?: string | null }>;
+  const found = items.find((row) => (name === 'open' ? row.closedAt === null : name === 'closed' ? row.closedAt : [row.name, row.customer].includes(name)));
+  if (!found) throw new Error(`The demo has no ${name} in ${list}.`);
+  return found.id;
+}
+
+interface View {
+  name: string;
+  path: string;
+  bench?: boolean;
+  night?: boolean;
+  before?(page: Page): Promise<void>;
+}
+
+const pourOpen = await idOf('pours', 'open');
+const pourClosed = ((await (await fetch(`${base}/api/pours?limit=60`)).json()) as List<{ id: string; closedAt: string | null; bad: number }>).items.filter((row) => row.closedAt)[8]?.id;
+const views: View[] = [
+  { name: 'today', path: '/' },
+  { name: 'today-night', path: '/', night: true },
+  { name: 'masters', path: '/masters' },
+  { name: 'master', path: `/masters/${await idOf('masters', 'Sandlance 110')}` },
+  { name: 'molds', path: '/molds' },
+  { name: 'mold-planner', path: `/molds/plan?master=${await idOf('masters', 'Sandlance 110')}` },
+  { name: 'mold', path: `/molds/${await idOf('molds', 'Sandlance 110 × 3, open face')}` },
+  { name: 'colours', path: '/colours' },
+  { name: 'recipe', path: `/colours/${await idOf('recipes', 'Bladderwrack')}`, before: (page) => page.getByRole('button', { name: '1½' }).click() },
+  { name: 'bench', path: `/pours/${pourOpen}/bench`, bench: true },
+  { name: 'bench-dose', path: `/pours/${pourOpen}/bench`, bench: true, before: (page) => page.getByRole('button', { name: 'Dose', exact: true }).first().click() },
+  { name: 'pour-sheet', path: `/pours/${pourClosed}` },
+  { name: 'rack', path: '/rack' },
+  { name: 'orders', path: '/orders' },
+  { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },
+  { name: 'store', path: '/store' },
+  { name: 'insight', path: '/insight' },
+  { name: 'quick-tools', path: '/tools' },
+  { name: 'quick-tool', path: '/tools/silicone.plan' },
+];
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] });
+try {
+  for (const view of views.filter((one) => !values.only || one.name.startsWith(values.only))) {
+    const page = await browser.newPage({ viewport: view.bench ? { width: 1024, height: 768 } : { width: 1280, height: 800 } });
+    if (view.night) await page.addInitScript(() => localStorage.setItem('blunko.theme', 'night'));
+    await page.goto(base + view.path);
+    await page.locator('main').waitFor();
+    await page.getByText('Reading the records').waitFor({ state: 'detached' });
+    await page.waitForTimeout(700);
+    await view.before?.(page);
+    await page.waitForTimeout(200);
+    await page.screenshot({ path: join(values.out, `${view.name}.png`) });
+    await page.close();
+  }
+} finally {
+  await browser.close();
+  server.kill('SIGTERM');
+  if (own) rmSync(data, { recursive: true, force: true });
+}

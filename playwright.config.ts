@@ -11,7 +11,11 @@ export default defineConfig({
     actionTimeout: 15_000,
     launchOptions: {
       executablePath: '/usr/bin/chromium',
-      args: ['--no-sandbox', '--disable-background-networking', '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE localhost, EXCLUDE 127.0.0.1'],
+      args: [
+        '--no-sandbox',
+        '--disable-background-networking',
+        '--host-resolver-rules=MAP * ~NOTFOUND, EXCLUDE localhost, EXCLUDE 127.0.0.1',
+      ],
     },
   },
 });

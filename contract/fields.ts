@@ -11,7 +11,11 @@ export const rowId = v.pipe(v.string(), v.uuid());
 /** A bench row may bring its own id, so that marks can follow a shot that still waits for the Wi-Fi. */
 export const ownId = v.optional(rowId);
 export const hex = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #3a6f8f'));
-export const day = v.pipe(v.string(), v.isoDate(), v.check((text) => !Number.isNaN(Date.parse(text)), 'is no date'));
+export const day = v.pipe(
+  v.string(),
+  v.isoDate(),
+  v.check((text) => !Number.isNaN(Date.parse(text)), 'is no date'),
+);
 
 export const above0 = (most: number) => v.pipe(number, v.gtValue(0), v.maxValue(most));
 export const from0 = (most: number) => v.pipe(number, v.minValue(0), v.maxValue(most));
@@ -34,7 +38,13 @@ export const listQuery = v.strictObject({
   sort: v.optional(v.pipe(v.string(), v.regex(/^-?[a-z]+$/i, 'must be a field, with - for descending'))),
   cursor: v.optional(v.pipe(v.string(), v.maxLength(400))),
   limit: v.optional(
-    v.pipe(v.string(), v.regex(/^\d{1,3}$/, 'must be a whole number'), v.transform(Number), v.minValue(1), v.maxValue(200)),
+    v.pipe(
+      v.string(),
+      v.regex(/^\d{1,3}$/, 'must be a whole number'),
+      v.transform(Number),
+      v.minValue(1),
+      v.maxValue(200),
+    ),
   ),
 });
 export type ListQuery = v.InferOutput<typeof listQuery>;

@@ -1,5 +1,19 @@
 import * as v from 'valibot';
-import { above0, cupC, density, grams, gramsOr0, hex, money, name, ownId, roomC, shore, shorePoints, type Versioned } from './fields.ts';
+import {
+  above0,
+  cupC,
+  density,
+  grams,
+  gramsOr0,
+  hex,
+  money,
+  name,
+  ownId,
+  roomC,
+  shore,
+  shorePoints,
+  type Versioned,
+} from './fields.ts';
 
 export const MATERIAL_KINDS = [
   'plastisol',
@@ -43,7 +57,12 @@ const facts = {
 };
 
 export const lotBody = v.strictObject({ code: name, grams, bottleStrength: v.optional(above0(20), 1) });
-export const materialBody = v.strictObject({ name, kind: v.picklist(MATERIAL_KINDS), ...facts, lot: v.optional(lotBody) });
+export const materialBody = v.strictObject({
+  name,
+  kind: v.picklist(MATERIAL_KINDS),
+  ...facts,
+  lot: v.optional(lotBody),
+});
 export const materialPatch = v.strictObject({ name: v.optional(name), ...facts });
 
 export const lotMoveBody = v.variant('kind', [

@@ -1,10 +1,18 @@
 import * as v from 'valibot';
 import type { SiliconePlan } from '../core/mold/silicone.ts';
-import { planSchema, type PlanInput } from '../core/mold/silicone.ts';
+import { type PlanInput, planSchema } from '../core/mold/silicone.ts';
 import { above0, count, from0, name, ownId, rowId, type Versioned, volumeMl } from './fields.ts';
-import { shape, type Shape } from './workshop.ts';
+import { type Shape, shape } from './workshop.ts';
 
-export const MOLD_KINDS = ['silicone-open', 'silicone-wrap', 'silicone-two-piece', 'aluminium', 'printed', 'cast', 'dip-rods'] as const;
+export const MOLD_KINDS = [
+  'silicone-open',
+  'silicone-wrap',
+  'silicone-two-piece',
+  'aluminium',
+  'printed',
+  'cast',
+  'dip-rods',
+] as const;
 export const FILLS = ['open-pour', 'injection', 'gravity', 'dip'] as const;
 
 export const moldBody = v.pipe(
@@ -25,7 +33,10 @@ export const moldBody = v.pipe(
     rubberId: v.optional(rowId),
     planInput: v.optional(planSchema),
   }),
-  v.check((mold) => Boolean(mold.baitId) !== Boolean(mold.newBait), 'name the bait it makes: baitId or newBait, one of them'),
+  v.check(
+    (mold) => Boolean(mold.baitId) !== Boolean(mold.newBait),
+    'name the bait it makes: baitId or newBait, one of them',
+  ),
 );
 
 export const moldPatch = v.partial(
@@ -89,5 +100,14 @@ export interface Mold extends MoldRow {
   events: MoldEvent[];
   health: CavityHealth[];
   master: { masterId: string; revisionNumber: number } | null;
-  pours: { id: string; code: string; recipeName: string; hex: string; at: string; shots: number; good: number; bad: number }[];
+  pours: {
+    id: string;
+    code: string;
+    recipeName: string;
+    hex: string;
+    at: string;
+    shots: number;
+    good: number;
+    bad: number;
+  }[];
 }

@@ -29,10 +29,15 @@ export const orderBody = v.pipe(
     notes: note,
     lines,
   }),
-  v.check((order) => Boolean(order.customerId) !== Boolean(order.newCustomer), 'name the customer: customerId or newCustomer, one of them'),
+  v.check(
+    (order) => Boolean(order.customerId) !== Boolean(order.newCustomer),
+    'name the customer: customerId or newCustomer, one of them',
+  ),
 );
 
-export const orderPatch = v.partial(v.strictObject({ dueOn: day, notes: note, sent: v.literal(true), cancelled: v.literal(true) }));
+export const orderPatch = v.partial(
+  v.strictObject({ dueOn: day, notes: note, sent: v.literal(true), cancelled: v.literal(true) }),
+);
 export const packBody = v.strictObject({ lineId: rowId, bags: v.optional(count(1, 500), 1) });
 export const stockOutBody = v.strictObject({
   id: ownId,

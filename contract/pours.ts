@@ -1,9 +1,9 @@
 import * as v from 'valibot';
-import { count, cupC, grams, gramsOr0, name, ownId, rowId, shore, shorePoints, type Versioned } from './fields.ts';
-import type { Dose, RecipeItem } from './recipes.ts';
 import type { ScaledItem } from '../core/plastisol/recipe.ts';
-import type { Shape } from './workshop.ts';
+import { count, cupC, grams, gramsOr0, name, ownId, rowId, shore, shorePoints, type Versioned } from './fields.ts';
 import type { MoldRow } from './molds.ts';
+import type { Dose, RecipeItem } from './recipes.ts';
+import type { Shape } from './workshop.ts';
 
 export const FAULTS = ['bubble', 'short', 'hollow', 'flash', 'dent', 'bent', 'tear', 'colour', 'other'] as const;
 export type Fault = (typeof FAULTS)[number];
@@ -16,13 +16,19 @@ export const pourBody = v.strictObject({
     v.array(v.strictObject({ moldId: rowId, shots: count(1, 2000) })),
     v.minLength(1),
     v.maxLength(24),
-    v.check((rows) => new Set(rows.map((row) => row.moldId)).size === rows.length, 'a mold is there twice; add its shots'),
+    v.check(
+      (rows) => new Set(rows.map((row) => row.moldId)).size === rows.length,
+      'a mold is there twice; add its shots',
+    ),
   ),
   orderLines: v.optional(
     v.pipe(
       v.array(v.strictObject({ orderLineId: rowId, baits: count(1, 100000) })),
       v.maxLength(200),
-      v.check((rows) => new Set(rows.map((row) => row.orderLineId)).size === rows.length, 'an order line is there twice'),
+      v.check(
+        (rows) => new Set(rows.map((row) => row.orderLineId)).size === rows.length,
+        'an order line is there twice',
+      ),
     ),
     [],
   ),
@@ -43,7 +49,10 @@ export const marksBody = v.strictObject({
           result: v.picklist(['good', 'bad', 'unmarked']),
           reason: v.optional(v.picklist(FAULTS)),
         }),
-        v.check((mark) => (mark.result === 'bad') === (mark.reason !== undefined), 'a bad bait needs a reason, a good one has none'),
+        v.check(
+          (mark) => (mark.result === 'bad') === (mark.reason !== undefined),
+          'a bad bait needs a reason, a good one has none',
+        ),
       ),
     ),
     v.minLength(1),

@@ -8,10 +8,20 @@ const items = v.pipe(
   v.array(v.strictObject({ materialId: rowId, amount, unit })),
   v.minLength(1),
   v.maxLength(40),
-  v.check((rows) => new Set(rows.map((row) => row.materialId)).size === rows.length, 'a material is there twice; add the two amounts'),
+  v.check(
+    (rows) => new Set(rows.map((row) => row.materialId)).size === rows.length,
+    'a material is there twice; add the two amounts',
+  ),
 );
 
-export const recipeBody = v.strictObject({ name, hex, notes: note, basisMl: volumeMl, items, reason: v.optional(name, 'first recipe') });
+export const recipeBody = v.strictObject({
+  name,
+  hex,
+  notes: note,
+  basisMl: volumeMl,
+  items,
+  reason: v.optional(name, 'first recipe'),
+});
 export const recipePut = v.strictObject({ name, hex, notes: note, basisMl: volumeMl, items, reason: name });
 
 export const ledgerBody = v.strictObject({ title: name, batchMl: volumeMl });

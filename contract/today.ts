@@ -5,7 +5,18 @@ export interface TodayCup {
   cookMl: number;
   cookG: number;
   cups: number;
-  molds: { moldId: string; moldName: string; baitName: string; shape: string; cavities: number; shots: number; goodNeeded: number; expectedGood: number; made: number; rejected: number }[];
+  molds: {
+    moldId: string;
+    moldName: string;
+    baitName: string;
+    shape: string;
+    cavities: number;
+    shots: number;
+    goodNeeded: number;
+    expectedGood: number;
+    made: number;
+    rejected: number;
+  }[];
   orderLines: { orderLineId: string; baits: number }[];
   orderIds: string[];
 }
@@ -18,7 +29,14 @@ export interface TodayOrder {
   state: string;
   shortBaits: number;
   packsLeft: number;
-  lines: { baitName: string; recipeId: string; recipeName: string; hex: string; packsReady: number; packsLeft: number }[];
+  lines: {
+    baitName: string;
+    recipeId: string;
+    recipeName: string;
+    hex: string;
+    packsReady: number;
+    packsLeft: number;
+  }[];
 }
 
 export interface TodayNeed {
@@ -38,8 +56,24 @@ export interface Today {
   to: string;
   cups: TodayCup[];
   laterCups: number;
-  openPours: { id: string; code: string; recipeName: string; hex: string; shotsDone: number; shotsPlanned: number; started: boolean }[];
-  rack: { recipeId: string; recipeName: string; hex: string; baitName: string; baits: number; cured: boolean; curedAt: string }[];
+  openPours: {
+    id: string;
+    code: string;
+    recipeName: string;
+    hex: string;
+    shotsDone: number;
+    shotsPlanned: number;
+    started: boolean;
+  }[];
+  rack: {
+    recipeId: string;
+    recipeName: string;
+    hex: string;
+    baitName: string;
+    baits: number;
+    cured: boolean;
+    curedAt: string;
+  }[];
   orders: TodayOrder[];
   needs: TodayNeed[];
   withoutMold: { baitName: string; recipeName: string; baits: number }[];

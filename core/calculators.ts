@@ -8,7 +8,16 @@ import { blend, blendSchema, modulus, modulusSchema } from './plastisol/hardness
 import { scaleRecipe, scaleSchema } from './plastisol/recipe.ts';
 import { convert, convertSchema } from './units/convert.ts';
 import { check } from './validate.ts';
-import { balance, balanceSchema, chart, chartSchema, compare, compareSchema, shotsFor, shotsSchema } from './yield/counts.ts';
+import {
+  balance,
+  balanceSchema,
+  chart,
+  chartSchema,
+  compare,
+  compareSchema,
+  shotsFor,
+  shotsSchema,
+} from './yield/counts.ts';
 
 export interface Calculator {
   name: string;
@@ -82,7 +91,14 @@ export const calculators: Calculator[] = [
     formula: 'base of the box × missing depth, plus waste; bonds while younger than three pot lives',
     source: 'Geometry; three pot lives is a working rule',
     limits: 'Rubber past its gel may not bond: scuff and test a corner when late.',
-    example: { mix: EXAMPLE_MIX, boxLengthMm: 130, boxWidthMm: 84, missingDepthMm: 4, minutesSinceMixed: 8, potLifeMin: 30 },
+    example: {
+      mix: EXAMPLE_MIX,
+      boxLengthMm: 130,
+      boxWidthMm: 84,
+      missingDepthMm: 4,
+      minutesSinceMixed: 8,
+      potLifeMin: 30,
+    },
   }),
   define(sizeSchema, batchSize, {
     name: 'batch.size',
@@ -169,7 +185,13 @@ export const calculators: Calculator[] = [
     formula: 'mean reject share; exact binomial limits per point; runs of eight on one side',
     source: 'Shewhart p-chart with exact limits at 0.135 % and 99.865 %',
     limits: 'Few baits a point give wide limits; that is honest, not broken.',
-    example: { points: [{ made: 24, rejected: 1 }, { made: 32, rejected: 3 }, { made: 28, rejected: 9 }] },
+    example: {
+      points: [
+        { made: 24, rejected: 1 },
+        { made: 32, rejected: 3 },
+        { made: 28, rejected: 9 },
+      ],
+    },
   }),
   define(compareSchema, compare, {
     name: 'yield.compare',

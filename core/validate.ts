@@ -68,8 +68,10 @@ function shown(received: string): string {
 /** One sentence that says which field, what was wanted and what came instead. */
 function sentence(issue: v.BaseIssue<unknown>, path: string | undefined): string {
   const field = path ?? 'The input';
-  if (issue.type === 'strict_object' && issue.expected === 'never') return `${field} is not a field here; leave it out.`;
-  if (issue.message === TOO_LARGE) return `${field} is more than can be worked out here; the most is ${issue.expected}.`;
+  if (issue.type === 'strict_object' && issue.expected === 'never')
+    return `${field} is not a field here; leave it out.`;
+  if (issue.message === TOO_LARGE)
+    return `${field} is more than can be worked out here; the most is ${issue.expected}.`;
   const received = shown(issue.received);
   switch (issue.type) {
     case 'strict_object':

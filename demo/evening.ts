@@ -30,7 +30,8 @@ function marksFor(pour: Pour, moldId: string, random: Random, mood: Mood) {
   return Array.from({ length: mold?.cavities ?? 0 }, (_, index) => {
     const weak = mold?.name === BAD_CAVITY.mold && index + 1 === BAD_CAVITY.cavity ? BAD_CAVITY.rejects : 0;
     if (!random.chance(mood.rejects + weak)) return { cavity: index + 1, result: 'good' };
-    const reason = weak > 0 && random.chance(0.7) ? 'short' : random.chance(0.8) ? random.pick(mood.likely) : random.pick(FAULTS);
+    const reason =
+      weak > 0 && random.chance(0.7) ? 'short' : random.chance(0.8) ? random.pick(mood.likely) : random.pick(FAULTS);
     return { cavity: index + 1, result: 'bad', reason };
   });
 }
@@ -38,7 +39,13 @@ function marksFor(pour: Pour, moldId: string, random: Random, mood: Mood) {
 const MINUTES_A_SHOT = 2.6;
 
 /** Cooks, doses, draws and marks; stops after `most` shots where a cup is to be left half-way. */
-export async function pourCup(maker: DemoMaker, pour: Pour, random: Random, mood: Mood, most = Number.POSITIVE_INFINITY): Promise<void> {
+export async function pourCup(
+  maker: DemoMaker,
+  pour: Pour,
+  random: Random,
+  mood: Mood,
+  most = Number.POSITIVE_INFINITY,
+): Promise<void> {
   const base = `/pours/${pour.id}`;
   const high = pour.molds.some((mold) => mold.fill === 'dip') ? 159 : 176;
   const low = high === 159 ? 150 : 165;
@@ -60,7 +67,8 @@ export async function pourCup(maker: DemoMaker, pour: Pour, random: Random, mood
       drawn += 1;
       maker.waits(random.between(MINUTES_A_SHOT * 0.7, MINUTES_A_SHOT * 1.3));
       const shot = after.shots.at(-1);
-      if (shot && drawn < most) await maker.post(`${base}/shots/${shot.id}/marks`, { marks: marksFor(pour, mold.moldId, random, mood) });
+      if (shot && drawn < most)
+        await maker.post(`${base}/shots/${shot.id}/marks`, { marks: marksFor(pour, mold.moldId, random, mood) });
     }
   }
 }
@@ -82,7 +90,13 @@ export async function closeCup(maker: DemoMaker, id: string, random: Random): Pr
   const returnedG = (restG - residueG) * random.between(0.72, 0.94);
   const tenth = (g: number) => Math.floor(g * 10) / 10;
   maker.waits(10);
-  return maker.post<Pour>(`/pours/${id}/close`, { cookedG: Math.ceil(cookedG * 10) / 10, goodG: tenth(goodG), rejectG: tenth(rejectG), returnedG: tenth(returnedG), residueG: tenth(residueG) });
+  return maker.post<Pour>(`/pours/${id}/close`, {
+    cookedG: Math.ceil(cookedG * 10) / 10,
+    goodG: tenth(goodG),
+    rejectG: tenth(rejectG),
+    returnedG: tenth(returnedG),
+    residueG: tenth(residueG),
+  });
 }
 
 /** Buys what runs low, as a maker does before the evening. */
@@ -95,12 +109,22 @@ export async function restock(maker: DemoMaker, shelf: Shelf, name: string): Pro
 }
 
 /** Lays out the cups that an order's own page proposes, and pours them one after the other. */
-export async function pourFor(maker: DemoMaker, shelf: Shelf, orderId: string, random: Random, mood: Mood, mostCups = 3): Promise<Pour[]> {
+export async function pourFor(
+  maker: DemoMaker,
+  shelf: Shelf,
+  orderId: string,
+  random: Random,
+  mood: Mood,
+  mostCups = 3,
+): Promise<Pour[]> {
   const order = await maker.get<Order>(`/orders/${orderId}`);
   const closed: Pour[] = [];
   for (const cup of order.need.cups.slice(0, mostCups)) {
     if (cup.molds.length === 0) continue;
-    for (const item of (await maker.get<{ revision: { items: { materialName: string }[] } }>(`/recipes/${cup.recipeId}`)).revision.items) await restock(maker, shelf, item.materialName);
+    for (const item of (
+      await maker.get<{ revision: { items: { materialName: string }[] } }>(`/recipes/${cup.recipeId}`)
+    ).revision.items)
+      await restock(maker, shelf, item.materialName);
     await restock(maker, shelf, 'Soft 22');
     const pour = await maker.post<Pour>('/pours', {
       recipeId: cup.recipeId,

@@ -1,9 +1,8 @@
 import { addDays, format, setHours, setMinutes, subDays, subMinutes } from 'date-fns';
-import type { Clock } from '../contract/workshop.ts';
-import type { Order } from '../contract/orders.ts';
-import type { Pour } from '../contract/pours.ts';
 import type { Page } from '../contract/fields.ts';
-import type { RackRow } from '../contract/orders.ts';
+import type { Order, RackRow } from '../contract/orders.ts';
+import type { Pour } from '../contract/pours.ts';
+import type { Clock } from '../contract/workshop.ts';
 import { COLD, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
 import { DemoMaker } from './maker.ts';
 import { Random } from './random.ts';
@@ -27,8 +26,21 @@ type Wish = [packs: number, bait: string, colour: string];
 
 function wishes(random: Random, customer: string): Wish[] {
   const colours = ['Bladderwrack', 'Slack Tide', 'Night Ferry', 'Sea Pink', 'Lantern', 'Limpet', 'Ebb Glass'];
-  const baits = ['Sandlance 110', 'Sandlance 110', 'Ragworm 140', 'Squattie 70', 'Prawnlet 55', 'Sprat Tube 80', 'Gannet 160'];
-  if (customer === 'Tideline') return [[6, 'Sandlance 110', 'Bladderwrack'], [6, 'Prawnlet 55', 'Sea Pink'], [4, 'Squattie 70', 'Limpet']];
+  const baits = [
+    'Sandlance 110',
+    'Sandlance 110',
+    'Ragworm 140',
+    'Squattie 70',
+    'Prawnlet 55',
+    'Sprat Tube 80',
+    'Gannet 160',
+  ];
+  if (customer === 'Tideline')
+    return [
+      [6, 'Sandlance 110', 'Bladderwrack'],
+      [6, 'Prawnlet 55', 'Sea Pink'],
+      [4, 'Squattie 70', 'Limpet'],
+    ];
   const lines: Wish[] = [];
   for (let n = random.whole(1, 3); n > 0; n--) {
     const wish: Wish = [random.whole(2, 5), random.pick(baits), random.pick(colours)];
@@ -37,17 +49,37 @@ function wishes(random: Random, customer: string): Wish[] {
   return lines;
 }
 
-function takeOrder(maker: DemoMaker, shelf: Shelf, customer: string, dueOn: Date, lines: Wish[], notes = ''): Promise<Order> {
+function takeOrder(
+  maker: DemoMaker,
+  shelf: Shelf,
+  customer: string,
+  dueOn: Date,
+  lines: Wish[],
+  notes = '',
+): Promise<Order> {
   return maker.post<Order>('/orders', {
     customerId: shelf.customers.get(customer)?.id,
     dueOn: format(dueOn, 'yyyy-MM-dd'),
     notes,
-    lines: lines.map(([packs, bait, colour]) => ({ packs, baitId: shelf.baits.get(bait)?.id, recipeId: shelf.recipes.get(colour)?.id, perPack: shelf.baits.get(bait)?.packCount })),
+    lines: lines.map(([packs, bait, colour]) => ({
+      packs,
+      baitId: shelf.baits.get(bait)?.id,
+      recipeId: shelf.recipes.get(colour)?.id,
+      perPack: shelf.baits.get(bait)?.packCount,
+    })),
   });
 }
 
 /** One order from the day it was taken to the day it was sent. */
-async function serveOrder(maker: DemoMaker, shelf: Shelf, random: Random, day: Date, customer: string, lines: Wish[], cold: boolean): Promise<void> {
+async function serveOrder(
+  maker: DemoMaker,
+  shelf: Shelf,
+  random: Random,
+  day: Date,
+  customer: string,
+  lines: Wish[],
+  cold: boolean,
+): Promise<void> {
   maker.now = at(day, 10, random.whole(0, 59));
   const order = await takeOrder(maker, shelf, customer, addDays(day, 12), lines);
   const evening = addDays(day, random.whole(1, 4));
@@ -69,7 +101,14 @@ async function leaves(maker: DemoMaker, random: Random, day: Date): Promise<void
   if (!row) return;
   const kind = random.pick(['fished', 'fished', 'given', 'scrapped'] as const);
   const note = { fished: 'off the north slip', given: 'a handful for the school', scrapped: 'bent in the tray' }[kind];
-  await maker.post('/rack/out', { kind, baitId: row.baitId, recipeId: row.recipeId, pourId: row.pourId, baits: Math.min(row.baits, random.whole(1, 5)), note });
+  await maker.post('/rack/out', {
+    kind,
+    baitId: row.baitId,
+    recipeId: row.recipeId,
+    pourId: row.pourId,
+    baits: Math.min(row.baits, random.whole(1, 5)),
+    note,
+  });
 }
 
 async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: Date): Promise<void> {
@@ -83,10 +122,21 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
     const customer = day.getMonth() === 3 && random.chance(0.3) ? 'Tideline' : random.pick(customers);
     await serveOrder(maker, shelf, random, day, customer, wishes(random, customer), cold);
     if (random.chance(0.6)) await leaves(maker, random, addDays(day, 9));
-    if (ago < 520 && shelf.masters.get('Sandlance 110')?.latest.number === 1) await revise(maker, shelf, 'Sandlance 110', 'wrist thinner, so that it kicks slower', { widthMm: 16 });
-    if (ago < 400 && shelf.masters.get('Squattie 70')?.latest.number === 1) await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', { lengthMm: 69 });
-    if (ago < 260 && shelf.masters.get('Gannet 160')?.latest.number === 1) await revise(maker, shelf, 'Gannet 160', 'tail of the Sandlance on the old body', { lengthMm: 162 }, 'Sandlance 110');
-    if (ago < 180 && shelf.masters.get('Sandlance 110')?.latest.number === 2) await revise(maker, shelf, 'Sandlance 110', 'belly slot deepened for a wider hook', { heightMm: 17.5 });
+    if (ago < 520 && shelf.masters.get('Sandlance 110')?.latest.number === 1)
+      await revise(maker, shelf, 'Sandlance 110', 'wrist thinner, so that it kicks slower', { widthMm: 16 });
+    if (ago < 400 && shelf.masters.get('Squattie 70')?.latest.number === 1)
+      await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', { lengthMm: 69 });
+    if (ago < 260 && shelf.masters.get('Gannet 160')?.latest.number === 1)
+      await revise(
+        maker,
+        shelf,
+        'Gannet 160',
+        'tail of the Sandlance on the old body',
+        { lengthMm: 162 },
+        'Sandlance 110',
+      );
+    if (ago < 180 && shelf.masters.get('Sandlance 110')?.latest.number === 2)
+      await revise(maker, shelf, 'Sandlance 110', 'belly slot deepened for a wider hook', { heightMm: 17.5 });
   }
 }
 
@@ -103,10 +153,37 @@ async function endClocks(maker: DemoMaker): Promise<void> {
 async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date): Promise<void> {
   maker.now = subDays(now, 6);
   await endClocks(maker);
-  const kayak = await takeOrder(maker, shelf, 'Ellary Kayak Hire', addDays(now, 6), [[3, 'Ragworm 140', 'Sea Pink'], [2, 'Squattie 70', 'Bladderwrack']]);
-  const quay = await takeOrder(maker, shelf, 'Quayside Chandlery', addDays(now, 2), [[4, 'Sandlance 110', 'Slack Tide'], [3, 'Squattie 70', 'Night Ferry'], [2, 'Sandlance 110', 'Night Ferry']], 'for the window');
-  const club = await takeOrder(maker, shelf, 'North Stack Anglers’ Club', addDays(now, 4), [[5, 'Sandlance 110', 'Bladderwrack'], [2, 'Prawnlet 55', 'Lantern']]);
-  await takeOrder(maker, shelf, 'Tideline', addDays(now, 13), [[6, 'Prawnlet 55', 'Sea Pink'], [4, 'Sandlance 110', 'Ebb Glass']], 'beginners’ sets');
+  const kayak = await takeOrder(maker, shelf, 'Ellary Kayak Hire', addDays(now, 6), [
+    [3, 'Ragworm 140', 'Sea Pink'],
+    [2, 'Squattie 70', 'Bladderwrack'],
+  ]);
+  const quay = await takeOrder(
+    maker,
+    shelf,
+    'Quayside Chandlery',
+    addDays(now, 2),
+    [
+      [4, 'Sandlance 110', 'Slack Tide'],
+      [3, 'Squattie 70', 'Night Ferry'],
+      [2, 'Sandlance 110', 'Night Ferry'],
+    ],
+    'for the window',
+  );
+  const club = await takeOrder(maker, shelf, 'North Stack Anglers’ Club', addDays(now, 4), [
+    [5, 'Sandlance 110', 'Bladderwrack'],
+    [2, 'Prawnlet 55', 'Lantern'],
+  ]);
+  await takeOrder(
+    maker,
+    shelf,
+    'Tideline',
+    addDays(now, 13),
+    [
+      [6, 'Prawnlet 55', 'Sea Pink'],
+      [4, 'Sandlance 110', 'Ebb Glass'],
+    ],
+    'beginners’ sets',
+  );
 
   maker.now = subMinutes(now, 60 * 27);
   const cured = await pourFor(maker, shelf, kayak.id, random, USUAL, 2);
@@ -125,7 +202,12 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
   const order = await maker.get<Order>(`/orders/${quay.id}`);
   const cup = order.need.cups[0];
   if (!cup) throw new Error('The demo’s first order was to be short.');
-  const pour = await maker.post<Pour>('/pours', { recipeId: cup.recipeId, makerId: shelf.makers[0]?.id, molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })), orderLines: cup.orderLines });
+  const pour = await maker.post<Pour>('/pours', {
+    recipeId: cup.recipeId,
+    makerId: shelf.makers[0]?.id,
+    molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
+    orderLines: cup.orderLines,
+  });
   maker.now = subMinutes(now, 16);
   await pourCup(maker, pour, random, USUAL, 4);
   maker.now = subMinutes(now, 1);

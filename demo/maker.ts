@@ -34,7 +34,11 @@ export class DemoMaker {
   async call<T>(method: string, path: string, body?: unknown, version?: number): Promise<T> {
     const headers: Record<string, string> = { 'content-type': 'application/json' };
     if (version !== undefined) headers['if-match'] = String(version);
-    const response = await fetch(this.url + path, { method, headers, body: body === undefined ? null : JSON.stringify(body) });
+    const response = await fetch(this.url + path, {
+      method,
+      headers,
+      body: body === undefined ? null : JSON.stringify(body),
+    });
     const answer = (await response.json()) as T;
     if (!response.ok) throw new Error(`${method} ${path}: ${JSON.stringify(answer)} for ${JSON.stringify(body)}`);
     return answer;

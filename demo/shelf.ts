@@ -1,5 +1,5 @@
-import type { Material } from '../contract/materials.ts';
 import type { Master } from '../contract/masters.ts';
+import type { Material } from '../contract/materials.ts';
 import type { Mold } from '../contract/molds.ts';
 import type { Customer } from '../contract/orders.ts';
 import type { Recipe } from '../contract/recipes.ts';
@@ -18,8 +18,24 @@ export interface Shelf {
 }
 
 const MATERIALS = [
-  { name: 'Soft 22', kind: 'plastisol', hardnessScale: '00', hardness: 22, densityGPerMl: 1.02, pricePerKgMinor: 1450, reorderG: 2500 },
-  { name: 'Firm 58', kind: 'plastisol', hardnessScale: '00', hardness: 58, densityGPerMl: 1.02, pricePerKgMinor: 1600, reorderG: 1000 },
+  {
+    name: 'Soft 22',
+    kind: 'plastisol',
+    hardnessScale: '00',
+    hardness: 22,
+    densityGPerMl: 1.02,
+    pricePerKgMinor: 1450,
+    reorderG: 2500,
+  },
+  {
+    name: 'Firm 58',
+    kind: 'plastisol',
+    hardnessScale: '00',
+    hardness: 58,
+    densityGPerMl: 1.02,
+    pricePerKgMinor: 1600,
+    reorderG: 1000,
+  },
   { name: 'Loft Ease', kind: 'softener', densityGPerMl: 0.98, pricePerKgMinor: 900, reorderG: 200 },
   { name: 'Loft Steady', kind: 'stabilizer', densityGPerMl: 0.95, pricePerKgMinor: 2400, reorderG: 100 },
   { name: 'Harbour Blue liquid', kind: 'colourant', hex: '#1f5f8b', dropsPerMl: 22, densityGPerMl: 1.05, reorderG: 30 },
@@ -59,27 +75,169 @@ const MATERIALS = [
 ] as const;
 
 /** What a new bottle, bag or kit holds, g. */
-export const NEW_LOT_G: Record<string, number> = { plastisol: 5000, softener: 1000, stabilizer: 500, colourant: 120, powder: 100, flake: 250, salt: 2000, silicone: 5500, oil: 1000, eyes: 60, bags: 900 };
+export const NEW_LOT_G: Record<string, number> = {
+  plastisol: 5000,
+  softener: 1000,
+  stabilizer: 500,
+  colourant: 120,
+  powder: 100,
+  flake: 250,
+  salt: 2000,
+  silicone: 5500,
+  oil: 1000,
+  eyes: 60,
+  bags: 900,
+};
 
 const MASTERS = [
-  { name: 'Sandlance 110', shape: 'paddle', kind: 'clay', lengthMm: 110, widthMm: 16.5, heightMm: 17, thickestMm: 15.5, volumeMl: 12.6, pack: 8, price: 720, wanted: 34 },
-  { name: 'Ragworm 140', shape: 'ribbon', kind: 'wood', lengthMm: 140, widthMm: 12, heightMm: 10, thickestMm: 10, volumeMl: 7.8, pack: 10, price: 690, wanted: 26 },
-  { name: 'Squattie 70', shape: 'claws', kind: 'clay', lengthMm: 70, widthMm: 25, heightMm: 14, thickestMm: 13, volumeMl: 9.4, pack: 8, price: 740, wanted: 38 },
-  { name: 'Sprat Tube 80', shape: 'tube', kind: 'print', lengthMm: 80, widthMm: 13, heightMm: 13, thickestMm: 13, volumeMl: 4.6, pack: 10, price: 650, wanted: 30 },
-  { name: 'Gannet 160', shape: 'paddle', kind: 'wood', lengthMm: 160, widthMm: 30, heightMm: 36, thickestMm: 28, volumeMl: 46, pack: 2, price: 980, wanted: 40 },
-  { name: 'Prawnlet 55', shape: 'shrimp', kind: 'clay', lengthMm: 55, widthMm: 14, heightMm: 12, thickestMm: 11, volumeMl: 3.7, pack: 12, price: 640, wanted: 28 },
+  {
+    name: 'Sandlance 110',
+    shape: 'paddle',
+    kind: 'clay',
+    lengthMm: 110,
+    widthMm: 16.5,
+    heightMm: 17,
+    thickestMm: 15.5,
+    volumeMl: 12.6,
+    pack: 8,
+    price: 720,
+    wanted: 34,
+  },
+  {
+    name: 'Ragworm 140',
+    shape: 'ribbon',
+    kind: 'wood',
+    lengthMm: 140,
+    widthMm: 12,
+    heightMm: 10,
+    thickestMm: 10,
+    volumeMl: 7.8,
+    pack: 10,
+    price: 690,
+    wanted: 26,
+  },
+  {
+    name: 'Squattie 70',
+    shape: 'claws',
+    kind: 'clay',
+    lengthMm: 70,
+    widthMm: 25,
+    heightMm: 14,
+    thickestMm: 13,
+    volumeMl: 9.4,
+    pack: 8,
+    price: 740,
+    wanted: 38,
+  },
+  {
+    name: 'Sprat Tube 80',
+    shape: 'tube',
+    kind: 'print',
+    lengthMm: 80,
+    widthMm: 13,
+    heightMm: 13,
+    thickestMm: 13,
+    volumeMl: 4.6,
+    pack: 10,
+    price: 650,
+    wanted: 30,
+  },
+  {
+    name: 'Gannet 160',
+    shape: 'paddle',
+    kind: 'wood',
+    lengthMm: 160,
+    widthMm: 30,
+    heightMm: 36,
+    thickestMm: 28,
+    volumeMl: 46,
+    pack: 2,
+    price: 980,
+    wanted: 40,
+  },
+  {
+    name: 'Prawnlet 55',
+    shape: 'shrimp',
+    kind: 'clay',
+    lengthMm: 55,
+    widthMm: 14,
+    heightMm: 12,
+    thickestMm: 11,
+    volumeMl: 3.7,
+    pack: 12,
+    price: 640,
+    wanted: 28,
+  },
 ] as const;
 
 const DENSITY = { clay: 1.75, wood: 0.62, print: 1.24 } as const;
 
 const RECIPES: { name: string; hex: string; items: [material: string, amount: number, unit: string][] }[] = [
-  { name: 'Bladderwrack', hex: '#66752b', items: [['Kelp Green liquid', 22, 'drop'], ['Net Brown liquid', 9, 'drop'], ['Fine gold flake 0.4', 0.5, 'tsp'], ['Ground sea salt', 2, 'tbsp']] },
-  { name: 'Slack Tide', hex: '#4f8796', items: [['Harbour Blue liquid', 14, 'drop'], ['Kelp Green liquid', 5, 'drop'], ['Silver flake 0.9', 0.5, 'tsp']] },
-  { name: 'Night Ferry', hex: '#2b3358', items: [['Harbour Blue liquid', 26, 'drop'], ['Coal liquid', 14, 'drop'], ['Silver flake 0.9', 0.25, 'tsp'], ['Ground sea salt', 1, 'tbsp']] },
-  { name: 'Sea Pink', hex: '#dd7f9b', items: [['Buoy Red liquid', 8, 'drop'], ['Shell pearl', 0.5, 'tsp']] },
-  { name: 'Lantern', hex: '#eda928', items: [['Lamp Yellow liquid', 24, 'drop'], ['Buoy Red liquid', 3, 'drop'], ['Fine gold flake 0.4', 0.75, 'tsp']] },
-  { name: 'Limpet', hex: '#a5733f', items: [['Net Brown liquid', 16, 'drop'], ['Limpet flake 0.6', 1, 'tsp'], ['Ground sea salt', 2, 'tbsp']] },
-  { name: 'Ebb Glass', hex: '#9fcbb9', items: [['Kelp Green liquid', 2, 'drop'], ['Harbour Blue liquid', 1, 'drop'], ['Shell pearl', 0.25, 'tsp'], ['Silver flake 0.9', 0.25, 'tsp']] },
+  {
+    name: 'Bladderwrack',
+    hex: '#66752b',
+    items: [
+      ['Kelp Green liquid', 22, 'drop'],
+      ['Net Brown liquid', 9, 'drop'],
+      ['Fine gold flake 0.4', 0.5, 'tsp'],
+      ['Ground sea salt', 2, 'tbsp'],
+    ],
+  },
+  {
+    name: 'Slack Tide',
+    hex: '#4f8796',
+    items: [
+      ['Harbour Blue liquid', 14, 'drop'],
+      ['Kelp Green liquid', 5, 'drop'],
+      ['Silver flake 0.9', 0.5, 'tsp'],
+    ],
+  },
+  {
+    name: 'Night Ferry',
+    hex: '#2b3358',
+    items: [
+      ['Harbour Blue liquid', 26, 'drop'],
+      ['Coal liquid', 14, 'drop'],
+      ['Silver flake 0.9', 0.25, 'tsp'],
+      ['Ground sea salt', 1, 'tbsp'],
+    ],
+  },
+  {
+    name: 'Sea Pink',
+    hex: '#dd7f9b',
+    items: [
+      ['Buoy Red liquid', 8, 'drop'],
+      ['Shell pearl', 0.5, 'tsp'],
+    ],
+  },
+  {
+    name: 'Lantern',
+    hex: '#eda928',
+    items: [
+      ['Lamp Yellow liquid', 24, 'drop'],
+      ['Buoy Red liquid', 3, 'drop'],
+      ['Fine gold flake 0.4', 0.75, 'tsp'],
+    ],
+  },
+  {
+    name: 'Limpet',
+    hex: '#a5733f',
+    items: [
+      ['Net Brown liquid', 16, 'drop'],
+      ['Limpet flake 0.6', 1, 'tsp'],
+      ['Ground sea salt', 2, 'tbsp'],
+    ],
+  },
+  {
+    name: 'Ebb Glass',
+    hex: '#9fcbb9',
+    items: [
+      ['Kelp Green liquid', 2, 'drop'],
+      ['Harbour Blue liquid', 1, 'drop'],
+      ['Shell pearl', 0.25, 'tsp'],
+      ['Silver flake 0.9', 0.25, 'tsp'],
+    ],
+  },
 ];
 
 const CUSTOMERS = [
@@ -93,14 +251,31 @@ async function addMasters(maker: DemoMaker, shelf: Shelf): Promise<void> {
   for (const { volumeMl, pack, price, wanted, ...shape } of MASTERS) {
     const density = DENSITY[shape.kind];
     const volume = { how: 'weighed', grams: Number((volumeMl * density).toFixed(1)), densityGPerMl: density };
-    const master = await maker.post<Master>('/masters', { ...shape, flatBack: shape.name !== 'Gannet 160', packCount: pack, volume });
+    const master = await maker.post<Master>('/masters', {
+      ...shape,
+      flatBack: shape.name !== 'Gannet 160',
+      packCount: pack,
+      volume,
+    });
     shelf.masters.set(shape.name, master);
-    const bait = await maker.call<Bait>('PATCH', `/baits/${master.baitId}`, { priceMinor: price, wantedScale: '00', wantedHardness: wanted }, 1);
+    const bait = await maker.call<Bait>(
+      'PATCH',
+      `/baits/${master.baitId}`,
+      { priceMinor: price, wantedScale: '00', wantedHardness: wanted },
+      1,
+    );
     shelf.baits.set(shape.name, bait);
   }
 }
 
-async function revise(maker: DemoMaker, shelf: Shelf, name: string, reason: string, change: Record<string, number>, second?: string): Promise<void> {
+async function revise(
+  maker: DemoMaker,
+  shelf: Shelf,
+  name: string,
+  reason: string,
+  change: Record<string, number>,
+  second?: string,
+): Promise<void> {
   const master = shelf.masters.get(name) as Master;
   const { id, lengthMm, widthMm, heightMm, thickestMm, volumeMl } = master.latest;
   const revised = await maker.post<Master>(`/masters/${master.id}/revisions`, {
@@ -119,14 +294,53 @@ async function revise(maker: DemoMaker, shelf: Shelf, name: string, reason: stri
 
 async function addMolds(maker: DemoMaker, shelf: Shelf): Promise<void> {
   const bought = [
-    { name: 'Sandlance 110 × 4', bait: 'Sandlance 110', kind: 'aluminium', fill: 'injection', cavities: 4, columns: 4, sprueMl: 7, injectorMl: 180 },
-    { name: 'Ragworm 140 × 6', bait: 'Ragworm 140', kind: 'aluminium', fill: 'injection', cavities: 6, columns: 6, sprueMl: 9, injectorMl: 180 },
-    { name: 'Sprat rods × 10', bait: 'Sprat Tube 80', kind: 'dip-rods', fill: 'dip', cavities: 10, columns: 5, sprueMl: 0 },
-    { name: 'Gannet two-piece', bait: 'Gannet 160', kind: 'silicone-two-piece', fill: 'gravity', cavities: 1, columns: 1, sprueMl: 6 },
+    {
+      name: 'Sandlance 110 × 4',
+      bait: 'Sandlance 110',
+      kind: 'aluminium',
+      fill: 'injection',
+      cavities: 4,
+      columns: 4,
+      sprueMl: 7,
+      injectorMl: 180,
+    },
+    {
+      name: 'Ragworm 140 × 6',
+      bait: 'Ragworm 140',
+      kind: 'aluminium',
+      fill: 'injection',
+      cavities: 6,
+      columns: 6,
+      sprueMl: 9,
+      injectorMl: 180,
+    },
+    {
+      name: 'Sprat rods × 10',
+      bait: 'Sprat Tube 80',
+      kind: 'dip-rods',
+      fill: 'dip',
+      cavities: 10,
+      columns: 5,
+      sprueMl: 0,
+    },
+    {
+      name: 'Gannet two-piece',
+      bait: 'Gannet 160',
+      kind: 'silicone-two-piece',
+      fill: 'gravity',
+      cavities: 1,
+      columns: 1,
+      sprueMl: 6,
+    },
   ];
   for (const { bait, ...mold } of bought) {
     const master = shelf.masters.get(bait) as Master;
-    const made = await maker.post<Mold>('/molds', { ...mold, baitId: master.baitId, revisionId: master.latest.id, cavityMl: master.latest.volumeMl });
+    const made = await maker.post<Mold>('/molds', {
+      ...mold,
+      baitId: master.baitId,
+      revisionId: master.latest.id,
+      cavityMl: master.latest.volumeMl,
+    });
     shelf.molds.set(mold.name, made);
   }
   await planMold(maker, shelf, 'Prawnlet 55', 6, 'Prawnlet 55 × 6');
@@ -134,7 +348,14 @@ async function addMolds(maker: DemoMaker, shelf: Shelf): Promise<void> {
 }
 
 /** An open-face block, planned, mixed, and all its steps done. */
-export async function planMold(maker: DemoMaker, shelf: Shelf, bait: string, count: number, name: string, done = true): Promise<Mold> {
+export async function planMold(
+  maker: DemoMaker,
+  shelf: Shelf,
+  bait: string,
+  count: number,
+  name: string,
+  done = true,
+): Promise<Mold> {
   const master = shelf.masters.get(bait) as Master;
   const rubber = shelf.materials.get('Loft Soft') as Material;
   const { volumeMl, lengthMm, widthMm, heightMm } = master.latest;
@@ -158,7 +379,16 @@ export async function planMold(maker: DemoMaker, shelf: Shelf, bait: string, cou
     },
   });
   await maker.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
-  const steps = ['board', 'spot', 'box', 'level', 'weigh', 'bubbles', 'pour', ...(done ? ['demold', 'cure', 'first'] : [])];
+  const steps = [
+    'board',
+    'spot',
+    'box',
+    'level',
+    'weigh',
+    'bubbles',
+    'pour',
+    ...(done ? ['demold', 'cure', 'first'] : []),
+  ];
   for (const step of steps) {
     maker.waits(done ? 4 : 1);
     await maker.post(`/molds/${mold.id}/events`, { kind: 'step', step });
@@ -169,22 +399,47 @@ export async function planMold(maker: DemoMaker, shelf: Shelf, bait: string, cou
 
 /** Everything that stands in the loft on the first day. */
 export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
-  const shelf: Shelf = { makers: [], materials: new Map(), baits: new Map(), masters: new Map(), molds: new Map(), recipes: new Map(), customers: new Map() };
-  await maker.call<Workshop>('PATCH', '/workshop', { name: 'Skerry Lane Softbaits', currency: 'EUR', roomC: 12, glassMl: 500 }, 1);
-  for (const name of ['Una', 'Corm']) shelf.makers.push(await maker.post<Maker>('/makers', { name, system: 'metric', temperature: 'C' }));
+  const shelf: Shelf = {
+    makers: [],
+    materials: new Map(),
+    baits: new Map(),
+    masters: new Map(),
+    molds: new Map(),
+    recipes: new Map(),
+    customers: new Map(),
+  };
+  await maker.call<Workshop>(
+    'PATCH',
+    '/workshop',
+    { name: 'Skerry Lane Softbaits', currency: 'EUR', roomC: 12, glassMl: 500 },
+    1,
+  );
+  for (const name of ['Una', 'Corm'])
+    shelf.makers.push(await maker.post<Maker>('/makers', { name, system: 'metric', temperature: 'C' }));
   await maker.post('/measures', { name: 'scoop', count: 10, grams: 6.8 });
   await maker.post('/measures', { name: 'squirt', count: 20, grams: 17 });
   for (const material of MATERIALS) {
     const grams = NEW_LOT_G[material.kind] as number;
-    shelf.materials.set(material.name, await maker.post<Material>('/materials', { ...material, lot: { code: 'A1', grams } }));
+    shelf.materials.set(
+      material.name,
+      await maker.post<Material>('/materials', { ...material, lot: { code: 'A1', grams } }),
+    );
   }
   await addMasters(maker, shelf);
   for (const recipe of RECIPES) {
-    const items = recipe.items.map(([material, amount, unit]) => ({ materialId: shelf.materials.get(material)?.id, amount, unit }));
-    shelf.recipes.set(recipe.name, await maker.post<Recipe>('/recipes', { name: recipe.name, hex: recipe.hex, basisMl: ML_PER_CUP, items }));
+    const items = recipe.items.map(([material, amount, unit]) => ({
+      materialId: shelf.materials.get(material)?.id,
+      amount,
+      unit,
+    }));
+    shelf.recipes.set(
+      recipe.name,
+      await maker.post<Recipe>('/recipes', { name: recipe.name, hex: recipe.hex, basisMl: ML_PER_CUP, items }),
+    );
   }
   await addMolds(maker, shelf);
-  for (const [name, contact] of CUSTOMERS) shelf.customers.set(name as string, await maker.post<Customer>('/customers', { name, contact }));
+  for (const [name, contact] of CUSTOMERS)
+    shelf.customers.set(name as string, await maker.post<Customer>('/customers', { name, contact }));
   return shelf;
 }
 

@@ -33,11 +33,15 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.getByLabel('Demold, min').fill('240');
   await page.getByLabel('In the store, both parts').fill('2 kg');
   await page.getByRole('button', { name: 'Keep this rubber' }).click();
-  await expect(page.getByRole('img', { name: /Box 130 mm long, 84 mm wide, 27 mm high, with 3 masters in 3 columns/ })).toBeVisible();
+  await expect(
+    page.getByRole('img', { name: /Box 130 mm long, 84 mm wide, 27 mm high, with 3 masters in 3 columns/ }),
+  ).toBeVisible();
   await expect(page.getByRole('img', { name: 'Part A: 273 g, which is 248 mL' })).toBeVisible();
   await expect(page.getByRole('img', { name: 'Part B: 27.3 g, which is 24.8 mL' })).toBeVisible();
   await expect(page.getByText('Mix 273 mL, in one go')).toBeVisible();
-  await expect(page.getByText(/Pot life at 20 °C is 25 min, not the 20 min on the tin; demold after 4 h 55/)).toBeVisible();
+  await expect(
+    page.getByText(/Pot life at 20 °C is 25 min, not the 20 min on the tin; demold after 4 h 55/),
+  ).toBeVisible();
   await look('04-planner');
   // One master more: 4 columns: 130 × 108 × 27 = 379.08 − 52.8 = 326.28; × 1.07 = 349.1 mL, and back again.
   await page.getByRole('button', { name: 'Masters: more' }).click();
@@ -59,7 +63,10 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await look('06-mold');
 
   // Colour, for one cup (236.6 mL).
-  await page.getByRole('navigation', { name: 'The line' }).getByRole('link', { name: /^Colours/ }).click();
+  await page
+    .getByRole('navigation', { name: 'The line' })
+    .getByRole('link', { name: /^Colours/ })
+    .click();
   await page.getByRole('link', { name: 'Write the first recipe' }).click();
   await page.getByLabel('Name of the colour').fill('Bladderwrack');
   await page.getByLabel('Its name').fill('Harbour Blue liquid');
@@ -78,7 +85,10 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   // Order: 2 packs of 8 = 16 baits, none there. Rejects are 1 in 20 until known: with 6 shots of 3,
   // P(3 or more bad of 18) = 18/37 · 17/36 · 16/35 = 0.105, too likely; 7 shots it is, 21 · 0.95 = 20 expected.
   // A shot 3 · 13.2 · 1.06 = 41.976 mL; 7 of them and 8 mL film: 301.8 mL = 1.3 cups = 307.9 g.
-  await page.getByRole('navigation', { name: 'The line' }).getByRole('link', { name: /^Orders/ }).click();
+  await page
+    .getByRole('navigation', { name: 'The line' })
+    .getByRole('link', { name: /^Orders/ })
+    .click();
   await page.getByRole('link', { name: 'Take the first order' }).click();
   await page.getByLabel('Name', { exact: true }).fill('Quayside Chandlery');
   await page.getByLabel('Packs', { exact: true }).fill('2');
@@ -151,7 +161,10 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.getByRole('navigation', { name: 'The line' }).getByRole('link', { name: /^Rack/ }).click();
   await expect(page.getByRole('img', { name: '20 baits, 20 curing, 16 promised' })).toBeVisible();
   await look('19-rack');
-  await page.getByRole('navigation', { name: 'The line' }).getByRole('link', { name: /^Orders/ }).click();
+  await page
+    .getByRole('navigation', { name: 'The line' })
+    .getByRole('link', { name: /^Orders/ })
+    .click();
   await page.getByRole('link', { name: /Quayside Chandlery/ }).click();
   await expect(page.getByText('16 curing')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Pack/ })).toHaveCount(0);

@@ -24,7 +24,12 @@ export class World {
     const data = new DataFolder(root);
     const ahead = { ms: 0 };
     const pages = fileURLToPath(new URL('../dist', import.meta.url));
-    const { app, live } = createApp({ data, clock: () => new Date(Date.now() + ahead.ms), log: pino({ level: 'error' }), pages });
+    const { app, live } = createApp({
+      data,
+      clock: () => new Date(Date.now() + ahead.ms),
+      log: pino({ level: 'error' }),
+      pages,
+    });
     const server = createServer(app);
     await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
     const shut = async () => {

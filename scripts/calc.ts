@@ -25,7 +25,8 @@ function parse(text: string): unknown {
 async function answer(read: () => { name: unknown; input: unknown }): Promise<Answer> {
   try {
     const { name, input } = read();
-    if (typeof name !== 'string') throw new Failure('invalid-input', 'name is missing; give the calculator’s name.', 'name');
+    if (typeof name !== 'string')
+      throw new Failure('invalid-input', 'name is missing; give the calculator’s name.', 'name');
     return { ok: true, output: await calculate(name, input) };
   } catch (error) {
     return refusal(error);

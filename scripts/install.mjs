@@ -19,7 +19,9 @@ function stamp() {
 }
 
 function cleanEnvironment() {
-  const env = Object.fromEntries(Object.entries(process.env).filter(([key]) => !/^npm_config_/i.test(key) || /registry|cache|nodedir/i.test(key)));
+  const env = Object.fromEntries(
+    Object.entries(process.env).filter(([key]) => !/^npm_config_/i.test(key) || /registry|cache|nodedir/i.test(key)),
+  );
   return { ...env, NODE_ENV: 'development' };
 }
 
@@ -30,7 +32,8 @@ function npm(...args) {
 }
 
 const loads = () =>
-  spawnSync(process.execPath, ['-e', "require('better-sqlite3')(':memory:').close(); require('sharp')"], { cwd: root }).status === 0;
+  spawnSync(process.execPath, ['-e', "require('better-sqlite3')(':memory:').close(); require('sharp')"], { cwd: root })
+    .status === 0;
 
 /** Installs the locked packages once; a stamp is written only after the native ones load. */
 export function ensureInstalled() {
@@ -38,7 +41,9 @@ export function ensureInstalled() {
   console.log('Installing packages (the first time takes a few minutes) …');
   if (npm('ci', '--include=dev') !== 0) process.exit(1);
   if (!loads()) {
-    console.error('The database or picture package did not load after the install. It needs python3, make and g++ to build.');
+    console.error(
+      'The database or picture package did not load after the install. It needs python3, make and g++ to build.',
+    );
     process.exit(1);
   }
   writeFileSync(stampFile, stamp());
@@ -46,7 +51,12 @@ export function ensureInstalled() {
 
 /** Runs a command of the project to its end; gives up with it. */
 export function must(command, args, options = {}) {
-  const { status, signal } = spawnSync(command, args, { cwd: root, stdio: 'inherit', env: cleanEnvironment(), ...options });
+  const { status, signal } = spawnSync(command, args, {
+    cwd: root,
+    stdio: 'inherit',
+    env: cleanEnvironment(),
+    ...options,
+  });
   if (signal) process.exit(130);
   if (status !== 0) process.exit(status ?? 1);
 }
@@ -60,7 +70,11 @@ export function ensureBuilt() {
 
 /** Hands the process over to the server: signals go on to it and its end is ours. */
 export function serve(args) {
-  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...args], { cwd: root, stdio: 'inherit', env: cleanEnvironment() });
+  const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...args], {
+    cwd: root,
+    stdio: 'inherit',
+    env: cleanEnvironment(),
+  });
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code, signal) => process.exit(signal ? 0 : (code ?? 0)));
 }

@@ -7,7 +7,9 @@ import { parseArgs } from 'node:util';
 import { chromium, type Page } from '@playwright/test';
 import type { Page as List } from '../contract/fields.ts';
 
-const { values } = parseArgs({ options: { out: { type: 'string', default: 'docs/screenshots' }, data: { type: 'string' }, only: { type: 'string' } } });
+const { values } = parseArgs({
+  options: { out: { type: 'string', default: 'docs/screenshots' }, data: { type: 'string' }, only: { type: 'string' } },
+});
 const node = (...args: string[]) => spawnSync(process.execPath, args, { stdio: 'inherit' });
 
 const own = values.data === undefined;
@@ -18,13 +20,29 @@ if (own) {
 }
 mkdirSync(values.out, { recursive: true });
 
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', data, '--port', '0'], { stdio: ['ignore', 'inherit', 'inherit', 'ipc'] });
-const port = await new Promise<number>((done) => server.once('message', (message) => done((message as { port: number }).port)));
+const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', data, '--port', '0'], {
+  stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
+});
+const port = await new Promise<number>((done) =>
+  server.once('message', (message) => done((message as { port: number }).port)),
+);
 const base = `http://127.0.0.1:${port}`;
 
 async function idOf(list: string, name: string): Promise<string> {
-  const { items } = (await (await fetch(`${base}/api/${list}?limit=200`)).json()) as List<{ id: string; name?: string; code?: string; customer?: string; closedAt?: string | null }>;
-  const found = items.find((row) => (name === 'open' ? row.closedAt === null : name === 'closed' ? row.closedAt : [row.name, row.customer].includes(name)));
+  const { items } = (await (await fetch(`${base}/api/${list}?limit=200`)).json()) as List<{
+    id: string;
+    name?: string;
+    code?: string;
+    customer?: string;
+    closedAt?: string | null;
+  }>;
+  const found = items.find((row) =>
+    name === 'open'
+      ? row.closedAt === null
+      : name === 'closed'
+        ? row.closedAt
+        : [row.name, row.customer].includes(name),
+  );
   if (!found) throw new Error(`The demo has no ${name} in ${list}.`);
   return found.id;
 }
@@ -38,7 +56,13 @@ interface View {
 }
 
 const pourOpen = await idOf('pours', 'open');
-const pourClosed = ((await (await fetch(`${base}/api/pours?limit=60`)).json()) as List<{ id: string; closedAt: string | null; bad: number }>).items.filter((row) => row.closedAt)[8]?.id;
+const pourClosed = (
+  (await (await fetch(`${base}/api/pours?limit=60`)).json()) as List<{
+    id: string;
+    closedAt: string | null;
+    bad: number;
+  }>
+).items.filter((row) => row.closedAt)[8]?.id;
 const views: View[] = [
   { name: 'today', path: '/' },
   { name: 'today-night', path: '/', night: true },
@@ -48,9 +72,18 @@ const views: View[] = [
   { name: 'mold-planner', path: `/molds/plan?master=${await idOf('masters', 'Sandlance 110')}` },
   { name: 'mold', path: `/molds/${await idOf('molds', 'Sandlance 110 × 3, open face')}` },
   { name: 'colours', path: '/colours' },
-  { name: 'recipe', path: `/colours/${await idOf('recipes', 'Bladderwrack')}`, before: (page) => page.getByRole('button', { name: '1½' }).click() },
+  {
+    name: 'recipe',
+    path: `/colours/${await idOf('recipes', 'Bladderwrack')}`,
+    before: (page) => page.getByRole('button', { name: '1½' }).click(),
+  },
   { name: 'bench', path: `/pours/${pourOpen}/bench`, bench: true },
-  { name: 'bench-dose', path: `/pours/${pourOpen}/bench`, bench: true, before: (page) => page.getByRole('button', { name: 'Dose', exact: true }).first().click() },
+  {
+    name: 'bench-dose',
+    path: `/pours/${pourOpen}/bench`,
+    bench: true,
+    before: (page) => page.getByRole('button', { name: 'Dose', exact: true }).first().click(),
+  },
   { name: 'pour-sheet', path: `/pours/${pourClosed}` },
   { name: 'rack', path: '/rack' },
   { name: 'orders', path: '/orders' },
@@ -61,10 +94,15 @@ const views: View[] = [
   { name: 'quick-tool', path: '/tools/silicone.plan' },
 ];
 
-const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-background-networking'] });
+const browser = await chromium.launch({
+  executablePath: '/usr/bin/chromium',
+  args: ['--no-sandbox', '--disable-background-networking'],
+});
 try {
   for (const view of views.filter((one) => !values.only || one.name.startsWith(values.only))) {
-    const page = await browser.newPage({ viewport: view.bench ? { width: 1024, height: 768 } : { width: 1280, height: 800 } });
+    const page = await browser.newPage({
+      viewport: view.bench ? { width: 1024, height: 768 } : { width: 1280, height: 800 },
+    });
     if (view.night) await page.addInitScript(() => localStorage.setItem('blunko.theme', 'night'));
     await page.goto(base + view.path);
     await page.locator('main').waitFor();

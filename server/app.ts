@@ -4,8 +4,8 @@ import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
 import { Failure } from '../core/failure.ts';
-import { backupRouter } from './backup/routes.ts';
 import type { DataFolder } from './backup/data.ts';
+import { backupRouter } from './backup/routes.ts';
 import { calcRouter } from './calc/routes.ts';
 import { first } from './db/rows.ts';
 import { endpoints } from './endpoints.ts';
@@ -60,7 +60,10 @@ export function createApp({ data, clock, log, lan = false, pages }: AppOptions):
   app.use('/api', api);
 
   if (pages && existsSync(pages)) {
-    app.use(compression(), express.static(pages, { index: false, maxAge: '1y', immutable: true, setHeaders: freshPages }));
+    app.use(
+      compression(),
+      express.static(pages, { index: false, maxAge: '1y', immutable: true, setHeaders: freshPages }),
+    );
     app.get('/{*splat}', (_request, response) => {
       response.set('cache-control', 'no-cache').sendFile(join(pages, 'index.html'));
     });

@@ -10,7 +10,12 @@ import { applyTheme } from './shell/theme.ts';
 import './styles/app.css';
 
 const client = new QueryClient({
-  defaultOptions: { queries: { staleTime: 30_000, retry: (count, error) => !(error instanceof ApiError && error.status < 500) && count < 3 } },
+  defaultOptions: {
+    queries: {
+      staleTime: 30_000,
+      retry: (count, error) => !(error instanceof ApiError && error.status < 500) && count < 3,
+    },
+  },
 });
 
 applyTheme();

@@ -118,7 +118,11 @@ function smallestGrid(cell: Cell, wallMm: number, gapMm: number): Grid {
 function fitInto(box: NonNullable<PlanInput['box']>, cell: Cell, twoPiece: boolean): Grid {
   const neededMm = cell.tallestMm + (twoPiece ? 2 * LEAST_WALL_MM : LEAST_WALL_MM);
   if (!atMost(neededMm, box.heightMm)) {
-    throw new Failure('box-too-small', `The box must be at least ${neededMm} mm high for these masters.`, 'box.heightMm');
+    throw new Failure(
+      'box-too-small',
+      `The box must be at least ${neededMm} mm high for these masters.`,
+      'box.heightMm',
+    );
   }
   for (const grid of grids(cell, LEAST_WALL_MM, LEAST_WALL_MM)) {
     if (atMost(grid.lengthMm, box.lengthMm) && atMost(grid.widthMm, box.widthMm)) {

@@ -47,7 +47,16 @@ export function shareOut(wanted: Wanted[], levels: Level[]): LineNeed[] {
       level.ready -= fromReady;
       level.curing -= fromCuring;
     }
-    return { lineId, baitId, recipeId, baits, fromReady, fromCuring, fromPour, short: baits - fromReady - fromCuring - fromPour };
+    return {
+      lineId,
+      baitId,
+      recipeId,
+      baits,
+      fromReady,
+      fromCuring,
+      fromPour,
+      short: baits - fromReady - fromCuring - fromPour,
+    };
   });
 }
 
@@ -66,7 +75,16 @@ export interface MoldChoice {
 
 export interface CupNeed {
   recipeId: string;
-  molds: { moldId: string; baitId: string; shots: number; goodNeeded: number; expectedGood: number; shotMl: number; made: number; rejected: number }[];
+  molds: {
+    moldId: string;
+    baitId: string;
+    shots: number;
+    goodNeeded: number;
+    expectedGood: number;
+    shotMl: number;
+    made: number;
+    rejected: number;
+  }[];
   orderLines: { orderLineId: string; baits: number }[];
   /** Short baits that no mold here makes. */
   withoutMold: { baitId: string; baits: number }[];
@@ -82,7 +100,10 @@ export const CONFIDENCE = 0.9;
 export const CUP_DEFAULTS = { feedFraction: 0.06, deadMl: 3, cupFilmMl: 8, densityGPerMl: 1.02 };
 
 /** The injector that limits a load: the smallest, and only when every mold of the cup is injected. */
-export function injectorOf(chosen: { moldId: string }[], molds: Pick<MoldChoice, 'id' | 'injectorMl'>[]): { injectorMl?: number } {
+export function injectorOf(
+  chosen: { moldId: string }[],
+  molds: Pick<MoldChoice, 'id' | 'injectorMl'>[],
+): { injectorMl?: number } {
   const sizes = chosen.map(({ moldId }) => molds.find((mold) => mold.id === moldId)?.injectorMl ?? null);
   return sizes.every((size) => size !== null) ? { injectorMl: Math.min(...(sizes as number[])) } : {};
 }
@@ -119,7 +140,16 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
         rejects: { alpha: 1, beta: 19, rejected: mold.rejected, made: mold.made },
         confidence: CONFIDENCE,
       });
-      chosen.push({ moldId: mold.id, baitId, shots, goodNeeded, expectedGood, shotMl: 0, made: mold.made, rejected: mold.rejected });
+      chosen.push({
+        moldId: mold.id,
+        baitId,
+        shots,
+        goodNeeded,
+        expectedGood,
+        shotMl: 0,
+        made: mold.made,
+        rejected: mold.rejected,
+      });
       const { id, cavities, cavityMl, sprueMl, runnerMl } = mold;
       batch.push({ id, cavities, cavityMl, sprueMl, runnerMl, shots, share: 1 });
     }
@@ -134,7 +164,9 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
     return {
       recipeId,
       molds: chosen,
-      orderLines: short.filter((line) => made.has(line.baitId)).map((line) => ({ orderLineId: line.lineId, baits: line.short })),
+      orderLines: short
+        .filter((line) => made.has(line.baitId))
+        .map((line) => ({ orderLineId: line.lineId, baits: line.short })),
       withoutMold,
       cookMl,
       cookG,

@@ -1,8 +1,8 @@
 import * as v from 'valibot';
 import { Failure } from '../failure.ts';
 import { atMost, ceilNear, floorNear } from '../rounding.ts';
-import { id, list, nonNegative, positive, whole } from '../validate.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
+import { id, list, nonNegative, positive, whole } from '../validate.ts';
 
 const ML_CAP = 1e6;
 
@@ -108,5 +108,9 @@ export function batchFromCup(input: v.InferOutput<typeof fromCupSchema>) {
     throw new Failure('cup-too-small', `One shot needs ${cookMl(1).toFixed(1)} mL in the cup.`, 'availableMl');
   }
   const leftover = input.availableMl - cookMl(shots);
-  return { shots, leftoverMl: Math.abs(leftover) <= 1e-9 * input.availableMl ? 0 : leftover, baits: shots * input.mold.cavities };
+  return {
+    shots,
+    leftoverMl: Math.abs(leftover) <= 1e-9 * input.availableMl ? 0 : leftover,
+    baits: shots * input.mold.cavities,
+  };
 }

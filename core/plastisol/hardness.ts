@@ -92,11 +92,15 @@ interface Program {
 }
 
 function solve(highs: Highs, { objective, rows, bounds }: Program): Map<string, number> | undefined {
-  const text = ['Minimize', ` obj: ${expression(objective)}`, 'Subject To', ...rows, 'Bounds', ...bounds, 'End'].join('\n');
+  const text = ['Minimize', ` obj: ${expression(objective)}`, 'Subject To', ...rows, 'Bounds', ...bounds, 'End'].join(
+    '\n',
+  );
   const result = highs.solve(text, { primal_feasibility_tolerance: 1e-9, dual_feasibility_tolerance: 1e-9 });
   if (result.Status === 'Infeasible') return undefined;
   if (result.Status !== 'Optimal') throw new Error(`The solver ended with status ${result.Status}.`);
-  return new Map(Object.entries(result.Columns).map(([name, column]) => [name, 'Primal' in column ? column.Primal : 0]));
+  return new Map(
+    Object.entries(result.Columns).map(([name, column]) => [name, 'Primal' in column ? column.Primal : 0]),
+  );
 }
 
 /** The linear program's common parts: shares that sum to 1, hardness, price, as terms over w0… and a0…. */
@@ -107,7 +111,11 @@ function programOf(input: BlendInput) {
     ...input.additives.map((additive, j): Terms[number] => [100 * additive.pointsPerPercent, `a${j}`]),
   ];
   // Prices scaled to about 1, so that the solver's tolerances mean the same whatever the currency.
-  const priciest = Math.max(1, ...input.parts.map((p) => p.pricePerKgMinor), ...input.additives.map((a) => a.pricePerKgMinor));
+  const priciest = Math.max(
+    1,
+    ...input.parts.map((p) => p.pricePerKgMinor),
+    ...input.additives.map((a) => a.pricePerKgMinor),
+  );
   const price: Terms = [
     ...input.parts.map((part, i): Terms[number] => [part.pricePerKgMinor / priciest, `w${i}`]),
     ...input.additives.map((additive, j): Terms[number] => [additive.pricePerKgMinor / priciest, `a${j}`]),
@@ -178,6 +186,8 @@ export async function blend(input: BlendInput) {
     fractions: Object.fromEntries(rows.map((row) => [row.id, row.fraction])),
     grams: Object.fromEntries(rows.map((row) => [row.id, row.fraction * input.batchG])),
     hardness: valueOf(hardness, solution),
-    costMinor: roundMoney(rows.reduce((sum, row) => sum + (row.fraction * input.batchG * row.pricePerKgMinor) / 1000, 0)),
+    costMinor: roundMoney(
+      rows.reduce((sum, row) => sum + (row.fraction * input.batchG * row.pricePerKgMinor) / 1000, 0),
+    ),
   };
 }

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { Failure } from '../failure.ts';
 import { floorNear, roundHalfUp } from '../rounding.ts';
-import { measuresSchema, ML_PER_TSP, unitOf } from '../units/convert.ts';
+import { ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
 import { id, list, nonNegative, positive } from '../validate.ts';
 
 export const scaleSchema = v.strictObject({
@@ -66,7 +66,11 @@ function scaleItem(item: ScaleInput['items'][number], input: ScaleInput, index: 
   const { dropsPerMl, bulkGPerMl, unit } = item;
   const { kind, size } = unitOf(unit, { dropsPerMl, measures: input.measures });
   if (kind === 'length' || kind === 'temperature') {
-    throw new Failure('unit-mismatch', `"${unit}" measures no amount; use drops, spoons, mL or g.`, `items.${index}.unit`);
+    throw new Failure(
+      'unit-mismatch',
+      `"${unit}" measures no amount; use drops, spoons, mL or g.`,
+      `items.${index}.unit`,
+    );
   }
   const amount = item.amount * ((input.batchMl / input.basisMl) * (item.strength / item.bottleStrength));
   const base = amount * size;

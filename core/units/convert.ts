@@ -82,7 +82,10 @@ export function unitOf(unit: string, context: UnitContext): { kind: Kind; size: 
   if (unit === 'drop') return { kind: 'volume', size: 1 / context.dropsPerMl };
   const own = context.measures.find((measure) => measure.unit === unit);
   if (own) return { kind: 'volume', size: own.ml };
-  throw new Failure('unknown-unit', `"${unit}" is not a unit known here; weigh it once and add it as your own measure.`);
+  throw new Failure(
+    'unknown-unit',
+    `"${unit}" is not a unit known here; weigh it once and add it as your own measure.`,
+  );
 }
 
 function convertTemperature(value: number, from: string, to: string): number {
@@ -102,7 +105,8 @@ function convertTemperature(value: number, from: string, to: string): number {
 export function convert(input: v.InferOutput<typeof convertSchema>): { value: number } {
   const from = unitOf(input.from, input);
   const to = unitOf(input.to, input);
-  const massAndVolume = (from.kind === 'mass' && to.kind === 'volume') || (from.kind === 'volume' && to.kind === 'mass');
+  const massAndVolume =
+    (from.kind === 'mass' && to.kind === 'volume') || (from.kind === 'volume' && to.kind === 'mass');
   if (from.kind !== to.kind && !(massAndVolume && input.densityGPerMl !== undefined)) {
     const hint = massAndVolume ? ' without a density in g/mL' : '';
     throw new Failure('unit-mismatch', `${input.from} (${from.kind}) cannot become ${input.to} (${to.kind})${hint}.`);

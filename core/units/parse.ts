@@ -5,32 +5,89 @@ export type Dimension = 'length' | 'volume' | 'mass' | 'temperature';
 
 /** What makers write for a unit, beside its own name. */
 const SPELLINGS: Record<string, string> = {
-  ml: 'mL', millilitre: 'mL', milliliter: 'mL', cc: 'mL', l: 'L', litre: 'L', liter: 'L',
-  teaspoon: 'tsp', teaspoons: 'tsp', tablespoon: 'tbsp', tablespoons: 'tbsp',
-  'fl oz': 'floz', 'fl. oz': 'floz', 'fluid ounce': 'floz', 'fluid ounces': 'floz', cups: 'cup', quart: 'qt', gallon: 'gal', gallons: 'gal',
-  'metric cup': 'cupMetric', drops: 'drop',
-  gram: 'g', grams: 'g', kilo: 'kg', kilos: 'kg', ounce: 'oz', ounces: 'oz', pound: 'lb', pounds: 'lb', lbs: 'lb',
-  inch: 'in', inches: 'in', '"': 'in', '″': 'in', millimetre: 'mm', millimeter: 'mm', centimetre: 'cm', centimeter: 'cm',
-  '°c': 'C', c: 'C', '°f': 'F', f: 'F', k: 'K',
+  ml: 'mL',
+  millilitre: 'mL',
+  milliliter: 'mL',
+  cc: 'mL',
+  l: 'L',
+  litre: 'L',
+  liter: 'L',
+  teaspoon: 'tsp',
+  teaspoons: 'tsp',
+  tablespoon: 'tbsp',
+  tablespoons: 'tbsp',
+  'fl oz': 'floz',
+  'fl. oz': 'floz',
+  'fluid ounce': 'floz',
+  'fluid ounces': 'floz',
+  cups: 'cup',
+  quart: 'qt',
+  gallon: 'gal',
+  gallons: 'gal',
+  'metric cup': 'cupMetric',
+  drops: 'drop',
+  gram: 'g',
+  grams: 'g',
+  kilo: 'kg',
+  kilos: 'kg',
+  ounce: 'oz',
+  ounces: 'oz',
+  pound: 'lb',
+  pounds: 'lb',
+  lbs: 'lb',
+  inch: 'in',
+  inches: 'in',
+  '"': 'in',
+  '″': 'in',
+  millimetre: 'mm',
+  millimeter: 'mm',
+  centimetre: 'cm',
+  centimeter: 'cm',
+  '°c': 'C',
+  c: 'C',
+  '°f': 'F',
+  f: 'F',
+  k: 'K',
 };
 
 const BASE: Record<Dimension, string> = { length: 'mm', volume: 'mL', mass: 'g', temperature: 'C' };
 
-const VULGAR: Record<string, string> = { '½': ' 1/2', '¼': ' 1/4', '¾': ' 3/4', '⅓': ' 1/3', '⅔': ' 2/3', '⅛': ' 1/8', '⅜': ' 3/8', '⅝': ' 5/8', '⅞': ' 7/8' };
+const VULGAR: Record<string, string> = {
+  '½': ' 1/2',
+  '¼': ' 1/4',
+  '¾': ' 3/4',
+  '⅓': ' 1/3',
+  '⅔': ' 2/3',
+  '⅛': ' 1/8',
+  '⅜': ' 3/8',
+  '⅝': ' 5/8',
+  '⅞': ' 7/8',
+};
 
 const AMOUNT = /^([-−]?)\s*(?:(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|(\d+(?:[.,]\d+)?|[.,]\d+))\s*(.*)$/;
 
 /** A number as typed: `3 1/2`, `1/8`, `0.5`, `0,5`, and the rest of the text as its unit. */
 export function parseAmount(text: string): { value: number; unit: string } {
-  const plain = text.trim().replace(/[½¼¾⅓⅔⅛⅜⅝⅞]/g, (sign) => VULGAR[sign] ?? sign).trim();
+  const plain = text
+    .trim()
+    .replace(/[½¼¾⅓⅔⅛⅜⅝⅞]/g, (sign) => VULGAR[sign] ?? sign)
+    .trim();
   const match = AMOUNT.exec(plain);
-  if (!match) throw new Failure('not-a-measure', `"${text.trim()}" is not a measure; write it like 3 1/2 in, 1/8 tsp or 0.5 cup.`);
+  if (!match)
+    throw new Failure(
+      'not-a-measure',
+      `"${text.trim()}" is not a measure; write it like 3 1/2 in, 1/8 tsp or 0.5 cup.`,
+    );
   const [, minus, whole, over, under, topOnly, bottomOnly, decimal, unit] = match;
   const divided = (a: string | undefined, b: string | undefined) => {
     if (Number(b) === 0) throw new Failure('not-a-measure', 'Nothing can be divided by zero; check the fraction.');
     return Number(a) / Number(b);
   };
-  const size = whole ? Number(whole) + divided(over, under) : topOnly ? divided(topOnly, bottomOnly) : Number(decimal?.replace(',', '.'));
+  const size = whole
+    ? Number(whole) + divided(over, under)
+    : topOnly
+      ? divided(topOnly, bottomOnly)
+      : Number(decimal?.replace(',', '.'));
   return { value: minus ? -size : size, unit: (unit ?? '').trim() };
 }
 

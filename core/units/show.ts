@@ -48,7 +48,8 @@ export function show(value: number, dimension: Dimension, taste: UnitTaste): Sho
   const unit = unitFor(dimension, taste);
   // convert refuses negative amounts; a difference is shown with its sign.
   const sign = value < 0 && dimension !== 'temperature' ? -1 : 1;
-  const converted = sign * convert({ value: sign * value, from: BASE[dimension], to: unit, dropsPerMl: 20, measures: [] }).value;
+  const converted =
+    sign * convert({ value: sign * value, from: BASE[dimension], to: unit, dropsPerMl: 20, measures: [] }).value;
   if (unit === 'g' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'kg' };
   if (unit === 'mL' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'L' };
   if (unit === 'oz' && Math.abs(converted) >= 32) return { figure: trim((converted / 16).toFixed(2)), unit: 'lb' };
@@ -64,7 +65,7 @@ export const showText = (value: number, dimension: Dimension, taste: UnitTaste) 
 export const cupsText = (ml: number) => {
   const cups = ml / ML_PER_CUP;
   const text = cups < 10 ? cups.toFixed(1) : cups.toFixed(0);
-  return `${text} ${text === '1.0' ? 'cup' : 'cups'}`;
+  return text === '1.0' ? '1 cup' : `${text} cups`;
 };
 
 /** A duration as it is said at the bench: 2:10, 22 min, 3 h 20, 2 days. */

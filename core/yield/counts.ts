@@ -49,7 +49,10 @@ export function shotsFor(input: v.InferOutput<typeof shotsSchema>): { shots: num
     high += step;
     step *= 2;
     if (high * cavities > BAIT_CAP) {
-      throw new Failure('too-large', `More than ${BAIT_CAP} baits would be needed; the rejects are too many to plan on.`);
+      throw new Failure(
+        'too-large',
+        `More than ${BAIT_CAP} baits would be needed; the rejects are too many to plan on.`,
+      );
     }
   }
   while (low < high) {
@@ -82,7 +85,11 @@ export function balance(input: v.InferOutput<typeof balanceSchema>) {
       `${(-unaccountedG).toFixed(1)} g more came out than was cooked; weigh again, or correct what was cooked.`,
     );
   }
-  return { yieldFraction: input.goodG / input.cookedG, unaccountedG, unaccountedFraction: unaccountedG / input.cookedG };
+  return {
+    yieldFraction: input.goodG / input.cookedG,
+    unaccountedG,
+    unaccountedFraction: unaccountedG / input.cookedG,
+  };
 }
 
 /** Most baits on one chart, all points together: the limits are summed term by term. */
@@ -98,7 +105,8 @@ export const chartSchema = v.strictObject({ points: list(counted) });
 export function chart({ points }: v.InferOutput<typeof chartSchema>) {
   const made = points.reduce((sum, point) => sum + point.made, 0);
   const rejected = points.reduce((sum, point) => sum + point.rejected, 0);
-  if (made > CHART_CAP) throw new Failure('too-large', `One chart holds at most ${CHART_CAP} baits; take a shorter span.`);
+  if (made > CHART_CAP)
+    throw new Failure('too-large', `One chart holds at most ${CHART_CAP} baits; take a shorter span.`);
   const pBar = rejected / made;
   const charted = points.map((point) => {
     const { lower, upper } = binomialLimits(point.made, pBar);

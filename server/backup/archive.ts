@@ -1,11 +1,21 @@
 import { createHash } from 'node:crypto';
-import { createReadStream, createWriteStream, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import {
+  createReadStream,
+  createWriteStream,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs';
 import { join } from 'node:path';
 import { Readable } from 'node:stream';
 import { pipeline } from 'node:stream/promises';
 import { createGunzip, createGzip } from 'node:zlib';
 import Database from 'better-sqlite3';
-import { extract, pack, type Pack } from 'tar-stream';
+import { extract, type Pack, pack } from 'tar-stream';
 import * as v from 'valibot';
 import { Failure } from '../../core/failure.ts';
 import { newestSchema } from '../db/migrate.ts';
@@ -36,10 +46,19 @@ export async function writeBackup(data: DataFolder, out: NodeJS.WritableStream, 
   await data.db.backup(copy);
   try {
     const files = readdirSync(data.files).sort();
-    const sources = [['blunko.db', copy], ...files.map((name) => [`files/${name}`, join(data.files, name)])] as [string, string][];
+    const sources = [['blunko.db', copy], ...files.map((name) => [`files/${name}`, join(data.files, name)])] as [
+      string,
+      string,
+    ][];
     const entries = [];
     for (const [name, file] of sources) entries.push({ name, bytes: statSync(file).size, sha256: await hashOf(file) });
-    const manifest = { format: 'blunko-backup', formatVersion: 1, schema: newestSchema(), createdAt: now.toISOString(), entries };
+    const manifest = {
+      format: 'blunko-backup',
+      formatVersion: 1,
+      schema: newestSchema(),
+      createdAt: now.toISOString(),
+      entries,
+    };
     const tar = pack();
     const sent = pipeline(tar, createGzip({ level: 6 }), out);
     tar.entry({ name: 'manifest.json' }, JSON.stringify(manifest, null, 2));
@@ -51,7 +70,8 @@ export async function writeBackup(data: DataFolder, out: NodeJS.WritableStream, 
   }
 }
 
-const bad = (why: string) => new Failure('bad-backup', `This is not a whole Blunko backup: ${why}. Nothing was changed.`);
+const bad = (why: string) =>
+  new Failure('bad-backup', `This is not a whole Blunko backup: ${why}. Nothing was changed.`);
 
 /** Only the names a backup has; nothing may climb out of the folder. */
 const ALLOWED = /^(manifest\.json|blunko\.db|files\/[0-9a-f]{64}(\.thumb)?)$/;
@@ -88,7 +108,8 @@ async function checkStaged(folder: string): Promise<void> {
   const db = new Database(join(folder, 'blunko.db'), { readonly: true });
   try {
     if (db.pragma('integrity_check', { simple: true }) !== 'ok') throw bad('its records are damaged');
-    if ((db.pragma('foreign_key_check') as unknown[]).length > 0) throw bad('its records point to others that are missing');
+    if ((db.pragma('foreign_key_check') as unknown[]).length > 0)
+      throw bad('its records point to others that are missing');
     if (!db.prepare(`SELECT 1 FROM sqlite_master WHERE name = 'workshop'`).get()) throw bad('it holds no workshop');
   } finally {
     db.close();

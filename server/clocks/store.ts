@@ -27,4 +27,5 @@ export function endClocks(db: Db, kind: Clock['kind'], aboutType: string, aboutI
   );
 }
 
-export const runningClocks = (db: Db) => all<Clock>(db, 'SELECT * FROM clock WHERE ended_at IS NULL ORDER BY due_at LIMIT 200');
+export const runningClocks = (db: Db) =>
+  all<Clock>(db, 'SELECT * FROM clock WHERE ended_at IS NULL ORDER BY due_at LIMIT 200');

@@ -32,7 +32,8 @@ export function schemaOf(db: Db): number {
 export function migrate(db: Db): void {
   const current = schemaOf(db);
   const newest = newestSchema();
-  if (current > newest) throw new Error(`This workshop was written by a newer Blunko (schema ${current}); update the program.`);
+  if (current > newest)
+    throw new Error(`This workshop was written by a newer Blunko (schema ${current}); update the program.`);
   if (current === newest) return;
   if (current > 0 && db.name !== ':memory:') {
     db.pragma('wal_checkpoint(TRUNCATE)');

@@ -64,7 +64,9 @@ export function run(db: Db, sql: string, params: Params = []): number {
 export function insert(db: Db, table: string, values: Row): void {
   const columns = Object.keys(values).map(snake);
   const sql = `INSERT INTO ${table} (${columns.join(', ')}) VALUES (${columns.map((c) => `@${c}`).join(', ')})`;
-  const params = Object.fromEntries(Object.entries(values).map(([key, value]) => [snake(key), toValue(snake(key), value)]));
+  const params = Object.fromEntries(
+    Object.entries(values).map(([key, value]) => [snake(key), toValue(snake(key), value)]),
+  );
   try {
     statement(db, sql).run(params);
   } catch (error) {
@@ -81,7 +83,11 @@ function asFailure(error: unknown, table: string): Failure | undefined {
     const what = column === 'name' ? 'that name' : camel(column) === 'reverses' ? 'already taken back' : camel(column);
     return column === 'reverses'
       ? new Failure('already-reversed', 'That was already taken back.')
-      : new Failure('already-exists', `There is already a ${table.replaceAll('_', ' ')} with ${what}; choose another.`, camel(column));
+      : new Failure(
+          'already-exists',
+          `There is already a ${table.replaceAll('_', ' ')} with ${what}; choose another.`,
+          camel(column),
+        );
   }
   if (code === 'SQLITE_CONSTRAINT_FOREIGNKEY') {
     return new Failure('no-such-record', `A record that this ${table.replaceAll('_', ' ')} points to is not there.`);
@@ -103,16 +109,27 @@ export function mustFind<T>(db: Db, table: string, id: string, what: string): T 
 export function update(db: Db, table: string, id: string, version: number, values: Row, what: string): void {
   const columns = Object.keys(values).map(snake);
   const sets = [...columns.map((c) => `${c} = @${c}`), 'version = version + 1'].join(', ');
-  const params = Object.fromEntries(Object.entries(values).map(([key, value]) => [snake(key), toValue(snake(key), value)]));
+  const params = Object.fromEntries(
+    Object.entries(values).map(([key, value]) => [snake(key), toValue(snake(key), value)]),
+  );
   let changes: number;
   try {
-    changes = statement(db, `UPDATE ${table} SET ${sets} WHERE id = @id AND version = @version`).run({ ...params, id, version }).changes;
+    changes = statement(db, `UPDATE ${table} SET ${sets} WHERE id = @id AND version = @version`).run({
+      ...params,
+      id,
+      version,
+    }).changes;
   } catch (error) {
     throw asFailure(error, table) ?? error;
   }
   if (changes === 1) return;
   const current = mustFind<Row>(db, table, id, what);
-  throw new Failure('stale-version', `Somebody changed this ${what} since you opened it. Look at both and save again.`, undefined, { current });
+  throw new Failure(
+    'stale-version',
+    `Somebody changed this ${what} since you opened it. Look at both and save again.`,
+    undefined,
+    { current },
+  );
 }
 
 /** The next number of a running series (pour and order codes), never used twice. */

@@ -49,15 +49,17 @@ interface Definition<B extends v.GenericSchema | undefined, Q extends v.GenericS
 }
 
 /** Declares an endpoint; its schemas are what the handler gets, and what the fuzz test reads. */
-export function endpoint<B extends v.GenericSchema | undefined = undefined, Q extends v.GenericSchema | undefined = undefined>(
-  definition: Definition<B, Q>,
-): Endpoint {
+export function endpoint<
+  B extends v.GenericSchema | undefined = undefined,
+  Q extends v.GenericSchema | undefined = undefined,
+>(definition: Definition<B, Q>): Endpoint {
   return { touches: [], ...definition } as unknown as Endpoint;
 }
 
 function versionOf(request: Request): number {
   const header = request.get('if-match');
-  if (!header) throw new Failure('version-required', 'Send the version you saw as If-Match, so that nobody is overwritten.');
+  if (!header)
+    throw new Failure('version-required', 'Send the version you saw as If-Match, so that nobody is overwritten.');
   const match = /^(?:W\/)?"?(\d{1,15})"?$/.exec(header.trim());
   if (!match) throw new Failure('invalid-input', 'If-Match must be the version number you saw.', 'if-match');
   return Number(match[1]);
@@ -77,7 +79,12 @@ export interface Serving {
 }
 
 /** Runs one request: checks it, answers a repeated key from memory, writes in one transaction, tells the screens. */
-export async function serve(endpoint: Endpoint, request: Request, response: Response, { db, clock, touched }: Serving): Promise<void> {
+export async function serve(
+  endpoint: Endpoint,
+  request: Request,
+  response: Response,
+  { db, clock, touched }: Serving,
+): Promise<void> {
   const now = clock();
   const context: Context = {
     db: db(),

@@ -34,7 +34,8 @@ function asFailure(error: unknown): Failure | undefined {
   if (type === 'entity.too.large') return new Failure('too-large', 'That is more than 1 MB; send less at once.');
   if (type === 'entity.parse.failed') return new Failure('malformed-json', 'The body is not valid JSON.');
   if (error instanceof URIError) return new Failure('invalid-input', 'The address is not readable.');
-  if (status !== undefined && status >= 400 && status < 500) return new Failure('invalid-input', 'The request is not readable.');
+  if (status !== undefined && status >= 400 && status < 500)
+    return new Failure('invalid-input', 'The request is not readable.');
   return undefined;
 }
 
@@ -48,7 +49,9 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
     const failure = asFailure(error);
     if (!failure) {
       log.error({ err: error, url: request.originalUrl }, 'unexpected');
-      response.status(500).json({ error: { code: 'internal', message: 'Something broke here. Nothing was written; try again.' } });
+      response
+        .status(500)
+        .json({ error: { code: 'internal', message: 'Something broke here. Nothing was written; try again.' } });
       return;
     }
     const { code, message, path, detail } = failure;

@@ -33,7 +33,8 @@ function ownNames(lan: boolean): Set<string> {
   if (lan) {
     names.push(hostname().toLowerCase(), `${hostname().toLowerCase()}.local`);
     for (const addresses of Object.values(networkInterfaces())) {
-      for (const { address, family } of addresses ?? []) names.push(family === 'IPv6' ? `[${address.split('%')[0]}]` : address);
+      for (const { address, family } of addresses ?? [])
+        names.push(family === 'IPv6' ? `[${address.split('%')[0]}]` : address);
     }
   }
   return new Set(names);

@@ -10,10 +10,17 @@ const fingerprint = (request: Request) =>
     .digest('hex');
 
 /** The answer given to this key before, if any. A key that comes back with another request is a fault of the sender. */
-export function answered(db: Db, key: string | undefined, request: Request): { status: number; body: string } | undefined {
+export function answered(
+  db: Db,
+  key: string | undefined,
+  request: Request,
+): { status: number; body: string } | undefined {
   if (!key) return undefined;
-  if (key.length > 200) throw new Failure('invalid-input', 'An Idempotency-Key has at most 200 characters.', 'idempotency-key');
-  const row = first<{ request: string; status: number; body: string }>(db, 'SELECT * FROM idempotency WHERE key = ?', [key]);
+  if (key.length > 200)
+    throw new Failure('invalid-input', 'An Idempotency-Key has at most 200 characters.', 'idempotency-key');
+  const row = first<{ request: string; status: number; body: string }>(db, 'SELECT * FROM idempotency WHERE key = ?', [
+    key,
+  ]);
   if (!row) return undefined;
   if (row.request !== fingerprint(request)) {
     throw new Failure('key-reused', 'That Idempotency-Key was used for something else; give each action its own.');
@@ -22,6 +29,13 @@ export function answered(db: Db, key: string | undefined, request: Request): { s
 }
 
 /** Kept in the same transaction as the write it answers. */
-export function remember(db: Db, key: string | undefined, request: Request, status: number, body: string, at: string): void {
+export function remember(
+  db: Db,
+  key: string | undefined,
+  request: Request,
+  status: number,
+  body: string,
+  at: string,
+): void {
   if (key) insert(db, 'idempotency', { key, request: fingerprint(request), status, body, at });
 }

@@ -1,5 +1,5 @@
-import { Failure } from '../../core/failure.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
+import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, type Row } from '../db/rows.ts';
 
@@ -57,7 +57,11 @@ export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
     params.id = cursor.id;
   }
   const sql = `${listing.select} WHERE ${conditions.join(' AND ')} ORDER BY ${column} ${direction}, ${listing.idColumn} ${direction} LIMIT @limit`;
-  const rows = all<T & { id: string; sortKey: string | number }>(db, sql.replace('/*sort*/', `${column} AS sort_key,`), params);
+  const rows = all<T & { id: string; sortKey: string | number }>(
+    db,
+    sql.replace('/*sort*/', `${column} AS sort_key,`),
+    params,
+  );
   const items = rows.slice(0, limit);
   const last = items.at(-1);
   const more = rows.length > limit && last;

@@ -25,7 +25,10 @@ export const insightEndpoints = [
       pours: all<Omit<PourFigures, 'moldIds'> & { moldIds: string | null }>(db, FIGURES)
         .map((row) => ({ ...row, moldIds: row.moldIds?.split(',') ?? [] }))
         .reverse(),
-      faults: all(db, `SELECT reason, count(*) AS count FROM mark_now WHERE result = 'bad' GROUP BY reason ORDER BY count DESC`),
+      faults: all(
+        db,
+        `SELECT reason, count(*) AS count FROM mark_now WHERE result = 'bad' GROUP BY reason ORDER BY count DESC`,
+      ),
     }),
   }),
 ];

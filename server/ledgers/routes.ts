@@ -20,7 +20,12 @@ const LISTING = {
 };
 
 export const ledgerEndpoints = [
-  endpoint({ method: 'GET', path: '/ledgers', query: listQuery, run: ({ db, query }) => page<Ledger>(db, LISTING, query) }),
+  endpoint({
+    method: 'GET',
+    path: '/ledgers',
+    query: listQuery,
+    run: ({ db, query }) => page<Ledger>(db, LISTING, query),
+  }),
   endpoint({ method: 'GET', path: '/ledgers/:id', run: ({ db, params }) => getLedger(db, params.id as string) }),
   endpoint({
     method: 'POST',
@@ -62,7 +67,13 @@ export const ledgerEndpoints = [
       if (totals.length === 0) throw new Failure('invalid-input', 'Nothing is in this cup yet; add a dose first.');
       const recipe = addRecipe(
         db,
-        { ...body, notes: '', basisMl: ledger.batchMl, items: totals, reason: `kept from the ledger "${ledger.title}"` },
+        {
+          ...body,
+          notes: '',
+          basisMl: ledger.batchMl,
+          items: totals,
+          reason: `kept from the ledger "${ledger.title}"`,
+        },
         at,
       );
       run(db, 'UPDATE ledger SET recipe_id = ?, version = version + 1 WHERE id = ?', [recipe, ledger.id]);

@@ -1,7 +1,7 @@
 import type { Dose, Ledger } from '../../contract/recipes.ts';
+import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
-import { Failure } from '../../core/failure.ts';
 import { newId } from '../ids.ts';
 
 export const dosesOf = (db: Db, ledgerId: string) =>
@@ -36,7 +36,14 @@ export function addDose(
 ): void {
   refuseClosed(db, ledgerId);
   mustFind(db, 'material', dose.materialId, 'material');
-  insert(db, 'dose', { id: newId(dose.id), ledgerId, materialId: dose.materialId, amount: dose.amount, unit: dose.unit, at });
+  insert(db, 'dose', {
+    id: newId(dose.id),
+    ledgerId,
+    materialId: dose.materialId,
+    amount: dose.amount,
+    unit: dose.unit,
+    at,
+  });
 }
 
 /** A mis-tap is taken back by a row of its own; the shots in between keep what they were told. */
@@ -44,7 +51,8 @@ export function reverseDose(db: Db, ledgerId: string, doseId: string, own: strin
   refuseClosed(db, ledgerId);
   const dose = first<Dose>(db, 'SELECT * FROM dose WHERE id = ? AND ledger_id = ?', [doseId, ledgerId]);
   if (!dose) throw new Failure('not-found', 'There is no such dose in this ledger.');
-  if (dose.reverses) throw new Failure('invalid-input', 'That row takes a dose back; add the dose again instead.', 'doseId');
+  if (dose.reverses)
+    throw new Failure('invalid-input', 'That row takes a dose back; add the dose again instead.', 'doseId');
   const { materialId, amount, unit } = dose;
   insert(db, 'dose', { id: newId(own), ledgerId, materialId, amount, unit, reverses: doseId, at });
 }

@@ -20,7 +20,11 @@ export const masterEndpoints = [
     run: ({ db, body, at }) => {
       const { name, shape, kind, flatBack, notes, packCount, ...shapeOf } = body;
       if (first(db, 'SELECT 1 FROM bait WHERE name = ? COLLATE NOCASE', [name])) {
-        throw new Failure('already-exists', `There is already a bait called ${name}; add a revision to it, or choose another name.`, 'name');
+        throw new Failure(
+          'already-exists',
+          `There is already a bait called ${name}; add a revision to it, or choose another name.`,
+          'name',
+        );
       }
       const baitId = addBait(db, { name, shape, packCount }, at);
       const id = newId();

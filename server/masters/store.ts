@@ -1,7 +1,7 @@
 import type * as v from 'valibot';
-import type { Master, MasterRow, Revision, revisionBody, volumeBody, VolumeReading } from '../../contract/masters.ts';
-import type { Bait } from '../../contract/workshop.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
+import type { Master, MasterRow, Revision, revisionBody, VolumeReading, volumeBody } from '../../contract/masters.ts';
+import type { Bait } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
@@ -29,8 +29,8 @@ function withVolumes(db: Db, revision: Omit<Revision, 'volumes' | 'volumeMl'>): 
 }
 
 function revisionsOf(db: Db, masterId: string): Revision[] {
-  return all<Revision>(db, 'SELECT * FROM master_revision WHERE master_id = ? ORDER BY number DESC', [masterId]).map((row) =>
-    withVolumes(db, row),
+  return all<Revision>(db, 'SELECT * FROM master_revision WHERE master_id = ? ORDER BY number DESC', [masterId]).map(
+    (row) => withVolumes(db, row),
   );
 }
 
@@ -42,7 +42,9 @@ export function addRevision(
 ): string {
   const { volume, ...values } = body;
   const id = newId();
-  const number = (first<{ n: number }>(db, 'SELECT max(number) AS n FROM master_revision WHERE master_id = ?', [masterId])?.n ?? 0) + 1;
+  const number =
+    (first<{ n: number }>(db, 'SELECT max(number) AS n FROM master_revision WHERE master_id = ?', [masterId])?.n ?? 0) +
+    1;
   insert(db, 'master_revision', { id, masterId, number, ...values, createdAt: at });
   if (volume) addVolume(db, id, volume, at);
   return id;
@@ -75,7 +77,9 @@ export function listMasters(db: Db, query: ListQuery): Page<MasterRow> {
 
 export function getMaster(db: Db, id: string): Master {
   mustFind(db, 'master', id, 'master');
-  const row = first<Omit<MasterRow, 'latest'>>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE master.id = ?`, [id]);
+  const row = first<Omit<MasterRow, 'latest'>>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE master.id = ?`, [
+    id,
+  ]);
   const revisions = revisionsOf(db, id);
   return {
     ...(row as Omit<MasterRow, 'latest'>),

@@ -19,7 +19,11 @@ export const materialEndpoints = [
     run: ({ db, body, at }) => {
       const { lot, strength, ...facts } = body;
       if (facts.kind === 'silicone' && !(facts.mix && facts.potLifeMin && facts.demoldMin)) {
-        throw new Failure('invalid-input', 'A rubber needs its ratio, pot life and demold time; they are on the tin.', 'mix');
+        throw new Failure(
+          'invalid-input',
+          'A rubber needs its ratio, pot life and demold time; they are on the tin.',
+          'mix',
+        );
       }
       const id = newId();
       insert(db, 'material', { id, ...facts, strength: strength ?? 1, createdAt: at });
@@ -58,7 +62,11 @@ export const materialEndpoints = [
       const lot = mustFind<{ id: string; materialId: string }>(db, 'lot', params.id as string, 'lot');
       const level = levelOf(db, lot.id);
       if (body.kind === 'used' && body.grams > level + 1e-6) {
-        throw new Failure('not-enough-stock', `This lot holds ${level.toFixed(1)} g; count it first if there is more.`, 'grams');
+        throw new Failure(
+          'not-enough-stock',
+          `This lot holds ${level.toFixed(1)} g; count it first if there is more.`,
+          'grams',
+        );
       }
       const grams = body.kind === 'counted' ? body.levelG - level : body.kind === 'used' ? -body.grams : body.grams;
       addLotMove(db, { id: body.id, lotId: lot.id, kind: body.kind, grams, note: body.note }, at);

@@ -1,7 +1,6 @@
 import type * as v from 'valibot';
-import type { Page } from '../../contract/fields.ts';
+import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Lot, lotBody, Material } from '../../contract/materials.ts';
-import type { ListQuery } from '../../contract/fields.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';

@@ -1,6 +1,6 @@
 import { addMinutes, addSeconds } from 'date-fns';
 import { listQuery } from '../../contract/fields.ts';
-import { moldBody, moldEventBody, type MoldRow, moldPatch } from '../../contract/molds.ts';
+import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { topUp } from '../../core/mold/silicone.ts';
 import { startClock } from '../clocks/store.ts';
@@ -27,7 +27,11 @@ function useRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
   const { potLifeMin, demoldMin } = planOf(mold).output;
   const about = { aboutType: 'mold', aboutId: mold.id };
-  startClock(db, { kind: 'pot-life', label: `Pot life of ${mold.name}`, dueAt: addSeconds(now, potLifeMin * 60), ...about }, now);
+  startClock(
+    db,
+    { kind: 'pot-life', label: `Pot life of ${mold.name}`, dueAt: addSeconds(now, potLifeMin * 60), ...about },
+    now,
+  );
   startClock(db, { kind: 'demold', label: `Demold ${mold.name}`, dueAt: addMinutes(now, demoldMin), ...about }, now);
   const rubberG = planOf(mold).output.pours.reduce((sum, pour) => sum + pour.gramsA + pour.gramsB, 0);
   useRubber(db, mold, rubberG, now.toISOString());
@@ -36,16 +40,20 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
 
 function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Record<string, unknown> {
   const { input, output } = planOf(mold);
-  const mixed = first<{ at: string }>(db, `SELECT at FROM mold_event WHERE mold_id = ? AND kind = 'mixed' ORDER BY seq DESC`, [mold.id]);
+  const mixed = first<{ at: string }>(
+    db,
+    `SELECT at FROM mold_event WHERE mold_id = ? AND kind = 'mixed' ORDER BY seq DESC`,
+    [mold.id],
+  );
   if (!mixed) throw new Failure('invalid-input', 'Tap "Mixed" first, so that the time since then is known.');
   const top = topUp({
-      mix: input.mix,
-      boxLengthMm: output.boxLengthMm,
-      boxWidthMm: output.boxWidthMm,
-      missingDepthMm,
-      wasteFraction: input.wasteFraction,
-      minutesSinceMixed: (now.getTime() - Date.parse(mixed.at)) / 60000,
-      potLifeMin: output.potLifeMin,
+    mix: input.mix,
+    boxLengthMm: output.boxLengthMm,
+    boxWidthMm: output.boxWidthMm,
+    missingDepthMm,
+    wasteFraction: input.wasteFraction,
+    minutesSinceMixed: (now.getTime() - Date.parse(mixed.at)) / 60000,
+    potLifeMin: output.potLifeMin,
   });
   useRubber(db, mold, top.gramsA + top.gramsB, now.toISOString());
   return { missingDepthMm, ...top };

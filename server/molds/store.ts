@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { CavityHealth, Mold, moldBody, MoldEvent, MoldRow } from '../../contract/molds.ts';
+import type { CavityHealth, Mold, MoldEvent, MoldRow, moldBody } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { plan } from '../../core/mold/silicone.ts';
 import type { Db } from '../db/open.ts';
@@ -71,10 +71,13 @@ export function getMold(db: Db, id: string): Mold {
   const row = first<MoldRow>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`, [id]) as MoldRow;
   return {
     ...withRejects(row, rejectsByMold(db)),
-    events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [id]),
+    events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [
+      id,
+    ]),
     health: healthOf(db, row),
     master:
-      first(db, 'SELECT master_id, number AS revision_number FROM master_revision WHERE id = ?', [row.revisionId]) ?? null,
+      first(db, 'SELECT master_id, number AS revision_number FROM master_revision WHERE id = ?', [row.revisionId]) ??
+      null,
     pours: all(
       db,
       `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at,
@@ -95,7 +98,11 @@ function planOf(body: NewMold) {
   const output = plan(body.planInput);
   const masters = body.planInput.masters.reduce((sum, master) => sum + master.count, 0);
   if (masters !== body.cavities) {
-    throw new Failure('invalid-input', `The plan has ${masters} masters but the mold ${body.cavities} cavities.`, 'cavities');
+    throw new Failure(
+      'invalid-input',
+      `The plan has ${masters} masters but the mold ${body.cavities} cavities.`,
+      'cavities',
+    );
   }
   return { input: body.planInput, output };
 }
@@ -104,7 +111,13 @@ export function addMold(db: Db, body: NewMold, at: string): string {
   const { newBait, planInput: _, ...values } = body;
   const planned = planOf(body);
   const baitId = newBait ? addBait(db, newBait, at) : (body.baitId as string);
-  if (body.revisionId && !first(db, 'SELECT 1 FROM master_revision r JOIN master m ON m.id = r.master_id WHERE r.id = ? AND m.bait_id = ?', [body.revisionId, baitId])) {
+  if (
+    body.revisionId &&
+    !first(db, 'SELECT 1 FROM master_revision r JOIN master m ON m.id = r.master_id WHERE r.id = ? AND m.bait_id = ?', [
+      body.revisionId,
+      baitId,
+    ])
+  ) {
     throw new Failure('invalid-input', 'That revision is not of a master of this bait.', 'revisionId');
   }
   const columns = planned?.output.columns ?? body.columns ?? Math.min(body.cavities, 4);

@@ -47,9 +47,19 @@ export const orderEndpoints = [
       const { sent, cancelled, ...values } = body;
       const order = getOrder(db, id, at);
       if (sent && order.state !== 'ready') {
-        throw new Failure('not-packed', `${order.code} is not packed yet: ${order.lines.map((l) => `${l.packed} of ${l.packs}`).join(', ')} packs.`);
+        throw new Failure(
+          'not-packed',
+          `${order.code} is not packed yet: ${order.lines.map((l) => `${l.packed} of ${l.packs}`).join(', ')} packs.`,
+        );
       }
-      update(db, 'customer_order', id, version, { ...values, ...(sent ? { sentAt: at } : {}), ...(cancelled ? { cancelledAt: at } : {}) }, 'order');
+      update(
+        db,
+        'customer_order',
+        id,
+        version,
+        { ...values, ...(sent ? { sentAt: at } : {}), ...(cancelled ? { cancelledAt: at } : {}) },
+        'order',
+      );
       return getOrder(db, id, at);
     },
   }),

@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Customer, Order, orderBody, OrderLine, OrderRow } from '../../contract/orders.ts';
+import type { Customer, Order, OrderLine, OrderRow, orderBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber } from '../db/rows.ts';
@@ -10,7 +10,8 @@ import { bagsOfOrder, fillBag } from '../stock/store.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
 
 const CUSTOMERS = {
-  select: 'SELECT /*sort*/ customer.*, (SELECT count(*) FROM customer_order o WHERE o.customer_id = customer.id) AS orders FROM customer',
+  select:
+    'SELECT /*sort*/ customer.*, (SELECT count(*) FROM customer_order o WHERE o.customer_id = customer.id) AS orders FROM customer',
   sorts: { name: 'name', created: 'created_at' },
   order: 'name',
   search: 'name',
@@ -56,7 +57,15 @@ function stateOf(order: Bare, lines: OrderLine[], needs: PlacedNeed[]): Pick<Ord
 
 function complete(db: Db, order: Bare, needs: PlacedNeed[]): OrderRow {
   const lines = linesOf(db, order.id);
-  return { ...order, lines, ...stateOf(order, lines, needs.filter((need) => need.orderId === order.id)) };
+  return {
+    ...order,
+    lines,
+    ...stateOf(
+      order,
+      lines,
+      needs.filter((need) => need.orderId === order.id),
+    ),
+  };
 }
 
 export function listOrders(db: Db, query: ListQuery, at: string): Page<OrderRow> {
@@ -99,14 +108,36 @@ export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: stri
   const customerId = body.newCustomer ? addCustomer(db, body.newCustomer, at) : (body.customerId as string);
   mustFind(db, 'customer', customerId, 'customer');
   const id = newId();
-  insert(db, 'customer_order', { id, code: `O${nextNumber(db, 'order')}`, customerId, dueOn: body.dueOn, notes: body.notes, createdAt: at });
+  insert(db, 'customer_order', {
+    id,
+    code: `O${nextNumber(db, 'order')}`,
+    customerId,
+    dueOn: body.dueOn,
+    notes: body.notes,
+    createdAt: at,
+  });
   body.lines.forEach((line, position) => {
     const bait = first<{ priceMinor: number | null }>(db, 'SELECT price_minor FROM bait WHERE id = ?', [line.baitId]);
-    if (!bait) throw new Failure('invalid-input', 'That bait is not here; make its master or mold first.', `lines.${position}.baitId`);
+    if (!bait)
+      throw new Failure(
+        'invalid-input',
+        'That bait is not here; make its master or mold first.',
+        `lines.${position}.baitId`,
+      );
     if (!first(db, 'SELECT 1 FROM recipe WHERE id = ?', [line.recipeId])) {
-      throw new Failure('invalid-input', 'That colour is not here; write its recipe first.', `lines.${position}.recipeId`);
+      throw new Failure(
+        'invalid-input',
+        'That colour is not here; write its recipe first.',
+        `lines.${position}.recipeId`,
+      );
     }
-    insert(db, 'order_line', { id: newId(), orderId: id, position, ...line, priceMinor: line.priceMinor ?? bait.priceMinor });
+    insert(db, 'order_line', {
+      id: newId(),
+      orderId: id,
+      position,
+      ...line,
+      priceMinor: line.priceMinor ?? bait.priceMinor,
+    });
   });
   return id;
 }
@@ -114,12 +145,17 @@ export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: stri
 /** Packs n bags of a line from cured stock, never more than were ordered. */
 export function pack(db: Db, orderId: string, lineId: string, bags: number, at: string): void {
   const order = mustFind<Bare>(db, 'customer_order', orderId, 'order');
-  if (order.sentAt || order.cancelledAt) throw new Failure('already-closed', `${order.code} is ${order.sentAt ? 'sent' : 'cancelled'}.`);
+  if (order.sentAt || order.cancelledAt)
+    throw new Failure('already-closed', `${order.code} is ${order.sentAt ? 'sent' : 'cancelled'}.`);
   const line = linesOf(db, orderId).find((row) => row.id === lineId);
   if (!line) throw new Failure('invalid-input', 'That line is not of this order.', 'lineId');
   const left = line.packs - line.packed;
   if (bags > left) {
-    throw new Failure('more-than-ordered', `${left} of ${line.packs} packs are still wanted on this line, not ${bags}.`, 'bags');
+    throw new Failure(
+      'more-than-ordered',
+      `${left} of ${line.packs} packs are still wanted on this line, not ${bags}.`,
+      'bags',
+    );
   }
   for (let n = 0; n < bags; n++) fillBag(db, line, at);
 }

@@ -1,6 +1,5 @@
-import { existsSync, renameSync, rmSync } from 'node:fs';
 import { createHash } from 'node:crypto';
-import { createReadStream } from 'node:fs';
+import { createReadStream, existsSync, renameSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
@@ -45,17 +44,27 @@ async function hashOf(file: string): Promise<string> {
 export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys: string[]) => void): Router {
   const fileOf = (id: string, thumb: boolean) => {
     const photo = mustFind<Photo>(data.db, 'photo', id, 'photo');
-    return { path: join(data.files, thumb ? `${photo.hash}.thumb` : photo.hash), type: thumb ? 'image/webp' : photo.type };
+    return {
+      path: join(data.files, thumb ? `${photo.hash}.thumb` : photo.hash),
+      type: thumb ? 'image/webp' : photo.type,
+    };
   };
   return Router()
     .get('/photos', (request, response) => {
       const { aboutType, aboutId } = check(aboutQuery, { ...request.query });
-      const items = all(data.db, 'SELECT id, type, created_at FROM photo WHERE about_type = ? AND about_id = ? ORDER BY created_at', [aboutType, aboutId]);
+      const items = all(
+        data.db,
+        'SELECT id, type, created_at FROM photo WHERE about_type = ? AND about_id = ? ORDER BY created_at',
+        [aboutType, aboutId],
+      );
       response.json({ items, nextCursor: null });
     })
     .get('/photos/:id{/:size}', (request, response) => {
       const { path, type } = fileOf(request.params.id as string, request.params.size === 'thumb');
-      response.type(type).set('cache-control', 'private, max-age=31536000, immutable').sendFile(path, { dotfiles: 'allow' });
+      response
+        .type(type)
+        .set('cache-control', 'private, max-age=31536000, immutable')
+        .sendFile(path, { dotfiles: 'allow' });
     })
     .post('/photos', async (request, response) => {
       const about = check(aboutQuery, { ...request.query });
@@ -67,12 +76,21 @@ export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys:
         const hash = await hashOf(upload);
         const stored = join(data.files, hash);
         if (!existsSync(`${stored}.thumb`)) {
-          await sharp(upload).rotate().resize(360, 360, { fit: 'inside' }).webp().toFile(`${stored}.thumb`).catch(() => {
-            throw new Failure('bad-photo', 'That picture is damaged; send another.');
-          });
+          await sharp(upload)
+            .rotate()
+            .resize(360, 360, { fit: 'inside' })
+            .webp()
+            .toFile(`${stored}.thumb`)
+            .catch(() => {
+              throw new Failure('bad-photo', 'That picture is damaged; send another.');
+            });
         }
         if (!existsSync(stored)) renameSync(upload, stored);
-        const same = first<Photo>(data.db, 'SELECT * FROM photo WHERE about_type = ? AND about_id = ? AND hash = ?', [about.aboutType, about.aboutId, hash]);
+        const same = first<Photo>(data.db, 'SELECT * FROM photo WHERE about_type = ? AND about_id = ? AND hash = ?', [
+          about.aboutType,
+          about.aboutId,
+          hash,
+        ]);
         const id = same?.id ?? newId();
         if (!same) insert(data.db, 'photo', { id, hash, type, ...about, createdAt: clock().toISOString() });
         touched(['photos']);

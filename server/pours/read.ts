@@ -62,7 +62,9 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
   );
   return shots.map((shot) => ({
     ...shot,
-    marks: marks.filter((mark) => mark.shotId === shot.id).map(({ cavity, result, reason }) => ({ cavity, result, reason })),
+    marks: marks
+      .filter((mark) => mark.shotId === shot.id)
+      .map(({ cavity, result, reason }) => ({ cavity, result, reason })),
   }));
 }
 
@@ -153,7 +155,8 @@ export function getPour(db: Db, id: string): Pour {
     ledgerId: row.ledgerId,
     cookMl: row.cookMl,
     plan: row.plan,
-    wanted: row.wantedScale && row.wantedHardness !== null ? { scale: row.wantedScale, value: row.wantedHardness } : null,
+    wanted:
+      row.wantedScale && row.wantedHardness !== null ? { scale: row.wantedScale, value: row.wantedHardness } : null,
     laidOutAt: row.laidOutAt,
     startedAt: row.startedAt,
     closedAt: row.closedAt,

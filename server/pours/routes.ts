@@ -1,5 +1,14 @@
 import { listQuery } from '../../contract/fields.ts';
-import { closeBody, hardnessBody, heatBody, laidOutPatch, marksBody, pourBody, shotBody, undoBody } from '../../contract/pours.ts';
+import {
+  closeBody,
+  hardnessBody,
+  heatBody,
+  laidOutPatch,
+  marksBody,
+  pourBody,
+  shotBody,
+  undoBody,
+} from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { endClocks } from '../clocks/store.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
@@ -33,7 +42,8 @@ export const pourEndpoints = [
         `SELECT material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
         [body.plastisolLotId],
       );
-      if (body.plastisolLotId && !lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
+      if (body.plastisolLotId && !lot)
+        throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
       update(db, 'pour', pour.id, version, { ...body, plastisolId: lot?.materialId ?? null }, 'pour');
       return getPour(db, pour.id);
     },
@@ -96,10 +106,18 @@ export const pourEndpoints = [
     run: ({ db, body, params, now, at }) => {
       const id = params.id as string;
       const pour = getPour(db, id);
-      if (!pour.curedAt) throw new Failure('invalid-input', 'Nothing was poured from this cup, so there is nothing to read.');
+      if (!pour.curedAt)
+        throw new Failure('invalid-input', 'Nothing was poured from this cup, so there is nothing to read.');
       // Recorded even when early, since it was seen; it does not count, and the clock goes on.
       const early = now.toISOString() < pour.curedAt;
-      insert(db, 'hardness_reading', { id: newId(body.id), pourId: id, scale: body.scale, value: body.value, early, at });
+      insert(db, 'hardness_reading', {
+        id: newId(body.id),
+        pourId: id,
+        scale: body.scale,
+        value: body.value,
+        early,
+        at,
+      });
       if (!early) endClocks(db, 'cure', 'pour', id, at);
       return getPour(db, id);
     },

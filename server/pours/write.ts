@@ -1,7 +1,7 @@
 import { addSeconds } from 'date-fns';
 import type * as v from 'valibot';
-import type { closeBody, marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import type { MoldRow } from '../../contract/molds.ts';
+import type { closeBody, marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
 import { batchSize } from '../../core/plastisol/batch.ts';
@@ -15,8 +15,8 @@ import { first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLedger, dosesOf } from '../ledgers/store.ts';
 import { addLotMove, openLot } from '../materials/store.ts';
-import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
 import { usableMolds } from '../molds/store.ts';
+import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
 import { measures, workshop } from '../workshop/store.ts';
 import { getPour } from './read.ts';
 
@@ -44,10 +44,18 @@ function chosenMolds(db: Db, body: NewPour): { mold: MoldRow; shots: number }[] 
 
 function linkOrderLines(db: Db, pourId: string, body: NewPour, baitIds: Set<string>): void {
   body.orderLines.forEach((line, index) => {
-    const row = first<{ recipeId: string; baitId: string }>(db, 'SELECT recipe_id, bait_id FROM order_line WHERE id = ?', [line.orderLineId]);
+    const row = first<{ recipeId: string; baitId: string }>(
+      db,
+      'SELECT recipe_id, bait_id FROM order_line WHERE id = ?',
+      [line.orderLineId],
+    );
     if (!row) throw new Failure('invalid-input', 'That order line is not here.', `orderLines.${index}.orderLineId`);
     if (row.recipeId !== body.recipeId || !baitIds.has(row.baitId)) {
-      throw new Failure('invalid-input', 'That order line wants another colour or bait than this cup makes.', `orderLines.${index}.orderLineId`);
+      throw new Failure(
+        'invalid-input',
+        'That order line wants another colour or bait than this cup makes.',
+        `orderLines.${index}.orderLineId`,
+      );
     }
     insert(db, 'pour_order_line', { pourId, orderLineId: line.orderLineId, baits: line.baits });
   });
@@ -63,7 +71,10 @@ function plastisolLot(db: Db, body: NewPour): { id: string; materialId: string }
     if (!lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
     return lot;
   }
-  const material = first<{ id: string }>(db, `SELECT id FROM material WHERE kind = 'plastisol' ORDER BY created_at LIMIT 1`);
+  const material = first<{ id: string }>(
+    db,
+    `SELECT id FROM material WHERE kind = 'plastisol' ORDER BY created_at LIMIT 1`,
+  );
   return material ? openLot(db, material.id) : undefined;
 }
 
@@ -86,7 +97,12 @@ export function layOutPour(db: Db, body: NewPour, at: string): string {
   const items = itemsOf(db, revision.id);
   const scaled = scaleItems(db, items, revision.basisMl, batch.cookMl);
   const lot = plastisolLot(db, body);
-  const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(db, 'bait', usedMolds[0]?.baitId as string, 'bait');
+  const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(
+    db,
+    'bait',
+    usedMolds[0]?.baitId as string,
+    'bait',
+  );
   const plan: Pour['plan'] = {
     cookMl: batch.cookMl,
     cookG: batch.cookG,
@@ -94,7 +110,12 @@ export function layOutPour(db: Db, body: NewPour, at: string): string {
     glasses: ceilNear(batch.cookMl / workshop(db).glassMl),
     yieldFraction: batch.yieldFraction,
     returnMl: batch.returnMl,
-    molds: batch.molds.map(({ id, shotMl, loads }, index) => ({ moldId: id, shots: chosen[index]?.shots ?? 0, shotMl, loads })),
+    molds: batch.molds.map(({ id, shotMl, loads }, index) => ({
+      moldId: id,
+      shots: chosen[index]?.shots ?? 0,
+      shotMl,
+      loads,
+    })),
     items: scaled.map((item, index) => ({
       ...item,
       materialId: item.id,
@@ -138,7 +159,8 @@ interface OpenPour {
 
 export function openPour(db: Db, id: string): OpenPour {
   const pour = mustFind<OpenPour>(db, 'pour', id, 'pour');
-  if (pour.closedAt) throw new Failure('pour-closed', `${pour.code} is closed and its baits are on the rack; it stands as it was.`);
+  if (pour.closedAt)
+    throw new Failure('pour-closed', `${pour.code} is closed and its baits are on the rack; it stands as it was.`);
   return pour;
 }
 
@@ -146,7 +168,12 @@ function markStarted(db: Db, id: string, at: string): void {
   run(db, 'UPDATE pour SET started_at = ?, version = version + 1 WHERE id = ? AND started_at IS NULL', [at, id]);
 }
 
-export function addHeat(db: Db, pour: OpenPour, heat: { id?: string | undefined; kind: string; c: number }, at: string): void {
+export function addHeat(
+  db: Db,
+  pour: OpenPour,
+  heat: { id?: string | undefined; kind: string; c: number },
+  at: string,
+): void {
   insert(db, 'heat', { id: newId(heat.id), pourId: pour.id, kind: heat.kind, c: heat.c, at });
   markStarted(db, pour.id, at);
 }
@@ -173,10 +200,20 @@ export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId:
   markStarted(db, pour.id, at);
   const about = { aboutType: 'pour-mold', aboutId: `${pour.id} ${moldId}` };
   endClocks(db, 'open', about.aboutType, about.aboutId, at);
-  startClock(db, { kind: 'open', label: `Open ${mold.name}`, dueAt: addSeconds(now, OPENS_AFTER_S[mold.kind]), ...about }, now);
+  startClock(
+    db,
+    { kind: 'open', label: `Open ${mold.name}`, dueAt: addSeconds(now, OPENS_AFTER_S[mold.kind]), ...about },
+    now,
+  );
 }
 
-export function addMarks(db: Db, pour: OpenPour, shotId: string, marks: v.InferOutput<typeof marksBody>['marks'], at: string): void {
+export function addMarks(
+  db: Db,
+  pour: OpenPour,
+  shotId: string,
+  marks: v.InferOutput<typeof marksBody>['marks'],
+  at: string,
+): void {
   const shot = first<{ moldId: string; cavities: number }>(
     db,
     'SELECT s.mold_id, mold.cavities FROM shot_live s JOIN mold ON mold.id = s.mold_id WHERE s.id = ? AND s.pour_id = ?',
@@ -185,16 +222,31 @@ export function addMarks(db: Db, pour: OpenPour, shotId: string, marks: v.InferO
   if (!shot) throw new Failure('not-found', 'There is no such shot in this pour, or it was taken back.');
   marks.forEach((mark, index) => {
     if (mark.cavity > shot.cavities) {
-      throw new Failure('invalid-input', `This mold has ${shot.cavities} cavities; there is no number ${mark.cavity}.`, `marks.${index}.cavity`);
+      throw new Failure(
+        'invalid-input',
+        `This mold has ${shot.cavities} cavities; there is no number ${mark.cavity}.`,
+        `marks.${index}.cavity`,
+      );
     }
-    insert(db, 'cavity_mark', { id: newId(mark.id), shotId, cavity: mark.cavity, result: mark.result, reason: mark.reason, at });
+    insert(db, 'cavity_mark', {
+      id: newId(mark.id),
+      shotId,
+      cavity: mark.cavity,
+      result: mark.result,
+      reason: mark.reason,
+      at,
+    });
   });
   endClocks(db, 'open', 'pour-mold', `${pour.id} ${shot.moldId}`, at);
 }
 
 /** Takes back a shot or a heat of this pour. */
 export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefined, at: string): void {
-  const shot = first<{ moldId: string; doseSeq: number; heatSeq: number }>(db, 'SELECT * FROM shot_live WHERE id = ? AND pour_id = ?', [rowId, pour.id]);
+  const shot = first<{ moldId: string; doseSeq: number; heatSeq: number }>(
+    db,
+    'SELECT * FROM shot_live WHERE id = ? AND pour_id = ?',
+    [rowId, pour.id],
+  );
   if (shot) {
     const { moldId, doseSeq, heatSeq } = shot;
     insert(db, 'shot', { id: newId(own), pourId: pour.id, moldId, doseSeq, heatSeq, reverses: rowId, at });
@@ -208,13 +260,14 @@ export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefi
 
 /** Grams of a dose, or undefined where its material was never weighed by volume. */
 function doseGrams(db: Db, dose: { materialId: string; amount: number; unit: string }): number | undefined {
-  const material = mustFind<{ kind: string; dropsPerMl: number | null; bulkGPerMl: number | null; densityGPerMl: number | null }>(
-    db,
-    'material',
-    dose.materialId,
-    'material',
-  );
-  const densityGPerMl = material.bulkGPerMl ?? material.densityGPerMl ?? (material.kind === 'colourant' ? 1 : undefined);
+  const material = mustFind<{
+    kind: string;
+    dropsPerMl: number | null;
+    bulkGPerMl: number | null;
+    densityGPerMl: number | null;
+  }>(db, 'material', dose.materialId, 'material');
+  const densityGPerMl =
+    material.bulkGPerMl ?? material.densityGPerMl ?? (material.kind === 'colourant' ? 1 : undefined);
   const context = {
     from: dose.unit,
     value: dose.amount,
@@ -256,7 +309,10 @@ function goodByBait(pour: Pour): Map<string, number> {
     good.set(mold.baitId, (good.get(mold.baitId) ?? 0) + known.filter((mark) => mark.result === 'good').length);
   }
   if (unmarked > 0) {
-    throw new Failure('cavities-unmarked', `${unmarked} baits are not marked good or bad yet; tap them, or "rest good" on the shot.`);
+    throw new Failure(
+      'cavities-unmarked',
+      `${unmarked} baits are not marked good or bad yet; tap them, or "rest good" on the shot.`,
+    );
   }
   return good;
 }
@@ -269,16 +325,31 @@ export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBo
   const good = goodByBait(pour);
   balance(body);
   const baits = [...good.values()].reduce((sum, n) => sum + n, 0);
-  if (baits > 0 && body.goodG === 0) throw new Failure('invalid-input', `${baits} good baits weigh something; weigh them.`, 'goodG');
-  if (baits === 0 && body.goodG > 0) throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
+  if (baits > 0 && body.goodG === 0)
+    throw new Failure('invalid-input', `${baits} good baits weigh something; weigh them.`, 'goodG');
+  if (baits === 0 && body.goodG > 0)
+    throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   useLots(db, open, body.cookedG, at);
   for (const [baitId, count] of good) {
-    if (count > 0) insert(db, 'stock_move', { id: newId(), kind: 'poured', baitId, recipeId: pour.recipeId, pourId: id, baits: count, at });
+    if (count > 0)
+      insert(db, 'stock_move', {
+        id: newId(),
+        kind: 'poured',
+        baitId,
+        recipeId: pour.recipeId,
+        pourId: id,
+        baits: count,
+        at,
+      });
   }
   const remeltG = body.rejectG + body.returnedG;
   if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
-  run(db, 'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id', { at, id });
+  run(
+    db,
+    'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id',
+    { at, id },
+  );
   for (const mold of pour.molds) endClocks(db, 'open', 'pour-mold', `${id} ${mold.moldId}`, at);
   if (baits > 0 && pour.curedAt) {
     const label = `Cured: ${baits} ${pour.recipeName}`;

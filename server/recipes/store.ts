@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Recipe, recipeBody, RecipeItem, RecipeRevision, RecipeRow } from '../../contract/recipes.ts';
+import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
 import { scaleRecipe } from '../../core/plastisol/recipe.ts';
 import type { Db } from '../db/open.ts';
@@ -96,13 +96,24 @@ export function getRecipe(db: Db, id: string): Recipe {
   };
 }
 
-export function addRevision(db: Db, recipeId: string, body: { basisMl: number; items: Items; reason: string }, at: string): string {
+export function addRevision(
+  db: Db,
+  recipeId: string,
+  body: { basisMl: number; items: Items; reason: string },
+  at: string,
+): string {
   const id = newId();
-  const number = (first<{ n: number }>(db, 'SELECT max(number) AS n FROM recipe_revision WHERE recipe_id = ?', [recipeId])?.n ?? 0) + 1;
+  const number =
+    (first<{ n: number }>(db, 'SELECT max(number) AS n FROM recipe_revision WHERE recipe_id = ?', [recipeId])?.n ?? 0) +
+    1;
   insert(db, 'recipe_revision', { id, recipeId, number, reason: body.reason, basisMl: body.basisMl, createdAt: at });
   body.items.forEach((item, position) => {
     if (!first(db, 'SELECT 1 FROM material WHERE id = ?', [item.materialId])) {
-      throw new Failure('invalid-input', 'That material is not in the store; add it first.', `items.${position}.materialId`);
+      throw new Failure(
+        'invalid-input',
+        'That material is not in the store; add it first.',
+        `items.${position}.materialId`,
+      );
     }
     insert(db, 'recipe_item', { id: newId(), revisionId: id, position, ...item });
   });

@@ -19,7 +19,11 @@ export async function setPasscode(db: Db, passcode: string): Promise<void> {
   const salt = randomBytes(16);
   const hash = await scrypt(passcode, salt, 32);
   run(db, 'DELETE FROM session');
-  run(db, 'INSERT INTO passcode (id, salt, hash) VALUES (1, @salt, @hash) ON CONFLICT (id) DO UPDATE SET salt = @salt, hash = @hash', { salt, hash });
+  run(
+    db,
+    'INSERT INTO passcode (id, salt, hash) VALUES (1, @salt, @hash) ON CONFLICT (id) DO UPDATE SET salt = @salt, hash = @hash',
+    { salt, hash },
+  );
 }
 
 export const hasPasscode = (db: Db) => first(db, 'SELECT 1 FROM passcode') !== undefined;
@@ -36,14 +40,21 @@ function cookieOf(header: string | undefined): string | undefined {
 
 function isKnown(db: Db, cookie: string | undefined, now: Date): boolean {
   const token = cookieOf(cookie);
-  return token !== undefined && first(db, 'SELECT 1 FROM session WHERE token_hash = ? AND expires_at > ?', [tokenHash(token), now.toISOString()]) !== undefined;
+  return (
+    token !== undefined &&
+    first(db, 'SELECT 1 FROM session WHERE token_hash = ? AND expires_at > ?', [
+      tokenHash(token),
+      now.toISOString(),
+    ]) !== undefined
+  );
 }
 
 /** Behind `--lan`: nobody reads or writes without the passcode. */
 export function demandPasscode(db: () => Db, clock: () => Date): RequestHandler {
   return (request, _response, next) => {
     if (request.path === '/session' || request.path === '/health') return next();
-    if (!isKnown(db(), request.get('cookie'), clock())) throw new Failure('passcode-needed', 'Type the passcode that the workshop’s computer shows.');
+    if (!isKnown(db(), request.get('cookie'), clock()))
+      throw new Failure('passcode-needed', 'Type the passcode that the workshop’s computer shows.');
     next();
   };
 }
@@ -55,13 +66,15 @@ export function sessionRouter(db: () => Db, clock: () => Date, lan: boolean): Ro
     skipSuccessfulRequests: true,
     standardHeaders: 'draft-7',
     legacyHeaders: false,
-    handler: (_request, _response, next) => next(new Failure('too-many-tries', 'Too many tries; wait a quarter of an hour.')),
+    handler: (_request, _response, next) =>
+      next(new Failure('too-many-tries', 'Too many tries; wait a quarter of an hour.')),
   });
   const open: RequestHandler = async (request, response) => {
     const { passcode } = check(sessionBody, request.body);
     const stored = first<{ salt: Buffer; hash: Buffer }>(db(), 'SELECT salt, hash FROM passcode');
     const given = stored ? await scrypt(passcode, stored.salt, 32) : undefined;
-    if (!stored || !given || !timingSafeEqual(given, stored.hash)) throw new Failure('wrong-passcode', 'That is not the passcode.');
+    if (!stored || !given || !timingSafeEqual(given, stored.hash))
+      throw new Failure('wrong-passcode', 'That is not the passcode.');
     const token = randomBytes(32).toString('base64url');
     const expires = new Date(clock().getTime() + SESSION_DAYS * 86400_000);
     run(db(), 'INSERT INTO session (token_hash, expires_at) VALUES (?, ?)', [tokenHash(token), expires.toISOString()]);

@@ -12,7 +12,12 @@ export const stockEndpoints = [
   endpoint({
     method: 'GET',
     path: '/rack',
-    run: ({ db, at }) => ({ items: promisedByRack(db, at), remelt: remelt(db), moves: stockMoves(db), nextCursor: null }),
+    run: ({ db, at }) => ({
+      items: promisedByRack(db, at),
+      remelt: remelt(db),
+      moves: stockMoves(db),
+      nextCursor: null,
+    }),
   }),
   endpoint({
     method: 'POST',
@@ -46,7 +51,8 @@ export const stockEndpoints = [
         'SELECT 1 FROM order_line l JOIN customer_order o ON o.id = l.order_id WHERE l.id = ? AND o.sent_at IS NOT NULL',
         [bag.lineId],
       );
-      if (sent) throw new Failure('already-closed', `Bag ${bag.code} went out with its order; it cannot be opened here.`);
+      if (sent)
+        throw new Failure('already-closed', `Bag ${bag.code} went out with its order; it cannot be opened here.`);
       unpack(db, bag, at);
       return bagByCode(db, bag.code);
     },

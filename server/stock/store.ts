@@ -40,17 +40,29 @@ function shortage(rows: Omit<RackRow, 'promised'>[], wanted: number, onlyCured: 
   const next = curing[0];
   const total = rows.reduce((sum, row) => sum + row.baits, 0);
   if (onlyCured && next && total >= wanted) {
-    return new Failure('not-cured', `${ready} of ${wanted} are cured; the rest may be packed after 24 hours of cure.`, undefined, {
-      curedAt: next.curedAt,
-    });
+    return new Failure(
+      'not-cured',
+      `${ready} of ${wanted} are cured; the rest may be packed after 24 hours of cure.`,
+      undefined,
+      {
+        curedAt: next.curedAt,
+      },
+    );
   }
-  return new Failure('not-enough-stock', `Short by ${wanted - (onlyCured ? ready : total)}: the rack has ${total}, of which ${ready} are cured.`);
+  return new Failure(
+    'not-enough-stock',
+    `Short by ${wanted - (onlyCured ? ready : total)}: the rack has ${total}, of which ${ready} are cured.`,
+  );
 }
 
 /** Chooses which pours the baits come from, oldest first; a bag from one pour where one has enough. */
 export function take(db: Db, what: What, wanted: number, onlyCured: boolean, at: string): Take[] {
   const rows = rack(db, at).filter(
-    (row) => row.baitId === what.baitId && row.recipeId === what.recipeId && (!what.pourId || row.pourId === what.pourId) && row.baits > 0,
+    (row) =>
+      row.baitId === what.baitId &&
+      row.recipeId === what.recipeId &&
+      (!what.pourId || row.pourId === what.pourId) &&
+      row.baits > 0,
   );
   const usable = onlyCured ? rows.filter((row) => row.cured) : rows;
   if (usable.reduce((sum, row) => sum + row.baits, 0) < wanted) throw shortage(rows, wanted, onlyCured);
@@ -74,16 +86,37 @@ export function stockOut(
 ): void {
   const { id, kind, note, baitId, recipeId } = out;
   take(db, out, out.baits, false, at).forEach(({ pourId, baits }, index) => {
-    insert(db, 'stock_move', { id: newId(index === 0 ? id : undefined), kind, baitId, recipeId, pourId, baits: -baits, note, at });
+    insert(db, 'stock_move', {
+      id: newId(index === 0 ? id : undefined),
+      kind,
+      baitId,
+      recipeId,
+      pourId,
+      baits: -baits,
+      note,
+      at,
+    });
   });
 }
 
 /** One bag for an order line, from cured stock; its code leads back to the pours. */
-export function fillBag(db: Db, line: { id: string; baitId: string; recipeId: string; perPack: number }, at: string): void {
+export function fillBag(
+  db: Db,
+  line: { id: string; baitId: string; recipeId: string; perPack: number },
+  at: string,
+): void {
   const { baitId, recipeId } = line;
   const takes = take(db, { baitId, recipeId }, line.perPack, true, at);
   const id = newId();
-  insert(db, 'bag', { id, code: `B${nextNumber(db, 'bag')}`, baitId, recipeId, orderLineId: line.id, baits: line.perPack, at });
+  insert(db, 'bag', {
+    id,
+    code: `B${nextNumber(db, 'bag')}`,
+    baitId,
+    recipeId,
+    orderLineId: line.id,
+    baits: line.perPack,
+    at,
+  });
   for (const { pourId, baits } of takes) {
     insert(db, 'stock_move', { id: newId(), kind: 'packed', baitId, recipeId, pourId, baits: -baits, bagId: id, at });
   }
@@ -134,7 +167,17 @@ export function unpack(db: Db, bag: Bag, at: string): void {
     [bag.id],
   );
   for (const { id, baitId, recipeId, pourId, baits } of moves) {
-    insert(db, 'stock_move', { id: newId(), kind: 'unpacked', baitId, recipeId, pourId, baits: -baits, bagId: bag.id, reverses: id, at });
+    insert(db, 'stock_move', {
+      id: newId(),
+      kind: 'unpacked',
+      baitId,
+      recipeId,
+      pourId,
+      baits: -baits,
+      bagId: bag.id,
+      reverses: id,
+      at,
+    });
   }
 }
 
@@ -156,5 +199,14 @@ export function reverseMove(db: Db, moveId: string, own: string | undefined, at:
   );
   if (!move) throw new Failure('not-found', 'There is no such move to take back.');
   const { baitId, recipeId, pourId, baits } = move;
-  insert(db, 'stock_move', { id: newId(own), kind: 'reversed', baitId, recipeId, pourId, baits: -baits, reverses: moveId, at });
+  insert(db, 'stock_move', {
+    id: newId(own),
+    kind: 'reversed',
+    baitId,
+    recipeId,
+    pourId,
+    baits: -baits,
+    reverses: moveId,
+    at,
+  });
 }

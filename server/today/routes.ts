@@ -21,9 +21,11 @@ export const todayEndpoints = [
     path: '/search',
     query: v.strictObject({ q: v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120)) }),
     run: ({ db, query }) => ({
-      items: all<SearchHit>(db, `SELECT * FROM (${SEARCH}) WHERE title LIKE ? ESCAPE '\\' ORDER BY length(title), title DESC LIMIT 12`, [
-        `%${query.q.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`,
-      ]),
+      items: all<SearchHit>(
+        db,
+        `SELECT * FROM (${SEARCH}) WHERE title LIKE ? ESCAPE '\\' ORDER BY length(title), title DESC LIMIT 12`,
+        [`%${query.q.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`],
+      ),
       nextCursor: null,
     }),
   }),

@@ -14,11 +14,16 @@ interface Named {
   hex?: string;
 }
 
-const named = (db: Db, table: 'recipe' | 'bait') => new Map(all<Named>(db, `SELECT * FROM ${table}`).map((row) => [row.id, row]));
+const named = (db: Db, table: 'recipe' | 'bait') =>
+  new Map(all<Named>(db, `SELECT * FROM ${table}`).map((row) => [row.id, row]));
 
 const count = (db: Db, sql: string, params: unknown[] = []) => first<{ n: number }>(db, sql, params)?.n ?? 0;
 
-function cupsTonight(db: Db, needs: PlacedNeed[], orderIds: string[]): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
+function cupsTonight(
+  db: Db,
+  needs: PlacedNeed[],
+  orderIds: string[],
+): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
   const recipes = named(db, 'recipe');
   const baits = named(db, 'bait');
   const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
@@ -53,7 +58,9 @@ function cupsTonight(db: Db, needs: PlacedNeed[], orderIds: string[]): { cups: T
         rejected,
       })),
       orderLines: cup.orderLines,
-      orderIds: [...new Set(mine.filter((need) => need.recipeId === cup.recipeId && need.short > 0).map((need) => need.orderId))],
+      orderIds: [
+        ...new Set(mine.filter((need) => need.recipeId === cup.recipeId && need.short > 0).map((need) => need.orderId)),
+      ],
     }));
   return { cups: shown, withoutMold };
 }
@@ -83,7 +90,14 @@ function todayOrders(db: Db, needs: PlacedNeed[]): TodayOrder[] {
 
 function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
   const today = format(now, 'yyyy-MM-dd');
-  const hardness = all<{ id: string; code: string; recipe: string; scale: string | null; wanted: number | null; closedAt: string }>(
+  const hardness = all<{
+    id: string;
+    code: string;
+    recipe: string;
+    scale: string | null;
+    wanted: number | null;
+    closedAt: string;
+  }>(
     db,
     `SELECT pour.id, pour.code, recipe.name AS recipe, pour.wanted_scale AS scale, pour.wanted_hardness AS wanted, pour.closed_at
      FROM pour JOIN recipe ON recipe.id = pour.recipe_id
@@ -98,27 +112,34 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
   );
   const late = orders.filter((order) => order.dueOn < today);
   return [
-    ...late.map((order): TodayNeed => ({
-      kind: 'late',
-      when: `due ${format(parseISO(order.dueOn), 'd MMM')}`,
-      title: `${order.customer}, ${order.code} is late`,
-      detail: order.shortBaits > 0 ? `still short by ${order.shortBaits} baits` : `${order.packsLeft} packs to pack`,
-      to: `/orders/${order.id}`,
-    })),
-    ...hardness.map((pour): TodayNeed => ({
-      kind: 'hardness',
-      when: 'cured',
-      title: `Hardness of ${pour.recipe}, ${pour.code}`,
-      detail: pour.wanted === null ? 'read it before it is packed' : `wanted ${pour.wanted} on the ${pour.scale} scale`,
-      to: `/pours/${pour.id}`,
-    })),
-    ...low.map((material): TodayNeed => ({
-      kind: 'store',
-      when: `${Math.round(material.levelG)} g left`,
-      title: `${material.name} runs low`,
-      detail: `you reorder at ${Math.round(material.reorderG)} g`,
-      to: `/store?material=${material.id}`,
-    })),
+    ...late.map(
+      (order): TodayNeed => ({
+        kind: 'late',
+        when: `due ${format(parseISO(order.dueOn), 'd MMM')}`,
+        title: `${order.customer}, ${order.code} is late`,
+        detail: order.shortBaits > 0 ? `still short by ${order.shortBaits} baits` : `${order.packsLeft} packs to pack`,
+        to: `/orders/${order.id}`,
+      }),
+    ),
+    ...hardness.map(
+      (pour): TodayNeed => ({
+        kind: 'hardness',
+        when: 'cured',
+        title: `Hardness of ${pour.recipe}, ${pour.code}`,
+        detail:
+          pour.wanted === null ? 'read it before it is packed' : `wanted ${pour.wanted} on the ${pour.scale} scale`,
+        to: `/pours/${pour.id}`,
+      }),
+    ),
+    ...low.map(
+      (material): TodayNeed => ({
+        kind: 'store',
+        when: `${Math.round(material.levelG)} g left`,
+        title: `${material.name} runs low`,
+        detail: `you reorder at ${Math.round(material.reorderG)} g`,
+        to: `/store?material=${material.id}`,
+      }),
+    ),
   ].slice(0, 6);
 }
 
@@ -169,28 +190,53 @@ function pourBy(dueOn: string, now: Date): string {
 function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, now: Date): Sentence {
   const running = today.openPours.find((pour) => pour.started) ?? today.openPours[0];
   if (running) {
-    const lead = running.started
-      ? `${running.recipeName} is in the cup.`
-      : `${running.recipeName} is laid out.`;
-    const act = running.started ? `${running.shotsDone} of ${running.shotsPlanned} shots drawn.` : `${running.shotsPlanned} shots to draw.`;
+    const lead = running.started ? `${running.recipeName} is in the cup.` : `${running.recipeName} is laid out.`;
+    const act = running.started
+      ? `${running.shotsDone} of ${running.shotsPlanned} shots drawn.`
+      : `${running.shotsPlanned} shots to draw.`;
     return { lead, act, step: 'resume', to: `/pours/${running.id}/bench` };
   }
   const short = today.orders.find((order) => order.shortBaits > 0);
   if (short && today.cups.length > 0) {
     const served = new Set(today.cups.flatMap((cup) => cup.orderIds));
     const firstDue = today.orders.find((order) => served.has(order.id)) ?? short;
-    const whose = served.size === 1 ? `${firstDue.customer}’s order` : `${countWord(served.size, 'order').toLowerCase()}, the first due ${dayName(firstDue.dueOn, now)},`;
+    const whose =
+      served.size === 1
+        ? `${firstDue.customer}’s order`
+        : `${countWord(served.size, 'order').toLowerCase()}, the first due ${dayName(firstDue.dueOn, now)},`;
     const verb = today.cups.length === 1 ? 'makes' : 'make';
-    return { lead: `${countWord(today.cups.length, 'cup')} ${verb} ${whose} good.`, act: pourBy(firstDue.dueOn, now), step: 'pour', to: `/orders/${firstDue.id}` };
+    return {
+      lead: `${countWord(today.cups.length, 'cup')} ${verb} ${whose} good.`,
+      act: pourBy(firstDue.dueOn, now),
+      step: 'pour',
+      to: `/orders/${firstDue.id}`,
+    };
   }
   const packable = today.orders.find((order) => order.state === 'good' || order.state === 'ready');
   if (packable) {
     const act = packable.state === 'ready' ? 'Send it.' : `Pack ${countWord(packable.packsLeft, 'bag').toLowerCase()}.`;
-    return { lead: `${packable.customer}’s order is ${packable.state === 'ready' ? 'packed' : 'good'}.`, act, step: 'pack', to: `/orders/${packable.id}` };
+    return {
+      lead: `${packable.customer}’s order is ${packable.state === 'ready' ? 'packed' : 'good'}.`,
+      act,
+      step: 'pack',
+      to: `/orders/${packable.id}`,
+    };
   }
-  if (short) return { lead: `${short.customer}’s order is short, and no mold makes it.`, act: 'Add the mold.', step: 'mold', to: `/orders/${short.id}` };
+  if (short)
+    return {
+      lead: `${short.customer}’s order is short, and no mold makes it.`,
+      act: 'Add the mold.',
+      step: 'mold',
+      to: `/orders/${short.id}`,
+    };
   const curing = today.orders.find((order) => order.state === 'curing');
-  if (curing) return { lead: `${curing.customer}’s order is curing.`, act: 'Nothing to pour for it.', step: 'rest', to: `/orders/${curing.id}` };
+  if (curing)
+    return {
+      lead: `${curing.customer}’s order is curing.`,
+      act: 'Nothing to pour for it.',
+      step: 'rest',
+      to: `/orders/${curing.id}`,
+    };
   return firstSteps(db) ?? { lead: 'Nothing is short.', act: 'Pour for stock, or rest.', step: 'rest', to: '/rack' };
 }
 
@@ -203,18 +249,30 @@ export function today(db: Db, now: Date): Today {
     .map(({ id, dueOn }) => ({
       id,
       dueOn,
-      recipeIds: [...new Set(needs.filter((need) => need.orderId === id && need.short > 0).map((need) => need.recipeId))],
+      recipeIds: [
+        ...new Set(needs.filter((need) => need.orderId === id && need.short > 0).map((need) => need.recipeId)),
+      ],
     }));
   const chosen = tonight(shortOrders);
   const planned = cupsTonight(db, needs, chosen.orderIds);
-  const laterRecipes = new Set(shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.recipeIds));
+  const laterRecipes = new Set(
+    shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.recipeIds),
+  );
   const pours = openPours(db);
   return {
     ...sentence(db, { cups: planned.cups, openPours: pours, orders }, now),
     ...planned,
     laterCups: laterRecipes.size,
     openPours: pours,
-    rack: rack(db, at).map(({ recipeId, recipeName, hex, baitName, baits, cured, curedAt }) => ({ recipeId, recipeName, hex, baitName, baits, cured, curedAt })),
+    rack: rack(db, at).map(({ recipeId, recipeName, hex, baitName, baits, cured, curedAt }) => ({
+      recipeId,
+      recipeName,
+      hex,
+      baitName,
+      baits,
+      cured,
+      curedAt,
+    })),
     orders,
     needs: needsYou(db, orders, now),
   };
@@ -235,7 +293,11 @@ export function line(db: Db, now: Date): Line {
     },
     molds: {
       count: count(db, 'SELECT count(*) AS n FROM mold WHERE retired_at IS NULL'),
-      setting: count(db, `SELECT count(DISTINCT about_id) AS n FROM clock WHERE kind = 'demold' AND ended_at IS NULL AND due_at > ?`, [at]),
+      setting: count(
+        db,
+        `SELECT count(DISTINCT about_id) AS n FROM clock WHERE kind = 'demold' AND ended_at IS NULL AND due_at > ?`,
+        [at],
+      ),
     },
     colours: { count: count(db, 'SELECT count(*) AS n FROM recipe') },
     pours: {

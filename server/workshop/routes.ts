@@ -1,9 +1,16 @@
-import { baitBody, makerBody, measureBody, type Maker, type OwnMeasure, type Workshop, workshopBody } from '../../contract/workshop.ts';
+import {
+  baitBody,
+  type Maker,
+  makerBody,
+  measureBody,
+  type OwnMeasure,
+  type Workshop,
+  workshopBody,
+} from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
 import { unitOf } from '../../core/units/convert.ts';
-import { mustFind, update } from '../db/rows.ts';
+import { insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
-import { insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { baits, makers, measures, workshop } from './store.ts';
 

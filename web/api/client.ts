@@ -37,7 +37,11 @@ export async function call<T>(path: string, { method = 'GET', body, version, key
   if (body !== undefined) headers['content-type'] = 'application/json';
   if (version !== undefined) headers['if-match'] = `"${version}"`;
   if (method === 'POST') headers['idempotency-key'] = key ?? v7();
-  const response = await fetch(`/api${path}`, { method, headers, body: body === undefined ? null : JSON.stringify(body) }).catch(() => {
+  const response = await fetch(`/api${path}`, {
+    method,
+    headers,
+    body: body === undefined ? null : JSON.stringify(body),
+  }).catch(() => {
     throw new NoAnswer();
   });
   const json = (await response.json().catch(() => ({}))) as T & ErrorBody;

@@ -52,7 +52,10 @@ async function send(): Promise<void> {
         answered(about, answer);
         write(taps.filter((row) => row.key !== key));
       } catch (error) {
-        if (error instanceof NoAnswer || (error instanceof ApiError && (error.status >= 500 || error.code === 'passcode-needed'))) {
+        if (
+          error instanceof NoAnswer ||
+          (error instanceof ApiError && (error.status >= 500 || error.code === 'passcode-needed'))
+        ) {
           setTimeout(() => void send(), 3000);
           return;
         }

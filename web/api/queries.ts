@@ -23,7 +23,10 @@ export interface Rack extends Page<RackRow> {
 /** Keys begin with the names that the server calls stale. */
 export const queries = {
   workshop: queryOptions({ queryKey: ['workshop'], queryFn: () => call<Workshop>('/workshop') }),
-  session: queryOptions({ queryKey: ['session'], queryFn: () => call<{ needed: boolean; known: boolean }>('/session') }),
+  session: queryOptions({
+    queryKey: ['session'],
+    queryFn: () => call<{ needed: boolean; known: boolean }>('/session'),
+  }),
   makers: list<Maker>('makers', '/makers', ''),
   measures: list<OwnMeasure>('measures', '/measures', ''),
   baits: list<Bait>('baits', '/baits', ''),
@@ -47,5 +50,10 @@ export const queries = {
   kept: list<Kept>('kept', '/kept', '?limit=50'),
   today: queryOptions({ queryKey: ['today'], queryFn: () => call<Today>('/today') }),
   line: queryOptions({ queryKey: ['line'], queryFn: () => call<Line>('/line') }),
-  search: (q: string) => queryOptions({ queryKey: ['search', q], queryFn: () => call<Page<SearchHit>>(`/search?q=${encodeURIComponent(q)}`), enabled: q.trim() !== '' }),
+  search: (q: string) =>
+    queryOptions({
+      queryKey: ['search', q],
+      queryFn: () => call<Page<SearchHit>>(`/search?q=${encodeURIComponent(q)}`),
+      enabled: q.trim() !== '',
+    }),
 };

@@ -7,7 +7,10 @@ import { type CallOptions, call } from './client.ts';
  * A write from a form or button. The same key goes with every try of the same content, so that a second press after a
  * lost answer counts once; every screen's data is fetched again afterwards.
  */
-export function useWrite<T, V = void>(request: (values: V) => { path: string } & CallOptions, done?: (answer: T, values: V) => void) {
+export function useWrite<T, V = void>(
+  request: (values: V) => { path: string } & CallOptions,
+  done?: (answer: T, values: V) => void,
+) {
   const client = useQueryClient();
   const last = useRef<{ content: string; key: string } | null>(null);
   return useMutation({

@@ -1,12 +1,16 @@
 const CAUTIONS = {
   hot: 'Plastic at 175 °C sticks and keeps burning. Respirator with organic-vapour and acid-gas cartridges, air moving outside, gloves, long sleeves, eyes covered. No water near the cup. On skin: cool under running water, do not peel it off, get medical care.',
-  scorch: 'Past 190–200 °C it scorches: yellow, smoke, an acrid gas. Switch off, get the cup out of the room, do not breathe it.',
+  scorch:
+    'Past 190–200 °C it scorches: yellow, smoke, an acrid gas. Switch off, get the cup out of the room, do not breathe it.',
   clay: 'Not in the oven that cooks food. Too hot scorches and fumes: stay by it, air the room. The packet wins.',
-  rubber: 'Gloves and air; keep it off skin. Read the rubber’s own sheet. Platinum-cure rubber is inhibited by sulphur clays, some resins, latex and tin-cure rubber: test a spot on the master first.',
+  rubber:
+    'Gloves and air; keep it off skin. Read the rubber’s own sheet. Platinum-cure rubber is inhibited by sulphur clays, some resins, latex and tin-cure rubber: test a spot on the master first.',
   vacuum: 'Rated chamber only, cup at least four times the mix, eyes covered: it boils over before it collapses.',
-  powder: 'Pearl powder and ground salt are dust: wear particle filtration as well as the vapour cartridges. Damp pigment spits in hot plastisol.',
+  powder:
+    'Pearl powder and ground salt are dust: wear particle filtration as well as the vapour cartridges. Damp pigment spits in hot plastisol.',
   dip: 'Rods and gloves dry before they come near the cup; quench bowl well away from it. Water in hot plastisol spits.',
-  design: 'Copying another maker’s bait or its name can infringe design rights, copyright or a trademark, for own use and before selling. Local law decides.',
+  design:
+    'Copying another maker’s bait or its name can infringe design rights, copyright or a trademark, for own use and before selling. Local law decides.',
 } as const;
 
 /** The usual caution at the step where the work can hurt; sheets, local rules and trained advice win. */

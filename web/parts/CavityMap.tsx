@@ -33,13 +33,24 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, cellPx 
         const cavity = index + 1;
         const mark = marks.find((row) => row.cavity === cavity);
         const result = mark?.result ?? 'unmarked';
-        const word = result === 'good' ? 'good' : result === 'bad' ? FAULT_WORDS[mark?.reason ?? 'other'] : String(cavity);
+        const word =
+          result === 'good' ? 'good' : result === 'bad' ? FAULT_WORDS[mark?.reason ?? 'other'] : String(cavity);
         const edge = result === 'good' ? 'var(--rest)' : result === 'bad' ? 'var(--warn)' : 'var(--edge)';
         const face = (
           <>
             <svg width={cellPx - 16} height={height - 34} aria-hidden="true">
-              <BaitShape shape={shape} x={2} y={(height - 34 - thick) / 2} lengthPx={cellPx - 20} widthPx={thick} fill={result === 'unmarked' ? 'transparent' : result === 'bad' ? 'var(--paper)' : hex} eye={false} />
-              {result === 'bad' && <path d={`M6 ${height - 40} L${cellPx - 24} 4`} stroke="var(--warn)" strokeWidth={4} />}
+              <BaitShape
+                shape={shape}
+                x={2}
+                y={(height - 34 - thick) / 2}
+                lengthPx={cellPx - 20}
+                widthPx={thick}
+                fill={result === 'unmarked' ? 'transparent' : result === 'bad' ? 'var(--paper)' : hex}
+                eye={false}
+              />
+              {result === 'bad' && (
+                <path d={`M6 ${height - 40} L${cellPx - 24} 4`} stroke="var(--warn)" strokeWidth={4} />
+              )}
             </svg>
             <span className="text-xs font-bold leading-none">
               {result === 'good' && '✓ '}
@@ -47,10 +58,22 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, cellPx 
             </span>
           </>
         );
-        const look = { width: cellPx, minHeight: height, borderColor: edge, borderWidth: result === 'unmarked' ? 1.5 : 3 };
+        const look = {
+          width: cellPx,
+          minHeight: height,
+          borderColor: edge,
+          borderWidth: result === 'unmarked' ? 1.5 : 3,
+        };
         const kind = 'rounded-lg flex flex-col items-center justify-center gap-1 bg-transparent border-solid';
         return onTap ? (
-          <button key={cavity} type="button" className={kind} style={look} aria-label={`Cavity ${cavity}: ${result === 'unmarked' ? 'not marked' : word}`} onClick={() => onTap(cavity)}>
+          <button
+            key={cavity}
+            type="button"
+            className={kind}
+            style={look}
+            aria-label={`Cavity ${cavity}: ${result === 'unmarked' ? 'not marked' : word}`}
+            onClick={() => onTap(cavity)}
+          >
             {face}
           </button>
         ) : (

@@ -1,4 +1,13 @@
-import { CategoryScale, Chart as ChartJs, type ChartData, type ChartOptions, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js';
+import {
+  CategoryScale,
+  type ChartData,
+  Chart as ChartJs,
+  type ChartOptions,
+  LinearScale,
+  LineElement,
+  PointElement,
+  Tooltip,
+} from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useTheme } from '../shell/theme.ts';
@@ -26,11 +35,13 @@ interface Props {
   says: string;
   unit: string;
   heightPx?: number;
+  /** Top of the scale; what is above it is cut off. */
+  most?: number;
   onPoint?: (index: number) => void;
 }
 
 /** A line chart in the workshop's own hand; `says` is what it shows, for who cannot see it. */
-export function LineChart({ labels, series, says, unit, heightPx = 260, onPoint }: Props) {
+export function LineChart({ labels, series, says, unit, heightPx = 260, most, onPoint }: Props) {
   const theme = useTheme();
   const [data, options] = useMemo(() => {
     void theme; // the colours below are read from the theme
@@ -61,13 +72,27 @@ export function LineChart({ labels, series, says, unit, heightPx = 260, onPoint 
         if (index !== undefined) onPoint?.(index);
       },
       scales: {
-        x: { ticks: { color: colours.soft, maxTicksLimit: 10, maxRotation: 0 }, grid: { color: 'transparent' }, border: { color: colours.ink, width: 2 } },
-        y: { beginAtZero: true, ticks: { color: colours.soft, callback: (value) => `${value}${unit}` }, grid: { color: colours.rule }, border: { color: colours.ink, width: 2 } },
+        x: {
+          ticks: { color: colours.soft, maxTicksLimit: 10, maxRotation: 0 },
+          grid: { color: 'transparent' },
+          border: { color: colours.ink, width: 2 },
+        },
+        y: {
+          beginAtZero: true,
+          ...(most === undefined ? {} : { max: most }),
+          ticks: { color: colours.soft, callback: (value) => `${value}${unit}` },
+          grid: { color: colours.rule },
+          border: { color: colours.ink, width: 2 },
+        },
       },
-      plugins: { tooltip: { callbacks: { label: (item) => `${item.dataset.label ?? ''}: ${Number(item.parsed.y).toFixed(1)}${unit}` } } },
+      plugins: {
+        tooltip: {
+          callbacks: { label: (item) => `${item.dataset.label ?? ''}: ${Number(item.parsed.y).toFixed(1)}${unit}` },
+        },
+      },
     };
     return [made, look];
-  }, [labels, series, unit, onPoint, theme]);
+  }, [labels, series, unit, most, onPoint, theme]);
   return (
     <div style={{ height: heightPx }} role="img" aria-label={says}>
       <Line data={data} options={options} />

@@ -28,17 +28,38 @@ export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330
   const top = 12;
   const inner = heightPx - top - 4;
   const y = (amount: number) => top + inner * (1 - amount / most);
-  const marks = Array.from({ length: Math.floor(most / (step / 5)) }, (_, index) => ({ amount: ((index + 1) * step) / 5, major: (index + 1) % 5 === 0 }));
+  const marks = Array.from({ length: Math.floor(most / (step / 5)) }, (_, index) => ({
+    amount: ((index + 1) * step) / 5,
+    major: (index + 1) % 5 === 0,
+  }));
   const level = y(ml / perUnit);
   const mass = parts(grams, 'mass');
   return (
     <figure className="flex flex-col gap-2">
-      <svg width={widthPx + 150} height={heightPx + 4} role="img" aria-label={`${title}: ${text(grams, 'mass')}, which is ${text(ml, 'volume')}`}>
+      <svg
+        width={widthPx + 150}
+        height={heightPx + 4}
+        role="img"
+        aria-label={`${title}: ${text(grams, 'mass')}, which is ${text(ml, 'volume')}`}
+      >
         <rect x={3} y={level} width={widthPx - 6} height={heightPx - level - 2} fill={fill} />
-        <path d={`M2 ${top - 8} V${heightPx} H${widthPx - 2} V${top - 8}`} fill="none" stroke="var(--ink)" strokeWidth={3} />
+        <path
+          d={`M2 ${top - 8} V${heightPx} H${widthPx - 2} V${top - 8}`}
+          fill="none"
+          stroke="var(--ink)"
+          strokeWidth={3}
+        />
         {marks.map(({ amount, major }) => (
           <g key={amount}>
-            <line x1={3} x2={major ? 28 : 14} y1={y(amount)} y2={y(amount)} stroke="var(--ink)" strokeWidth={major ? 1.6 : 1} opacity={major ? 1 : 0.55} />
+            <line
+              x1={3}
+              x2={major ? 28 : 14}
+              y1={y(amount)}
+              y2={y(amount)}
+              stroke="var(--ink)"
+              strokeWidth={major ? 1.6 : 1}
+              opacity={major ? 1 : 0.55}
+            />
             {major && (
               <text x={34} y={y(amount) + 4} fontSize={12} fill="var(--ink)">
                 {Number(amount.toPrecision(4))}

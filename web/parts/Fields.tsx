@@ -70,7 +70,12 @@ export function SelectField<T extends string>({ value, options, onChange, ...fie
   return (
     <Field {...field}>
       {(ids) => (
-        <select {...ids} className="select w-full" value={value} onChange={(event) => onChange(event.target.value as T)}>
+        <select
+          {...ids}
+          className="select w-full"
+          value={value}
+          onChange={(event) => onChange(event.target.value as T)}
+        >
           {options.map((option) => (
             <option key={option.value} value={option.value}>
               {option.label}
@@ -92,7 +97,16 @@ type QuantityProps = Omit<FieldProps, 'children' | 'error'> & {
 };
 
 /** Takes what a maker writes (`3 1/2 in`, `1/8 tsp`, `0,5 cup`) and hands on mm, mL, g or °C. */
-export function QuantityField({ dimension, value, onChange, error, densityGPerMl, hint, autoFocus, ...field }: QuantityProps) {
+export function QuantityField({
+  dimension,
+  value,
+  onChange,
+  error,
+  densityGPerMl,
+  hint,
+  autoFocus,
+  ...field
+}: QuantityProps) {
   const taste = useTaste();
   const shown = value === null ? '' : taste.text(value, dimension);
   const [draft, setDraft] = useState<string | null>(null);
@@ -139,7 +153,11 @@ export function QuantityField({ dimension, value, onChange, error, densityGPerMl
   );
 }
 
-type NumberProps = Omit<FieldProps, 'children'> & { value: number | null; onChange(value: number | null): void; min?: number };
+type NumberProps = Omit<FieldProps, 'children'> & {
+  value: number | null;
+  onChange(value: number | null): void;
+  min?: number;
+};
 
 /** A bare number: counts, Shore points, percentages. */
 export function NumberField({ value, onChange, min, ...field }: NumberProps) {
@@ -166,7 +184,17 @@ export function NumberField({ value, onChange, min, ...field }: NumberProps) {
 }
 
 /** One number with a smaller and a larger beside it, for what is tried out while looking at a drawing. */
-export function Stepper({ label, shown, onStep, isDefault }: { label: string; shown: string; onStep(by: 1 | -1): void; isDefault?: boolean }) {
+export function Stepper({
+  label,
+  shown,
+  onStep,
+  isDefault,
+}: {
+  label: string;
+  shown: string;
+  onStep(by: 1 | -1): void;
+  isDefault?: boolean;
+}) {
   return (
     <div className="flex flex-col gap-1" role="group" aria-label={label}>
       <span className="label-small">
@@ -174,10 +202,20 @@ export function Stepper({ label, shown, onStep, isDefault }: { label: string; sh
       </span>
       <output className="figure text-xl">{shown}</output>
       <span className="flex gap-1.5">
-        <button type="button" className="btn btn-sm bg-transparent border-[var(--edge)] w-10 text-lg" aria-label={`${label}: less`} onClick={() => onStep(-1)}>
+        <button
+          type="button"
+          className="btn btn-sm bg-transparent border-[var(--edge)] w-10 text-lg"
+          aria-label={`${label}: less`}
+          onClick={() => onStep(-1)}
+        >
           −
         </button>
-        <button type="button" className="btn btn-sm bg-transparent border-[var(--edge)] w-10 text-lg" aria-label={`${label}: more`} onClick={() => onStep(1)}>
+        <button
+          type="button"
+          className="btn btn-sm bg-transparent border-[var(--edge)] w-10 text-lg"
+          aria-label={`${label}: more`}
+          onClick={() => onStep(1)}
+        >
           +
         </button>
       </span>

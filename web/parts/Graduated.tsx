@@ -16,7 +16,14 @@ export function Graduated({ value, most, label, widthPx = 160, colour = 'var(--r
       <line x1={1} x2={widthPx + 1} y1={17} y2={17} stroke="var(--edge)" />
       {Array.from({ length: marks + 1 }, (_, i) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: marks of a scale have no identity but their place
-        <line key={i} x1={1 + (i / marks) * widthPx} x2={1 + (i / marks) * widthPx} y1={i % 5 === 0 ? 3 : 8} y2={17} stroke="var(--edge)" />
+        <line
+          key={i}
+          x1={1 + (i / marks) * widthPx}
+          x2={1 + (i / marks) * widthPx}
+          y1={i % 5 === 0 ? 3 : 8}
+          y2={17}
+          stroke="var(--edge)"
+        />
       ))}
     </svg>
   );

@@ -51,6 +51,8 @@ export function Waiting() {
 }
 
 const zone = { day: 'numeric', month: 'short' } as const;
-export const dayText = (iso: string) => new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString('en-GB', { weekday: 'short', ...zone });
-export const timeText = (iso: string) => new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+export const dayText = (iso: string) =>
+  new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString('en-GB', { weekday: 'short', ...zone });
+export const timeText = (iso: string) =>
+  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
 export const dateText = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { ...zone, year: 'numeric' });

@@ -13,10 +13,17 @@ export function Photos({ aboutType, aboutId }: { aboutType: 'master' | 'mold' | 
   const query = `?aboutType=${aboutType}&aboutId=${aboutId}`;
   const client = useQueryClient();
   const [error, setError] = useState<unknown>();
-  const { data } = useQuery({ queryKey: ['photos', aboutId], queryFn: () => call<{ items: Photo[] }>(`/photos${query}`) });
+  const { data } = useQuery({
+    queryKey: ['photos', aboutId],
+    queryFn: () => call<{ items: Photo[] }>(`/photos${query}`),
+  });
   const send = async (file: File) => {
     setError(undefined);
-    const response = await fetch(`/api/photos${query}`, { method: 'POST', headers: { 'content-type': file.type || 'application/octet-stream' }, body: file }).catch(() => null);
+    const response = await fetch(`/api/photos${query}`, {
+      method: 'POST',
+      headers: { 'content-type': file.type || 'application/octet-stream' },
+      body: file,
+    }).catch(() => null);
     if (!response?.ok) {
       const answer = (await response?.json().catch(() => null)) as { error?: { message?: string } } | null;
       setError(new Error(answer?.error?.message ?? 'No answer; the picture is still on your device. Try again.'));
@@ -29,13 +36,23 @@ export function Photos({ aboutType, aboutId }: { aboutType: 'master' | 'mold' | 
       <div className="flex flex-wrap gap-2">
         {(data?.items ?? []).map((photo) => (
           <a key={photo.id} href={`/api/photos/${photo.id}`} target="_blank" rel="noreferrer">
-            <img src={`/api/photos/${photo.id}/thumb`} alt={`Taken ${photo.createdAt.slice(0, 10)}`} className="h-24 rounded" />
+            <img
+              src={`/api/photos/${photo.id}/thumb`}
+              alt={`Taken ${photo.createdAt.slice(0, 10)}`}
+              className="h-24 rounded"
+            />
           </a>
         ))}
       </div>
       <label className="link text-sm cursor-pointer">
         Add a photo
-        <input type="file" accept="image/jpeg,image/png,image/webp" capture="environment" className="sr-only" onChange={(event) => event.target.files?.[0] && void send(event.target.files[0])} />
+        <input
+          type="file"
+          accept="image/jpeg,image/png,image/webp"
+          capture="environment"
+          className="sr-only"
+          onChange={(event) => event.target.files?.[0] && void send(event.target.files[0])}
+        />
       </label>
       <Refusal error={error} />
     </section>

@@ -32,7 +32,13 @@ export function useTaste(): Taste {
   return taste;
 }
 
-function makeTaste(workshop: Workshop, makers: Maker[], measures: OwnMeasure[], here: string | null, choose: (id: string) => void): Taste {
+function makeTaste(
+  workshop: Workshop,
+  makers: Maker[],
+  measures: OwnMeasure[],
+  here: string | null,
+  choose: (id: string) => void,
+): Taste {
   const maker = makers.find((row) => row.id === here) ?? makers[0];
   const taste: UnitTaste = { system: maker?.system ?? 'metric', temperature: maker?.temperature ?? 'C' };
   const own = measures.map(({ name, ml }) => ({ unit: name, ml }));
@@ -48,7 +54,12 @@ function makeTaste(workshop: Workshop, makers: Maker[], measures: OwnMeasure[], 
     text: (value, dimension) => showText(value, dimension, taste),
     parts: (value, dimension) => show(value, dimension, taste),
     parse: (text, dimension, densityGPerMl) =>
-      parseQuantity(text, dimension, { unit: unitFor(dimension, taste), dropsPerMl: workshop.dropsPerMl, measures: own, densityGPerMl }),
+      parseQuantity(text, dimension, {
+        unit: unitFor(dimension, taste),
+        dropsPerMl: workshop.dropsPerMl,
+        measures: own,
+        densityGPerMl,
+      }),
     unit: (dimension) => show(1, dimension, taste).unit,
     minorPerUnit: 10 ** digits,
     money: (minor) => currency.format(minor / 10 ** digits),

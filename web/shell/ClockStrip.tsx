@@ -64,11 +64,18 @@ export function ClockStrip() {
   const placed = placeFlags(flags, width, FLAG_PX);
   const due = flags.filter((flag) => flag.dueS <= 0);
   return (
-    <footer className="no-print bg-[var(--sheet)] border-t-2 border-[var(--rule)] shrink-0 relative" aria-label="Clocks">
+    <footer
+      className="no-print bg-[var(--sheet)] border-t-2 border-[var(--rule)] shrink-0 relative"
+      aria-label="Clocks"
+    >
       {open && <ClockList flags={flags} onClose={() => setOpen(false)} />}
       <div ref={ref} className="relative h-[72px] mx-8 overflow-hidden">
         {MARKS.map(([seconds, label]) => (
-          <span key={label} className="absolute top-0 h-2.5 border-l-2 border-[var(--rule)] pl-1.5 figure text-[0.6875rem] soft leading-3 whitespace-nowrap" style={{ left: Math.min(width - 26, along(seconds) * (width - 4)) }}>
+          <span
+            key={label}
+            className="absolute top-0 h-2.5 border-l-2 border-[var(--rule)] pl-1.5 figure text-[0.6875rem] soft leading-3 whitespace-nowrap"
+            style={{ left: Math.min(width - 26, along(seconds) * (width - 4)) }}
+          >
             {label}
           </span>
         ))}
@@ -76,15 +83,27 @@ export function ClockStrip() {
           const late = dueS <= 0;
           const colour = late || HOT.has(clock.kind) ? 'var(--heat)' : 'var(--rest)';
           return (
-            <div key={clock.id} className="absolute top-3.5 bottom-1.5 flex" style={{ left: x, width: FLAG_PX - 6, borderLeft: `4px solid ${colour}` }}>
-              <Link to={clockPath(clock)} className="pl-2 min-w-0 flex-1 flex flex-col justify-center hover:bg-[var(--paper)]">
+            <div
+              key={clock.id}
+              className="absolute top-3.5 bottom-1.5 flex"
+              style={{ left: x, width: FLAG_PX - 6, borderLeft: `4px solid ${colour}` }}
+            >
+              <Link
+                to={clockPath(clock)}
+                className="pl-2 min-w-0 flex-1 flex flex-col justify-center hover:bg-[var(--paper)]"
+              >
                 <span className="text-sm font-bold truncate leading-tight">{clock.label}</span>
                 <span className="figure text-sm truncate leading-tight" style={{ color: colour }}>
                   {late ? `due ${durationText(-dueS)} ago` : durationText(dueS)}
                 </span>
               </Link>
               {more.length > 0 && (
-                <button type="button" className="btn btn-ghost btn-xs self-center figure" onClick={() => setOpen(!open)} aria-label={`${more.length} more clocks near this one`}>
+                <button
+                  type="button"
+                  className="btn btn-ghost btn-xs self-center figure"
+                  onClick={() => setOpen(!open)}
+                  aria-label={`${more.length} more clocks near this one`}
+                >
                   +{more.length}
                 </button>
               )}
@@ -92,7 +111,12 @@ export function ClockStrip() {
           );
         })}
         {flags.length === 0 && <p className="absolute top-6 soft text-sm">Nothing is hot, setting or curing.</p>}
-        <button type="button" className="absolute right-0 bottom-1 text-xs link soft" aria-expanded={open} onClick={() => setOpen(!open)}>
+        <button
+          type="button"
+          className="absolute right-0 bottom-1 text-xs link soft"
+          aria-expanded={open}
+          onClick={() => setOpen(!open)}
+        >
           all clocks
         </button>
       </div>
@@ -106,9 +130,15 @@ export function ClockStrip() {
 function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
   const [label, setLabel] = useState('');
   const [minutes, setMinutes] = useState('10');
-  const add = useWrite<Clock>(() => ({ path: '/clocks', body: { label, minutes: Number(minutes) } }), () => setLabel(''));
+  const add = useWrite<Clock>(
+    () => ({ path: '/clocks', body: { label, minutes: Number(minutes) } }),
+    () => setLabel(''),
+  );
   return (
-    <section className="absolute bottom-full right-6 w-[440px] max-h-[70dvh] overflow-auto sheet shadow-lg p-4 z-20" aria-label="All clocks">
+    <section
+      className="absolute bottom-full right-6 w-[440px] max-h-[70dvh] overflow-auto sheet shadow-lg p-4 z-20"
+      aria-label="All clocks"
+    >
       <div className="flex justify-between items-center">
         <h2>Clocks</h2>
         <button type="button" className="btn btn-ghost btn-sm" onClick={onClose}>
@@ -133,7 +163,12 @@ function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
         </label>
         <label className="label-small w-20">
           minutes
-          <input className="input input-sm w-full figure-input" inputMode="decimal" value={minutes} onChange={(event) => setMinutes(event.target.value)} />
+          <input
+            className="input input-sm w-full figure-input"
+            inputMode="decimal"
+            value={minutes}
+            onChange={(event) => setMinutes(event.target.value)}
+          />
         </label>
         <button type="submit" className="btn btn-sm btn-primary">
           Start
@@ -144,12 +179,19 @@ function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
 }
 
 function ClockRow({ clock, dueS }: { clock: Clock; dueS: number }) {
-  const change = useWrite<Clock, { ended: true } | { addMinutes: number }>((body) => ({ path: `/clocks/${clock.id}`, method: 'PATCH', body, version: clock.version }));
+  const change = useWrite<Clock, { ended: true } | { addMinutes: number }>((body) => ({
+    path: `/clocks/${clock.id}`,
+    method: 'PATCH',
+    body,
+    version: clock.version,
+  }));
   return (
     <li className="py-2 flex items-center gap-2">
       <Link to={clockPath(clock)} className="flex-1 min-w-0">
         <span className="block font-bold truncate">{clock.label}</span>
-        <span className={`figure text-sm ${dueS <= 0 ? 'heat' : 'rest'}`}>{dueS <= 0 ? `due ${durationText(-dueS)} ago` : `in ${durationText(dueS)}`}</span>
+        <span className={`figure text-sm ${dueS <= 0 ? 'heat' : 'rest'}`}>
+          {dueS <= 0 ? `due ${durationText(-dueS)} ago` : `in ${durationText(dueS)}`}
+        </span>
       </Link>
       <button type="button" className="btn btn-sm btn-ghost" onClick={() => change.mutate({ addMinutes: 5 })}>
         +5 min

@@ -5,9 +5,9 @@ import { queries } from '../api/queries.ts';
 import { Waiting } from '../parts/Page.tsx';
 import { TasteProvider, useTaste } from '../parts/taste.tsx';
 import { ClockStrip } from './ClockStrip.tsx';
+import { Outbox } from './Outbox.tsx';
 import { Palette } from './Palette.tsx';
 import { Passcode } from './Passcode.tsx';
-import { Outbox } from './Outbox.tsx';
 import { ShortcutHelp, useShortcuts } from './shortcuts.tsx';
 import { TheLine } from './TheLine.tsx';
 import { Welcome } from './Welcome.tsx';
@@ -43,7 +43,10 @@ function House() {
   if (!maker) return <Welcome />;
   return (
     <div className="h-dvh flex flex-col print:h-auto">
-      <a href="#place" className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-[var(--sheet)] focus:p-3">
+      <a
+        href="#place"
+        className="sr-only focus:not-sr-only focus:absolute focus:z-50 focus:bg-[var(--sheet)] focus:p-3"
+      >
         Skip to the work
       </a>
       {!bench && <TheLine onSearch={() => setPalette(true)} onHelp={() => setHelp(true)} />}

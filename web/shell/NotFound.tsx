@@ -3,7 +3,11 @@ import { Page } from '../parts/Page.tsx';
 
 export function NotFound() {
   return (
-    <Page title="Nothing hangs on this nail." tab="Not found" under="The address leads to no page or record here. It may be an old link, or a record of another workshop.">
+    <Page
+      title="Nothing hangs on this nail."
+      tab="Not found"
+      under="The address leads to no page or record here. It may be an old link, or a record of another workshop."
+    >
       <Link to="/" className="btn btn-primary self-start">
         Back to today
       </Link>

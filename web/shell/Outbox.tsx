@@ -7,8 +7,13 @@ export function Outbox() {
   const refused = taps.filter((row) => row.refused);
   if (taps.length === 0) return null;
   return (
-    <section className="no-print shrink-0 border-t-2 border-[var(--warn)] bg-[var(--sheet)] px-8 py-2 flex flex-col gap-1" role="status">
-      {waiting.length > 1 && <p className="warn font-bold">{waiting.length} taps are kept here until the workshop’s computer answers.</p>}
+    <section
+      className="no-print shrink-0 border-t-2 border-[var(--warn)] bg-[var(--sheet)] px-8 py-2 flex flex-col gap-1"
+      role="status"
+    >
+      {waiting.length > 1 && (
+        <p className="warn font-bold">{waiting.length} taps are kept here until the workshop’s computer answers.</p>
+      )}
       {refused.map(({ key, said, refused: why }) => (
         <p key={key} className="flex items-center gap-3">
           <span>

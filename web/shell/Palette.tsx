@@ -42,16 +42,33 @@ export function Palette({ open, onClose }: { open: boolean; onClose(): void }) {
     navigate(to);
   };
   const like = (text: string) => text.toLowerCase().includes(q.trim().toLowerCase());
-  const item = 'px-4 py-2 rounded cursor-pointer flex justify-between gap-4 data-[selected=true]:bg-[var(--paper)] data-[selected=true]:outline-2 data-[selected=true]:outline-[var(--rest)]';
+  const item =
+    'px-4 py-2 rounded cursor-pointer flex justify-between gap-4 data-[selected=true]:bg-[var(--paper)] data-[selected=true]:outline-2 data-[selected=true]:outline-[var(--rest)]';
   return (
-    <dialog ref={ref} onClose={onClose} className="mx-auto mt-[12dvh] w-[620px] max-w-[94vw] sheet p-0 text-[var(--ink)]" aria-label="Search and commands">
+    <dialog
+      ref={ref}
+      onClose={onClose}
+      className="mx-auto mt-[12dvh] w-[620px] max-w-[94vw] sheet p-0 text-[var(--ink)]"
+      aria-label="Search and commands"
+    >
       {open && (
         <Command shouldFilter={false} label="Search and commands" loop>
-          <Command.Input value={q} onValueChange={setQ} autoFocus placeholder="A bait, colour, order, bag code, or what to do" className="w-full bg-transparent px-5 py-4 text-xl outline-none border-b border-[var(--rule)]" />
+          <Command.Input
+            value={q}
+            onValueChange={setQ}
+            autoFocus
+            placeholder="A bait, colour, order, bag code, or what to do"
+            className="w-full bg-transparent px-5 py-4 text-xl outline-none border-b border-[var(--rule)]"
+          />
           <Command.List className="max-h-[52dvh] overflow-auto p-2">
             <Command.Empty className="px-4 py-6 soft">Nothing by that name.</Command.Empty>
             {(hits.data?.items ?? []).map((hit) => (
-              <Command.Item key={`${hit.kind} ${hit.id}`} value={`${hit.kind} ${hit.id}`} onSelect={() => go(PATHS[hit.kind](hit.id))} className={item}>
+              <Command.Item
+                key={`${hit.kind} ${hit.id}`}
+                value={`${hit.kind} ${hit.id}`}
+                onSelect={() => go(PATHS[hit.kind](hit.id))}
+                className={item}
+              >
                 <span className="font-bold">{hit.title}</span>
                 <span className="soft">{hit.detail}</span>
               </Command.Item>
@@ -68,7 +85,11 @@ export function Palette({ open, onClose }: { open: boolean; onClose(): void }) {
               </Command.Item>
             ))}
             {like('theme') && (
-              <Command.Item value="theme" onSelect={() => chooseTheme(currentTheme() === 'night' ? 'daylight' : 'night')} className={item}>
+              <Command.Item
+                value="theme"
+                onSelect={() => chooseTheme(currentTheme() === 'night' ? 'daylight' : 'night')}
+                className={item}
+              >
                 Change the theme
               </Command.Item>
             )}

@@ -1,7 +1,7 @@
-import { useState } from 'react';
 import { useQueryClient } from '@tanstack/react-query';
-import { Refusal, TextField } from '../parts/Fields.tsx';
+import { useState } from 'react';
 import { post } from '../api/client.ts';
+import { Refusal, TextField } from '../parts/Fields.tsx';
 
 export function Passcode({ onOpen }: { onOpen(): void }) {
   const [passcode, setPasscode] = useState('');
@@ -26,7 +26,14 @@ export function Passcode({ onOpen }: { onOpen(): void }) {
     >
       <h1>Whose bench is this?</h1>
       <p className="soft">The workshop’s computer shows a passcode where it was started.</p>
-      <TextField label="Passcode" value={passcode} onChange={setPasscode} type="password" autoFocus className="w-full" />
+      <TextField
+        label="Passcode"
+        value={passcode}
+        onChange={setPasscode}
+        type="password"
+        autoFocus
+        className="w-full"
+      />
       <Refusal error={error} />
       <button type="submit" className="btn btn-primary btn-lg">
         Open the workshop

@@ -25,7 +25,8 @@ const NEW: [place: string, to: string][] = [
   ['/orders', '/orders/new'],
 ];
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName));
 
 export function useShortcuts({ onSearch, onHelp }: { onSearch(): void; onHelp(): void }): void {
   const navigate = useNavigate();
@@ -38,7 +39,14 @@ export function useShortcuts({ onSearch, onHelp }: { onSearch(): void; onHelp():
         onSearch();
         return;
       }
-      if (typing(event.target) || event.ctrlKey || event.metaKey || event.altKey || document.querySelector('dialog[open]')) return;
+      if (
+        typing(event.target) ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        document.querySelector('dialog[open]')
+      )
+        return;
       const place = PLACES.find(([key]) => key === event.key);
       if (Date.now() - afterG.current < 1500 && place) {
         afterG.current = 0;

@@ -8,9 +8,9 @@ import { Caution } from '../../parts/Caution.tsx';
 import { QuantityField } from '../../parts/Fields.tsx';
 import { dateText, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
+import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import { Puck } from '../../parts/Puck.tsx';
 import { ScaledRow, scaled } from './ScaledRecipe.tsx';
 
 const CUP_ML = 236.5882365;
@@ -47,7 +47,7 @@ function Card({ recipe }: { recipe: Recipe }) {
         </span>
       }
       tab={recipe.name}
-      under={`Written for ${text(basisMl, 'volume')} of plastisol (${cupsText(basisMl)}). ${recipe.revision.reason}.`}
+      under={`Written for ${text(basisMl, 'volume')} of plastisol (${cupsText(basisMl)}). v${recipe.revision.number}: “${recipe.revision.reason}”.`}
       actions={
         <>
           <button type="button" className="btn btn-line" onClick={() => window.print()}>
@@ -65,10 +65,21 @@ function Card({ recipe }: { recipe: Recipe }) {
       <div className="grid grid-cols-[1fr_300px] gap-12 print:grid-cols-1">
         <section>
           <div className="flex items-end gap-4 mb-4">
-            <QuantityField label="For a batch of" dimension="volume" value={batchMl} onChange={setBatch} className="w-48" />
+            <QuantityField
+              label="For a batch of"
+              dimension="volume"
+              value={batchMl}
+              onChange={setBatch}
+              className="w-48"
+            />
             <div className="flex gap-1.5 pb-5 no-print">
               {QUICK.map(([label, ml]) => (
-                <button key={label} type="button" className={`btn btn-sm ${batchMl === ml ? 'btn-primary' : 'btn-line border'}`} onClick={() => setBatch(ml)}>
+                <button
+                  key={label}
+                  type="button"
+                  className={`btn btn-sm ${batchMl === ml ? 'btn-primary' : 'btn-line border'}`}
+                  onClick={() => setBatch(ml)}
+                >
                   {label}
                 </button>
               ))}
@@ -81,14 +92,24 @@ function Card({ recipe }: { recipe: Recipe }) {
               return scale ? <ScaledRow key={item.id} item={item} scale={scale} large /> : null;
             })}
           </ul>
-          <p className="label-small mt-3">Drops are whole, spoons to 1/64 tsp; the error of rounding stands beside each. Above 10 % it says to weigh. Grams are what repeats.</p>
+          <p className="label-small mt-3">
+            Drops are whole, spoons to 1/64 tsp; the error of rounding stands beside each. Above 10 % it says to weigh.
+            Grams are what repeats.
+          </p>
           {flakeLimit && (
             <p className="warn font-bold mt-3">
-              {flakeLimit.materialName} turns above {text(flakeLimit.limitC ?? 170, 'temperature')}: add it after the cup has come down.
+              {flakeLimit.materialName} turns above {text(flakeLimit.limitC ?? 170, 'temperature')}: add it after the
+              cup has come down.
             </p>
           )}
           <div className="mt-5 max-w-2xl">
-            <Caution about={items.some((item) => item.materialKind === 'powder' || item.materialKind === 'salt') ? ['hot', 'powder'] : ['hot']} />
+            <Caution
+              about={
+                items.some((item) => item.materialKind === 'powder' || item.materialKind === 'salt')
+                  ? ['hot', 'powder']
+                  : ['hot']
+              }
+            />
           </div>
         </section>
         <div className="flex flex-col gap-7 no-print">
@@ -126,7 +147,8 @@ function Card({ recipe }: { recipe: Recipe }) {
             <h2 className="mb-1">Revisions</h2>
             {recipe.revisions.map((revision) => (
               <p key={revision.id} className="text-sm py-0.5">
-                <b className="figure">v{revision.number}</b> {revision.reason} <span className="soft">{dateText(revision.createdAt)}</span>
+                <b className="figure">v{revision.number}</b> {revision.reason}{' '}
+                <span className="soft">{dateText(revision.createdAt)}</span>
               </p>
             ))}
           </section>

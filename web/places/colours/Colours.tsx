@@ -23,7 +23,12 @@ export function Colours() {
   if (data.items.length === 0) {
     return (
       <Page title="Colours" tab="Colours" actions={actions}>
-        <Empty say="No colour is written down yet." then="Write a recipe for one cup, or open a dosing ledger and tap each drop as it falls: the total becomes the recipe." to="/colours/new" action="Write the first recipe" />
+        <Empty
+          say="No colour is written down yet."
+          then="Write a recipe for one cup, or open a dosing ledger and tap each drop as it falls: the total becomes the recipe."
+          to="/colours/new"
+          action="Write the first recipe"
+        />
       </Page>
     );
   }

@@ -10,7 +10,9 @@ import { DOSED } from './RecipeEditor.tsx';
 /** The doses with those still on their way, so that the total is right before the Wi-Fi is. */
 export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials: Material[]): Dose[] {
   const known = new Set(doses.map((dose) => dose.id));
-  const waiting = taps.filter((row) => !row.refused && row.path.startsWith(`/ledgers/${ledgerId}/`) && !known.has(String(row.body.id)));
+  const waiting = taps.filter(
+    (row) => !row.refused && row.path.startsWith(`/ledgers/${ledgerId}/`) && !known.has(String(row.body.id)),
+  );
   let seq = doses.at(-1)?.seq ?? 0;
   const more = waiting.map(({ body, path }): Dose => {
     const undone = path.endsWith('/undo') ? doses.find((dose) => dose.id === body.doseId) : undefined;
@@ -31,14 +33,42 @@ export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials
 }
 
 const STEPS: Record<string, { unit: string; steps: [label: string, amount: number][] }> = {
-  colourant: { unit: 'drop', steps: [['+1', 1], ['+5', 5], ['+10', 10]] },
-  spoon: { unit: 'tsp', steps: [['+1/16', 1 / 16], ['+1/8', 1 / 8], ['+1/4', 1 / 4], ['+1', 1]] },
-  grams: { unit: 'g', steps: [['+0.1', 0.1], ['+1', 1], ['+5', 5]] },
+  colourant: {
+    unit: 'drop',
+    steps: [
+      ['+1', 1],
+      ['+5', 5],
+      ['+10', 10],
+    ],
+  },
+  spoon: {
+    unit: 'tsp',
+    steps: [
+      ['+1/16', 1 / 16],
+      ['+1/8', 1 / 8],
+      ['+1/4', 1 / 4],
+      ['+1', 1],
+    ],
+  },
+  grams: {
+    unit: 'g',
+    steps: [
+      ['+0.1', 0.1],
+      ['+1', 1],
+      ['+5', 5],
+    ],
+  },
 };
 
-const stepsFor = (material: Material) => (material.kind === 'colourant' ? STEPS.colourant : ['flake', 'powder', 'salt'].includes(material.kind) ? STEPS.spoon : STEPS.grams);
+const stepsFor = (material: Material) =>
+  material.kind === 'colourant'
+    ? STEPS.colourant
+    : ['flake', 'powder', 'salt'].includes(material.kind)
+      ? STEPS.spoon
+      : STEPS.grams;
 
-const amountText = (amount: number, unit: string) => `${Number(amount.toFixed(4))} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
+const amountText = (amount: number, unit: string) =>
+  `${Number(amount.toFixed(4))} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
 
 interface Props {
   ledgerId: string;
@@ -47,50 +77,106 @@ interface Props {
   batchMl: number;
   /** The record whose screens hear of it. */
   about?: string;
+  /** What the recipe calls for: shown first, the rest of the shelf behind one tap. */
+  firstIds?: string[];
 }
 
 /** Big buttons, a running total, undo: one tap a dose. */
-export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerId }: Props) {
+export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerId, firstIds = [] }: Props) {
   const { text, measures } = useTaste();
   const [pickedId, setPicked] = useState<string>();
-  const dosable = materials.filter((material) => DOSED.includes(material.kind));
-  const picked = dosable.find((material) => material.id === pickedId) ?? dosable.find((m) => m.id === doses.at(-1)?.materialId) ?? dosable[0];
+  const [all, setAll] = useState(firstIds.length === 0);
+  const shelf = materials.filter((material) => DOSED.includes(material.kind));
+  const inUse = (material: Material) =>
+    firstIds.includes(material.id) || doses.some((dose) => dose.materialId === material.id);
+  const dosable = all ? shelf : shelf.filter(inUse);
+  const picked =
+    dosable.find((material) => material.id === pickedId) ??
+    dosable.find((m) => m.id === doses.at(-1)?.materialId) ??
+    dosable[0];
   const totals = cupTotals(doses);
   const reversed = new Set(doses.map((dose) => dose.reverses));
   const last = doses.findLast((dose) => dose.reverses === null && !reversed.has(dose.id));
   const nameOf = (materialId: string) => materials.find((material) => material.id === materialId)?.name ?? '';
   const dose = (material: Material, amount: number, unit: string) =>
-    tapRow(`/ledgers/${ledgerId}/doses`, { materialId: material.id, amount, unit }, `${amountText(amount, unit)} of ${material.name}`, about);
-  const undo = () => last && tapRow(`/ledgers/${ledgerId}/undo`, { doseId: last.id }, `taking back ${amountText(last.amount, last.unit)}`, about);
-  if (dosable.length === 0) return <p className="text-lg">Add a colourant, flake or salt to the store first, or write it into a recipe.</p>;
+    tapRow(
+      `/ledgers/${ledgerId}/doses`,
+      { materialId: material.id, amount, unit },
+      `${amountText(amount, unit)} of ${material.name}`,
+      about,
+    );
+  const undo = () =>
+    last &&
+    tapRow(
+      `/ledgers/${ledgerId}/undo`,
+      { doseId: last.id },
+      `taking back ${amountText(last.amount, last.unit)}`,
+      about,
+    );
+  if (shelf.length === 0)
+    return <p className="text-lg">Add a colourant, flake or salt to the store first, or write it into a recipe.</p>;
   const set = picked ? stepsFor(picked) : undefined;
   return (
     <div className="grid grid-cols-[minmax(420px,1fr)_minmax(280px,360px)] gap-8">
       <div className="flex flex-col gap-4">
         <div className="flex flex-wrap gap-2" role="group" aria-label="What goes in">
           {dosable.map((material) => (
-            <button key={material.id} type="button" aria-pressed={material.id === picked?.id} className={`btn bench-target justify-start ${material.id === picked?.id ? 'btn-primary' : 'btn-line border'}`} onClick={() => setPicked(material.id)}>
-              <span className="w-5 h-5 rounded-full border border-current" style={{ background: material.hex ?? 'transparent' }} />
+            <button
+              key={material.id}
+              type="button"
+              aria-pressed={material.id === picked?.id}
+              className={`btn bench-target justify-start ${material.id === picked?.id ? 'btn-primary' : 'btn-line border'}`}
+              onClick={() => setPicked(material.id)}
+            >
+              <span
+                className="w-5 h-5 rounded-full border border-current"
+                style={{ background: material.hex ?? 'transparent' }}
+              />
               {material.name}
             </button>
           ))}
+          {!all && (
+            <button
+              type="button"
+              className="btn btn-ghost border border-[var(--edge)] bench-target"
+              onClick={() => setAll(true)}
+            >
+              something else …
+            </button>
+          )}
         </div>
         {picked && set && (
           <div className="flex flex-wrap gap-3">
             {set.steps.map(([label, amount]) => (
-              <button key={label} type="button" className="btn btn-line figure h-28 w-32 text-4xl" aria-label={`${label.slice(1)} ${set.unit} of ${picked.name}`} onClick={() => dose(picked, amount, set.unit)}>
+              <button
+                key={label}
+                type="button"
+                className="btn btn-line figure h-24 w-28 text-3xl"
+                aria-label={`${label.slice(1)} ${set.unit} of ${picked.name}`}
+                onClick={() => dose(picked, amount, set.unit)}
+              >
                 {label}
               </button>
             ))}
             <span className="self-end text-xl font-bold">{set.unit === 'drop' ? 'drops' : set.unit}</span>
             {measures.map((measure) => (
-              <button key={measure.unit} type="button" className="btn btn-line bench-target" onClick={() => dose(picked, 1, measure.unit)}>
+              <button
+                key={measure.unit}
+                type="button"
+                className="btn btn-line bench-target"
+                onClick={() => dose(picked, 1, measure.unit)}
+              >
                 +1 {measure.unit}
               </button>
             ))}
           </div>
         )}
-        <button type="button" className="btn bench-target btn-ghost border-2 border-[var(--edge)] self-start" disabled={!last} onClick={undo}>
+        <button
+          type="button"
+          className="btn bench-target btn-ghost border-2 border-[var(--edge)] self-start"
+          disabled={!last}
+          onClick={undo}
+        >
           Undo {last ? `${amountText(last.amount, last.unit)} of ${nameOf(last.materialId)}` : ''}
         </button>
       </div>

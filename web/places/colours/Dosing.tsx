@@ -20,9 +20,16 @@ export function DosingStart() {
   const ledgers = useQuery(queries.ledgers);
   const [title, setTitle] = useState('');
   const [batchMl, setBatch] = useState<number | null>(ML_PER_CUP);
-  const open = useWrite<Ledger>(() => ({ path: '/ledgers', body: { title, batchMl } }), (ledger) => navigate(`/colours/dosing/${ledger.id}`));
+  const open = useWrite<Ledger>(
+    () => ({ path: '/ledgers', body: { title, batchMl } }),
+    (ledger) => navigate(`/colours/dosing/${ledger.id}`),
+  );
   return (
-    <Page title="Dose by eye" tab="Dosing" under="20, look, 10 more, one drop of black: tap each dose as it falls, and the total is the recipe.">
+    <Page
+      title="Dose by eye"
+      tab="Dosing"
+      under="20, look, 10 more, one drop of black: tap each dose as it falls, and the total is the recipe."
+    >
       <form
         className="flex gap-4 items-end flex-wrap"
         onSubmit={(event) => {
@@ -30,8 +37,22 @@ export function DosingStart() {
           if (title.trim() && batchMl) open.mutate();
         }}
       >
-        <TextField label="What you are after" value={title} onChange={setTitle} autoFocus className="w-80" hint="a working name; it can change" />
-        <QuantityField label="Plastisol in the cup" dimension="volume" value={batchMl} onChange={setBatch} className="w-44" isDefault={batchMl === ML_PER_CUP} />
+        <TextField
+          label="What you are after"
+          value={title}
+          onChange={setTitle}
+          autoFocus
+          className="w-80"
+          hint="a working name; it can change"
+        />
+        <QuantityField
+          label="Plastisol in the cup"
+          dimension="volume"
+          value={batchMl}
+          onChange={setBatch}
+          className="w-44"
+          isDefault={batchMl === ML_PER_CUP}
+        />
         <button type="submit" className="btn btn-primary btn-lg mb-5" disabled={!title.trim() || !batchMl}>
           Open the ledger
         </button>
@@ -66,12 +87,19 @@ export function DosingBench() {
   const taps = useTaps();
   const [name, setName] = useState('');
   const [hex, setHex] = useState('#3f7d86');
-  const keep = useWrite<Recipe>(() => ({ path: `/ledgers/${id}/keep`, body: { name, hex } }), (recipe) => navigate(`/colours/${recipe.id}`));
+  const keep = useWrite<Recipe>(
+    () => ({ path: `/ledgers/${id}/keep`, body: { name, hex } }),
+    (recipe) => navigate(`/colours/${recipe.id}`),
+  );
   if (error) return <Missing error={error} back="Dosing ledgers" backTo="/colours/dosing" />;
   if (!ledger || !materials.data) return <Waiting />;
   const doses: Dose[] = withTaps(ledger.doses, taps, id, materials.data.items);
   return (
-    <Page title={ledger.title} tab="Dosing" under={`${text(ledger.batchMl, 'volume')} in the cup (${cupsText(ledger.batchMl)}). Every tap is kept at once.`}>
+    <Page
+      title={ledger.title}
+      tab="Dosing"
+      under={`${text(ledger.batchMl, 'volume')} in the cup (${cupsText(ledger.batchMl)}). Every tap is kept at once.`}
+    >
       <DoseBoard ledgerId={id} doses={doses} materials={materials.data.items} batchMl={ledger.batchMl} />
       <form
         className="flex gap-4 items-end border-t-2 border-[var(--rule)] pt-4 flex-wrap"
@@ -82,7 +110,11 @@ export function DosingBench() {
       >
         <TextField label="Keep as recipe, named" value={name} onChange={setName} className="w-72" />
         <TextField label="As it looks" type="color" value={hex} onChange={setHex} />
-        <button type="submit" className="btn btn-primary btn-lg mb-5" disabled={!name.trim() || doses.length === 0 || keep.isPending}>
+        <button
+          type="submit"
+          className="btn btn-primary btn-lg mb-5"
+          disabled={!name.trim() || doses.length === 0 || keep.isPending}
+        >
           Keep as recipe
         </button>
         {ledger.recipeId && (

@@ -1,5 +1,5 @@
 import type { RecipeItem } from '../../../contract/recipes.ts';
-import { scaleRecipe, type ScaledItem, type Spoon } from '../../../core/plastisol/recipe.ts';
+import { type ScaledItem, type Spoon, scaleRecipe } from '../../../core/plastisol/recipe.ts';
 import type { Measure } from '../../../core/units/convert.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
@@ -8,11 +8,27 @@ export function scaled(items: RecipeItem[], basisMl: number, batchMl: number, me
     basisMl,
     batchMl,
     measures,
-    items: items.map(({ id, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({ id, amount, unit, dropsPerMl: dropsPerMl ?? 20, bulkGPerMl: bulkGPerMl ?? undefined, strength: 1, bottleStrength })),
+    items: items.map(({ id, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({
+      id,
+      amount,
+      unit,
+      dropsPerMl: dropsPerMl ?? 20,
+      bulkGPerMl: bulkGPerMl ?? undefined,
+      strength: 1,
+      bottleStrength,
+    })),
   }).items;
 }
 
-const SPOON_SIZE: Record<string, number> = { '1': 30, '1/2': 25, '1/4': 21, '1/8': 17, '1/16': 14, '1/32': 11, '1/64': 9 };
+const SPOON_SIZE: Record<string, number> = {
+  '1': 30,
+  '1/2': 25,
+  '1/4': 21,
+  '1/8': 17,
+  '1/16': 14,
+  '1/32': 11,
+  '1/64': 9,
+};
 
 /** Spoons to level off, each drawn as often as it is used. */
 export function Spoons({ spoons }: { spoons: Spoon[] }) {
@@ -39,7 +55,15 @@ export function Spoons({ spoons }: { spoons: Spoon[] }) {
 }
 
 /** What to put in, as it is measured at the bench, the exact amount beside it. */
-export function ScaledRow({ item, scale, large }: { item: Pick<RecipeItem, 'materialName' | 'hex' | 'materialKind'>; scale: ScaledItem; large?: boolean }) {
+export function ScaledRow({
+  item,
+  scale,
+  large,
+}: {
+  item: Pick<RecipeItem, 'materialName' | 'hex' | 'materialKind'>;
+  scale: ScaledItem;
+  large?: boolean;
+}) {
   const { text } = useTaste();
   const exact = `${Number(scale.amount.toPrecision(4))} ${scale.unit}`;
   const practical =
@@ -52,19 +76,24 @@ export function ScaledRow({ item, scale, large }: { item: Pick<RecipeItem, 'mate
     ) : scale.spoons ? (
       <span className="warn font-bold">under 1/64 tsp</span>
     ) : (
-      <span className={`figure ${large ? 'text-4xl' : 'text-2xl'}`}>{scale.g !== undefined && scale.ml === undefined ? text(scale.g, 'mass') : exact}</span>
+      <span className={`figure ${large ? 'text-4xl' : 'text-2xl'}`}>
+        {scale.g !== undefined && scale.ml === undefined ? text(scale.g, 'mass') : exact}
+      </span>
     );
   const error = Math.round(scale.roundingFraction * 1000) / 10;
   return (
     <li className="grid grid-cols-[18px_minmax(150px,1fr)_minmax(190px,auto)_minmax(170px,auto)] gap-4 items-center py-2.5">
-      <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: item.hex ?? 'transparent' }} />
+      <span
+        className="w-4 h-4 rounded-full border border-[var(--ink)]"
+        style={{ background: item.hex ?? 'transparent' }}
+      />
       <span>
         <span className="font-bold block">{item.materialName}</span>
         <span className="label-small">{item.materialKind}</span>
       </span>
       {practical}
       <span className="text-right">
-        <span className="label-small figure block">{exact}</span>
+        {(error !== 0 || scale.drops === undefined) && <span className="label-small figure block">{exact}</span>}
         {scale.g !== undefined && <span className="label-small figure block">{text(scale.g, 'mass')}</span>}
         {error !== 0 && (
           <span className={`figure text-xs ${scale.tooCoarse ? 'warn font-bold' : 'soft'}`}>
@@ -72,7 +101,11 @@ export function ScaledRow({ item, scale, large }: { item: Pick<RecipeItem, 'mate
             {Math.abs(error)} %
           </span>
         )}
-        {scale.tooCoarse && <span className="warn font-bold text-sm block">{scale.g !== undefined ? `weigh it instead: ${text(scale.g, 'mass')}` : 'weigh it instead, or cook more'}</span>}
+        {scale.tooCoarse && (
+          <span className="warn font-bold text-sm block">
+            {scale.g !== undefined ? `weigh it instead: ${text(scale.g, 'mass')}` : 'weigh it instead, or cook more'}
+          </span>
+        )}
       </span>
     </li>
   );

@@ -2,15 +2,65 @@ import { Link } from 'react-router';
 import { Caution } from '../../parts/Caution.tsx';
 import { Page } from '../../parts/Page.tsx';
 
-const STAGES: { name: string; to: string; say: string; wrong: string; caution?: Parameters<typeof Caution>[0]['about'] }[] = [
-  { name: 'Master', to: '/masters', say: 'The bait copies the master’s skin and every bend of it. Wet-sand from 600 grit up, seal thin; lay it straight.', wrong: 'A curved master runs crooked for the life of the mold.', caution: ['clay', 'design'] },
-  { name: 'Mold', to: '/molds', say: 'Flat back down, glued thinly. 8–12 mm of wall around and over. Level box, level bench. Mix what the plan says, start the clock.', wrong: 'Twice as much mixed as needed, or not enough and a second mix in a rush.', caution: ['rubber', 'vacuum'] },
-  { name: 'Colour', to: '/colours', say: 'Dose and look, but count: one tap a dose. Thin parts look paler, so dose to the bait, not to the cup.', wrong: 'Nobody remembers the total.', caution: ['powder'] },
-  { name: 'Cook', to: '/pours', say: 'Virgin: about two minutes a cup, stir, then bursts of 30–60 s with a stir between. Milk, lumps, clear syrup. To about 175 °C. Stir with something round, slowly.', wrong: 'Past 190–200 °C it scorches and the batch is lost.', caution: ['hot', 'scorch'] },
-  { name: 'Pour', to: '/pours', say: 'Stir just before drawing: flake and salt sink. Keep the sprue topped until it stops sinking. Tail first, tilted, in a deep mold.', wrong: 'A hollow nose: the sprue was not topped up.' },
-  { name: 'Cool and look', to: '/rack', say: 'Open when the clock says; lay each bait flat and straight, it sets as it lies. Count good and bad by cavity, with the reason.', wrong: 'Jumbled baits are scrap: bent tails.' },
-  { name: 'Cure', to: '/rack', say: 'A day before packing, painting or a hardness reading. Read three baits, mid-body.', wrong: 'A reading before then is kept, but tells little.' },
-  { name: 'Pack', to: '/orders', say: 'Oldest cured baits first, n to a bag of laminated film: plasticizer creeps through ordinary ones. The bag’s code leads back to its pour.', wrong: 'Found short while packing. The order says it days before.' },
+const STAGES: {
+  name: string;
+  to: string;
+  say: string;
+  wrong: string;
+  caution?: Parameters<typeof Caution>[0]['about'];
+}[] = [
+  {
+    name: 'Master',
+    to: '/masters',
+    say: 'The bait copies the master’s skin and every bend of it. Wet-sand from 600 grit up, seal thin; lay it straight.',
+    wrong: 'A curved master runs crooked for the life of the mold.',
+    caution: ['clay', 'design'],
+  },
+  {
+    name: 'Mold',
+    to: '/molds',
+    say: 'Flat back down, glued thinly. 8–12 mm of wall around and over. Level box, level bench. Mix what the plan says, start the clock.',
+    wrong: 'Twice as much mixed as needed, or not enough and a second mix in a rush.',
+    caution: ['rubber', 'vacuum'],
+  },
+  {
+    name: 'Colour',
+    to: '/colours',
+    say: 'Dose and look, but count: one tap a dose. Thin parts look paler, so dose to the bait, not to the cup.',
+    wrong: 'Nobody remembers the total.',
+    caution: ['powder'],
+  },
+  {
+    name: 'Cook',
+    to: '/pours',
+    say: 'Virgin: about two minutes a cup, stir, then bursts of 30–60 s with a stir between. Milk, lumps, clear syrup. To about 175 °C. Stir with something round, slowly.',
+    wrong: 'Past 190–200 °C it scorches and the batch is lost.',
+    caution: ['hot', 'scorch'],
+  },
+  {
+    name: 'Pour',
+    to: '/pours',
+    say: 'Stir just before drawing: flake and salt sink. Keep the sprue topped until it stops sinking. Tail first, tilted, in a deep mold.',
+    wrong: 'A hollow nose: the sprue was not topped up.',
+  },
+  {
+    name: 'Cool and look',
+    to: '/rack',
+    say: 'Open when the clock says; lay each bait flat and straight, it sets as it lies. Count good and bad by cavity, with the reason.',
+    wrong: 'Jumbled baits are scrap: bent tails.',
+  },
+  {
+    name: 'Cure',
+    to: '/rack',
+    say: 'A day before packing, painting or a hardness reading. Read three baits, mid-body.',
+    wrong: 'A reading before then is kept, but tells little.',
+  },
+  {
+    name: 'Pack',
+    to: '/orders',
+    say: 'Oldest cured baits first, n to a bag of laminated film: plasticizer creeps through ordinary ones. The bag’s code leads back to its pour.',
+    wrong: 'Found short while packing. The order says it days before.',
+  },
 ];
 
 export function Guide() {
@@ -33,7 +83,10 @@ export function Guide() {
           </li>
         ))}
       </ol>
-      <p className="soft max-w-3xl">Ventilation moves air outside. A dust mask stops no vapour. Plasticizer burns: lid and a suitable extinguisher, never water. Never a food microwave or kitchen glass afterwards. Keep children and pets out.</p>
+      <p className="soft max-w-3xl">
+        Ventilation moves air outside. A dust mask stops no vapour. Plasticizer burns: lid and a suitable extinguisher,
+        never water. Never a food microwave or kitchen glass afterwards. Keep children and pets out.
+      </p>
     </Page>
   );
 }

@@ -22,14 +22,36 @@ export function Insight() {
   if (counted.length === 0) {
     return (
       <Page title="Insight" tab="Insight">
-        <Empty say="Nothing is counted yet." then="Close a pour with its cavities marked good or bad. From then on the rejects are charted against their own limits." to="/pours" action="To the pours" />
+        <Empty
+          say="Nothing is counted yet."
+          then="Close a pour with its cavities marked good or bad. From then on the rejects are charted against their own limits."
+          to="/pours"
+          action="To the pours"
+        />
       </Page>
     );
   }
   const mine = moldId ? counted.filter((pour) => pour.moldIds.includes(moldId)) : counted;
   return (
-    <Page title="Insight" tab="Insight" under={`From ${counted.length} counted pours.`} actions={<SelectField label="Mold" value={moldId} options={[{ value: '', label: 'all molds' }, ...molds.map((mold) => ({ value: mold.id, label: mold.name }))]} onChange={setMold} className="w-72" />}>
-      {mine.length === 0 ? <p className="text-lg">No counted pour of this mold yet.</p> : <Rejects pours={mine.slice(-60)} />}
+    <Page
+      title="Insight"
+      tab="Insight"
+      under={`From ${counted.length} counted pours.`}
+      actions={
+        <SelectField
+          label="Mold"
+          value={moldId}
+          options={[{ value: '', label: 'all molds' }, ...molds.map((mold) => ({ value: mold.id, label: mold.name }))]}
+          onChange={setMold}
+          className="w-72"
+        />
+      }
+    >
+      {mine.length === 0 ? (
+        <p className="text-lg">No counted pour of this mold yet.</p>
+      ) : (
+        <Rejects pours={mine.slice(-60)} />
+      )}
       <div className="grid grid-cols-[1.4fr_1fr] gap-12">
         <HardnessChart pours={mine} />
         <Faults faults={data.faults} />
@@ -47,7 +69,11 @@ function Rejects({ pours }: { pours: PourFigures[] }) {
   const out = figures.points.filter((point) => point.out).length;
   const run = figures.runs.at(-1);
   const half = Math.floor(pours.length / 2);
-  const sums = (rows: PourFigures[]) => rows.reduce((sum, row) => ({ made: sum.made + row.made, rejected: sum.rejected + row.rejected }), { made: 0, rejected: 0 });
+  const sums = (rows: PourFigures[]) =>
+    rows.reduce((sum, row) => ({ made: sum.made + row.made, rejected: sum.rejected + row.rejected }), {
+      made: 0,
+      rejected: 0,
+    });
   const [before, since] = [sums(pours.slice(0, half)), sums(pours.slice(half))];
   const says = `Rejects average ${(figures.pBar * 100).toFixed(1)} %. ${out === 0 ? 'No pour is outside its limits.' : `${out} ${out === 1 ? 'pour is' : 'pours are'} outside the limits.`}`;
   const percent = (value: number) => value * 100;
@@ -55,19 +81,41 @@ function Rejects({ pours }: { pours: PourFigures[] }) {
     <section>
       <h2 className="text-2xl mb-1">{says}</h2>
       <p className="soft mb-3">
-        {run ? `A run of ${run.length} pours on one side of the mean, from ${pours[run.start]?.code}: something changed then. ` : ''}
-        {half > 0 && before.made > 0 && since.made > 0 && `Earlier against later half: ${compare({ a: before, b: since }).sentence}`}
+        {run
+          ? `A run of ${run.length} pours on one side of the mean, from ${pours[run.start]?.code}: something changed then. `
+          : ''}
+        {half > 0 &&
+          before.made > 0 &&
+          since.made > 0 &&
+          `Earlier against later half: ${compare({ a: before, b: since }).sentence}`}
       </p>
       <LineChart
         says={says}
         unit=" %"
+        most={Math.ceil(Math.max(20, ...figures.points.map((point) => point.p * 115)) / 10) * 10}
         labels={pours.map(label)}
         onPoint={(index) => pours[index] && navigate(`/pours/${pours[index].id}`)}
         series={[
-          { label: 'upper limit', values: figures.points.map((point) => percent(point.ucl)), colour: '--edge', stepped: true },
-          { label: 'lower limit', values: figures.points.map((point) => percent(point.lcl)), colour: '--edge', stepped: true },
+          {
+            label: 'upper limit',
+            values: figures.points.map((point) => percent(point.ucl)),
+            colour: '--edge',
+            stepped: true,
+          },
+          {
+            label: 'lower limit',
+            values: figures.points.map((point) => percent(point.lcl)),
+            colour: '--edge',
+            stepped: true,
+          },
           { label: 'mean', values: figures.points.map(() => percent(figures.pBar)), colour: '--rest', dashed: true },
-          { label: 'rejects', values: figures.points.map((point) => percent(point.p)), colour: '--ink', points: true, pointColours: figures.points.map((point, i) => (point.out ? '#d8481f' : (pours[i]?.hex ?? '#888888'))) },
+          {
+            label: 'rejects',
+            values: figures.points.map((point) => percent(point.p)),
+            colour: '--ink',
+            points: true,
+            pointColours: figures.points.map((point, i) => (point.out ? '#d8481f' : (pours[i]?.hex ?? '#888888'))),
+          },
         ]}
       />
     </section>
@@ -89,7 +137,13 @@ function HardnessChart({ pours }: { pours: PourFigures[] }) {
         labels={read.map(label)}
         series={[
           { label: 'wanted', values: read.map((pour) => pour.wantedHardness), colour: '--rest', stepped: true },
-          { label: 'read', values: read.map((pour) => pour.hardness), colour: '--heat', points: true, pointColours: read.map((pour) => pour.hex) },
+          {
+            label: 'read',
+            values: read.map((pour) => pour.hardness),
+            colour: '--heat',
+            points: true,
+            pointColours: read.map((pour) => pour.hex),
+          },
         ]}
       />
     </section>
@@ -137,7 +191,8 @@ function Grams({ pours }: { pours: PourFigures[] }) {
       <p className="flex gap-7 mt-1.5 flex-wrap">
         {[...parts, ['unaccounted', lost, 'transparent'] as const].map(([name, g]) => (
           <span key={name}>
-            <b className="figure">{((100 * g) / cooked).toFixed(1)} %</b> {name} <span className="soft figure text-sm">{text(g, 'mass')}</span>
+            <b className="figure">{((100 * g) / cooked).toFixed(1)} %</b> {name}{' '}
+            <span className="soft figure text-sm">{text(g, 'mass')}</span>
           </span>
         ))}
       </p>

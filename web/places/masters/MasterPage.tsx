@@ -8,12 +8,20 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
-import { Page, Waiting, dateText } from '../../parts/Page.tsx';
+import { dateText, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import { complete, DimensionFields, type Dimensions, MasterDrawing, type Volume, VolumeFields, volumeBodyOf } from './Measures.tsx';
+import {
+  complete,
+  DimensionFields,
+  type Dimensions,
+  MasterDrawing,
+  type Volume,
+  VolumeFields,
+  volumeBodyOf,
+} from './Measures.tsx';
 import { DENSITY_G_PER_ML, KIND_WORDS } from './words.ts';
 
 export function MasterPage() {
@@ -32,10 +40,14 @@ export function MasterPage() {
         </>
       }
       tab={master.name}
-      under={`${KIND_WORDS[master.kind]}. ${latest.reason}.`}
+      under={`${KIND_WORDS[master.kind]}. v${latest.number}: “${latest.reason}”.`}
       actions={
         <>
-          <button type="button" className="btn btn-line" onClick={() => setDoing(doing === 'revision' ? null : 'revision')}>
+          <button
+            type="button"
+            className="btn btn-line"
+            onClick={() => setDoing(doing === 'revision' ? null : 'revision')}
+          >
             New revision
           </button>
           <Link to={`/molds/plan?master=${master.id}`} className="btn btn-primary">
@@ -61,13 +73,25 @@ export function MasterPage() {
         <div className="flex flex-col gap-8">
           <section>
             <h2>Volume</h2>
-            {latest.volumeMl === null ? <p className="warn font-bold text-lg mt-1">Not weighed yet. The mold planner needs it.</p> : <p className="big mt-2">{text(latest.volumeMl, 'volume')}</p>}
+            {latest.volumeMl === null ? (
+              <p className="warn font-bold text-lg mt-1">Not weighed yet. The mold planner needs it.</p>
+            ) : (
+              <p className="big mt-2">{text(latest.volumeMl, 'volume')}</p>
+            )}
             {latest.volumes.map((reading) => (
-              <p key={reading.id} className="label-small figure mt-1">
-                {text(reading.ml, 'volume')} {reading.how === 'weighed' ? `${text(reading.grams ?? 0, 'mass')} at ${reading.densityGPerMl} g/mL` : 'water displaced'}, {dateText(reading.at)}
+              <p key={reading.id} className="label-small mt-1">
+                {text(reading.ml, 'volume')}{' '}
+                {reading.how === 'weighed'
+                  ? `${text(reading.grams ?? 0, 'mass')} at ${reading.densityGPerMl} g/mL`
+                  : 'water displaced'}
+                , {dateText(reading.at)}
               </p>
             ))}
-            <button type="button" className="link mt-2 text-sm" onClick={() => setDoing(doing === 'volume' ? null : 'volume')}>
+            <button
+              type="button"
+              className="link mt-2 text-sm"
+              onClick={() => setDoing(doing === 'volume' ? null : 'volume')}
+            >
               Measure it {latest.volumeMl === null ? '' : 'again'}
             </button>
             {doing === 'volume' && <VolumeForm master={master} onDone={() => setDoing(null)} />}
@@ -82,7 +106,9 @@ export function MasterPage() {
                 <Link to={`/molds/${mold.id}`} className="link">
                   {mold.name}
                 </Link>
-                {mold.revisionNumber !== null && <span className="figure text-sm soft"> of v{mold.revisionNumber}</span>}
+                {mold.revisionNumber !== null && (
+                  <span className="figure text-sm soft"> of v{mold.revisionNumber}</span>
+                )}
               </p>
             ))}
           </section>
@@ -100,7 +126,10 @@ function RevisionRow({ revision, all }: { revision: Revision; all: Revision[] })
   const changes = parent
     ? (['lengthMm', 'widthMm', 'heightMm', 'thickestMm'] as const)
         .filter((key) => revision[key] !== parent[key])
-        .map((key) => `${{ lengthMm: 'length', widthMm: 'width', heightMm: 'height', thickestMm: 'thickest' }[key]} ${text(parent[key], 'length')} → ${text(revision[key], 'length')}`)
+        .map(
+          (key) =>
+            `${{ lengthMm: 'length', widthMm: 'width', heightMm: 'height', thickestMm: 'thickest' }[key]} ${text(parent[key], 'length')} → ${text(revision[key], 'length')}`,
+        )
     : [];
   return (
     <li className="py-2.5 flex gap-5 items-baseline">
@@ -123,7 +152,10 @@ function VolumeForm({ master, onDone }: { master: Master; onDone(): void }) {
   const usual = DENSITY_G_PER_ML[master.kind];
   const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
   const body = volumeBodyOf(volume);
-  const add = useWrite<Master>(() => ({ path: `/masters/${master.id}/revisions/${master.latest.id}/volumes`, body }), onDone);
+  const add = useWrite<Master>(
+    () => ({ path: `/masters/${master.id}/revisions/${master.latest.id}/volumes`, body }),
+    onDone,
+  );
   return (
     <div className="sheet p-4 mt-3 flex flex-col gap-3">
       <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait={false} />
@@ -144,17 +176,41 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
   const usual = DENSITY_G_PER_ML[master.kind];
   const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
   const add = useWrite<Master>(
-    () => ({ path: `/masters/${master.id}/revisions`, body: { reason, parentId, ...(secondParentId ? { secondParentId } : {}), ...dimensions, volume: volumeBodyOf(volume) } }),
+    () => ({
+      path: `/masters/${master.id}/revisions`,
+      body: {
+        reason,
+        parentId,
+        ...(secondParentId ? { secondParentId } : {}),
+        ...dimensions,
+        volume: volumeBodyOf(volume),
+      },
+    }),
     onDone,
   );
-  const options = master.revisions.map((revision) => ({ value: revision.id, label: `v${revision.number}: ${revision.reason}` }));
+  const options = master.revisions.map((revision) => ({
+    value: revision.id,
+    label: `v${revision.number}: ${revision.reason}`,
+  }));
   const ready = reason.trim() !== '' && complete(dimensions);
   return (
     <section className="sheet p-5 grid grid-cols-2 gap-8">
       <div className="flex flex-col gap-4">
-        <TextField label="What was changed, and why" value={reason} onChange={setReason} autoFocus hint="wrist thinner so that it kicks slower" />
+        <TextField
+          label="What was changed, and why"
+          value={reason}
+          onChange={setReason}
+          autoFocus
+          hint="wrist thinner so that it kicks slower"
+        />
         <SelectField label="Grown from" value={parentId} options={options} onChange={setParentId} />
-        <SelectField label="And a part of" value={secondParentId} options={[{ value: '', label: 'nothing else' }, ...options.filter((o) => o.value !== parentId)]} onChange={setSecond} hint="an old tail on a new body has two parents" />
+        <SelectField
+          label="And a part of"
+          value={secondParentId}
+          options={[{ value: '', label: 'nothing else' }, ...options.filter((o) => o.value !== parentId)]}
+          onChange={setSecond}
+          hint="an old tail on a new body has two parents"
+        />
       </div>
       <div className="flex flex-col gap-4">
         <DimensionFields value={dimensions} onChange={setDimensions} />
@@ -180,7 +236,8 @@ function Baking({ master }: { master: Master }) {
       <h2>Baking</h2>
       <p className="big">{minutes} min</p>
       <p>
-        at {text(132, 'temperature')} for the thickest {text(master.latest.thickestMm, 'length')}, or hotter and shorter as some packets say.{' '}
+        at {text(132, 'temperature')} for the thickest {text(master.latest.thickestMm, 'length')}, or hotter and shorter
+        as some packets say.{' '}
         <Why
           reason={{
             inputs: [
@@ -210,7 +267,12 @@ function BaitFacts({ bait }: { bait: Bait }) {
     path: `/baits/${bait.id}`,
     method: 'PATCH',
     version: bait.version,
-    body: { packCount: packCount ?? bait.packCount, priceMinor: price === null ? null : Math.round(price * minorPerUnit), wantedScale: wanted === null ? null : scale, wantedHardness: wanted },
+    body: {
+      packCount: packCount ?? bait.packCount,
+      priceMinor: price === null ? null : Math.round(price * minorPerUnit),
+      wantedScale: wanted === null ? null : scale,
+      wantedHardness: wanted,
+    },
   }));
   return (
     <section className="flex flex-col gap-3">
@@ -219,7 +281,15 @@ function BaitFacts({ bait }: { bait: Bait }) {
         <NumberField label="To a pack" value={packCount} onChange={setPackCount} min={1} />
         <NumberField label={`Price of a pack, ${workshop.currency}`} value={price} onChange={setPrice} min={0} />
         <NumberField label="Wanted hardness" value={wanted} onChange={setWanted} min={0} hint="read after 24 h" />
-        <SelectField label="Shore scale" value={scale} options={[{ value: '00', label: '00, soft' }, { value: 'A', label: 'A, firm' }]} onChange={setScale} />
+        <SelectField
+          label="Shore scale"
+          value={scale}
+          options={[
+            { value: '00', label: '00, soft' },
+            { value: 'A', label: 'A, firm' },
+          ]}
+          onChange={setScale}
+        />
       </div>
       <Refusal error={save.error} />
       <button type="button" className="btn btn-sm btn-line self-start" onClick={() => save.mutate()}>
@@ -230,7 +300,12 @@ function BaitFacts({ bait }: { bait: Bait }) {
 }
 
 function Survived({ master }: { master: Master }) {
-  const change = useWrite<Master, Master['survived']>((survived) => ({ path: `/masters/${master.id}`, method: 'PATCH', version: master.version, body: { survived } }));
+  const change = useWrite<Master, Master['survived']>((survived) => ({
+    path: `/masters/${master.id}`,
+    method: 'PATCH',
+    version: master.version,
+    body: { survived },
+  }));
   return (
     <SelectField
       label="Did it survive its mold?"

@@ -16,7 +16,12 @@ export function Masters() {
   if (data.items.length === 0) {
     return (
       <Page title="Masters" tab="Masters">
-        <Empty say="A bait begins as a master." then="Measure its length, width, height and thickest section, and weigh it once. Box, rubber and plastic are computed from that." to="/masters/new" action="Measure the first master" />
+        <Empty
+          say="A bait begins as a master."
+          then="Measure its length, width, height and thickest section, and weigh it once. Box, rubber and plastic are computed from that."
+          to="/masters/new"
+          action="Measure the first master"
+        />
       </Page>
     );
   }
@@ -42,7 +47,14 @@ export function Masters() {
             const at = ((i * step) / 5) * unitMm * pxPerMm;
             return (
               <g key={at}>
-                <line x1={at} x2={at} y1={i % 5 === 0 ? 16 : 25} y2={33} stroke="var(--ink)" strokeWidth={i % 5 === 0 ? 2 : 1} />
+                <line
+                  x1={at}
+                  x2={at}
+                  y1={i % 5 === 0 ? 16 : 25}
+                  y2={33}
+                  stroke="var(--ink)"
+                  strokeWidth={i % 5 === 0 ? 2 : 1}
+                />
                 {i % 5 === 0 && (
                   <text x={at + 4} y={14} fontSize={12} fill="var(--soft)">
                     {Number(((i * step) / 5).toPrecision(3))}
@@ -59,8 +71,20 @@ export function Masters() {
           return (
             <Link key={master.id} to={`/masters/${master.id}`} className="contents group">
               <span className="border-b border-[var(--rule)] py-3 group-hover:bg-[var(--sheet)]">
-                <svg width={WIDTH_PX + 4} height={Math.max(18, widthMm * pxPerMm + 6)} role="img" aria-label={`${master.name} from above`}>
-                  <BaitShape shape={master.shape} x={2} y={3} lengthPx={lengthMm * pxPerMm} widthPx={widthMm * pxPerMm} fill="var(--liquid)" />
+                <svg
+                  width={WIDTH_PX + 4}
+                  height={Math.max(18, widthMm * pxPerMm + 6)}
+                  role="img"
+                  aria-label={`${master.name} from above`}
+                >
+                  <BaitShape
+                    shape={master.shape}
+                    x={2}
+                    y={3}
+                    lengthPx={lengthMm * pxPerMm}
+                    widthPx={widthMm * pxPerMm}
+                    fill="var(--liquid)"
+                  />
                 </svg>
               </span>
               <span className="border-b border-[var(--rule)] py-3 self-stretch flex gap-8 items-center group-hover:bg-[var(--sheet)]">
@@ -69,10 +93,17 @@ export function Masters() {
                     {master.name} <span className="figure text-sm soft">v{number}</span>
                   </span>
                   <span className="label-small figure">
-                    {[lengthMm, widthMm, heightMm].map((mm) => text(mm, 'length').split(' ')[0]).join(' × ')} {taste.system === 'us' ? 'in' : 'mm'}
+                    {[lengthMm, widthMm, heightMm].map((mm) => text(mm, 'length').split(' ')[0]).join(' × ')}{' '}
+                    {taste.system === 'us' ? 'in' : 'mm'}
                   </span>
                 </span>
-                <span className="w-32 text-right">{volumeMl === null ? <span className="warn font-bold">weigh it</span> : <span className="figure text-xl">{text(volumeMl, 'volume')}</span>}</span>
+                <span className="w-32 text-right">
+                  {volumeMl === null ? (
+                    <span className="warn font-bold">weigh it</span>
+                  ) : (
+                    <span className="figure text-xl">{text(volumeMl, 'volume')}</span>
+                  )}
+                </span>
                 <span className="w-28 soft">{master.molds === 1 ? '1 mold' : `${master.molds} molds`}</span>
               </span>
             </Link>

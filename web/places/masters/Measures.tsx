@@ -1,6 +1,6 @@
+import { BaitShape } from '../../parts/BaitShape.tsx';
 import { QuantityField, SelectField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { BaitShape } from '../../parts/BaitShape.tsx';
 
 export interface Dimensions {
   lengthMm: number | null;
@@ -10,16 +10,35 @@ export interface Dimensions {
 }
 
 export const EMPTY: Dimensions = { lengthMm: null, widthMm: null, heightMm: null, thickestMm: null };
-export const complete = (d: Dimensions): d is { [K in keyof Dimensions]: number } => Object.values(d).every((value) => value !== null);
+export const complete = (d: Dimensions): d is { [K in keyof Dimensions]: number } =>
+  Object.values(d).every((value) => value !== null);
 
 export function DimensionFields({ value, onChange }: { value: Dimensions; onChange(value: Dimensions): void }) {
   const set = (key: keyof Dimensions) => (mm: number | null) => onChange({ ...value, [key]: mm });
   return (
     <div className="grid grid-cols-2 gap-4">
       <QuantityField label="Length" dimension="length" value={value.lengthMm} onChange={set('lengthMm')} />
-      <QuantityField label="Width" dimension="length" value={value.widthMm} onChange={set('widthMm')} hint="side to side" />
-      <QuantityField label="Height" dimension="length" value={value.heightMm} onChange={set('heightMm')} hint="off the board" />
-      <QuantityField label="Thickest section" dimension="length" value={value.thickestMm} onChange={set('thickestMm')} hint="sets baking and cooling" />
+      <QuantityField
+        label="Width"
+        dimension="length"
+        value={value.widthMm}
+        onChange={set('widthMm')}
+        hint="side to side"
+      />
+      <QuantityField
+        label="Height"
+        dimension="length"
+        value={value.heightMm}
+        onChange={set('heightMm')}
+        hint="off the board"
+      />
+      <QuantityField
+        label="Thickest section"
+        dimension="length"
+        value={value.thickestMm}
+        onChange={set('thickestMm')}
+        hint="sets baking and cooling"
+      />
     </div>
   );
 }
@@ -33,7 +52,8 @@ export interface Volume {
 
 /** The volume as the server takes it, or undefined while it is not whole. */
 export function volumeBodyOf(volume: Volume) {
-  if (volume.how === 'weighed' && volume.grams && volume.densityGPerMl) return { how: 'weighed' as const, grams: volume.grams, densityGPerMl: volume.densityGPerMl };
+  if (volume.how === 'weighed' && volume.grams && volume.densityGPerMl)
+    return { how: 'weighed' as const, grams: volume.grams, densityGPerMl: volume.densityGPerMl };
   if (volume.how === 'displaced' && volume.ml) return { how: 'displaced' as const, ml: volume.ml };
   return undefined;
 }
@@ -44,7 +64,17 @@ export const volumeMlOf = (volume: Volume): number | null => {
   return body.how === 'weighed' ? body.grams / body.densityGPerMl : body.ml;
 };
 
-export function VolumeFields({ value, onChange, usualDensity, canWait }: { value: Volume; onChange(value: Volume): void; usualDensity: number; canWait: boolean }) {
+export function VolumeFields({
+  value,
+  onChange,
+  usualDensity,
+  canWait,
+}: {
+  value: Volume;
+  onChange(value: Volume): void;
+  usualDensity: number;
+  canWait: boolean;
+}) {
   const { text } = useTaste();
   const ml = volumeMlOf(value);
   const options = [
@@ -57,18 +87,37 @@ export function VolumeFields({ value, onChange, usualDensity, canWait }: { value
       <SelectField label="Volume" value={value.how} options={options} onChange={(how) => onChange({ ...value, how })} />
       {value.how === 'weighed' && (
         <div className="grid grid-cols-2 gap-4">
-          <QuantityField label="Mass, without foil or wire" dimension="mass" value={value.grams} onChange={(grams) => onChange({ ...value, grams })} />
+          <QuantityField
+            label="Mass, without foil or wire"
+            dimension="mass"
+            value={value.grams}
+            onChange={(grams) => onChange({ ...value, grams })}
+          />
           <label className="flex flex-col gap-1 label-small font-semibold">
             <span>
               Density, g/mL {value.densityGPerMl === usualDensity && <span className="default-mark">default</span>}
             </span>
-            <input className="input figure-input w-full" inputMode="decimal" defaultValue={value.densityGPerMl ?? usualDensity} key={usualDensity} onChange={(event) => onChange({ ...value, densityGPerMl: Number(event.target.value.replace(',', '.')) || null })} />
+            <input
+              className="input figure-input w-full"
+              inputMode="decimal"
+              defaultValue={value.densityGPerMl ?? usualDensity}
+              key={usualDensity}
+              onChange={(event) =>
+                onChange({ ...value, densityGPerMl: Number(event.target.value.replace(',', '.')) || null })
+              }
+            />
             <span className="font-normal">the packet’s figure wins</span>
           </label>
         </div>
       )}
       {value.how === 'displaced' && (
-        <QuantityField label="Water it pushed up" dimension="volume" value={value.ml} onChange={(next) => onChange({ ...value, ml: next })} hint="sink it whole on a pin in a measuring cylinder; grams of water spilled are mL" />
+        <QuantityField
+          label="Water it pushed up"
+          dimension="volume"
+          value={value.ml}
+          onChange={(next) => onChange({ ...value, ml: next })}
+          hint="sink it whole on a pin in a measuring cylinder; grams of water spilled are mL"
+        />
       )}
       <p className="figure text-2xl" aria-live="polite">
         {ml === null ? '—' : text(ml, 'volume')}
@@ -78,7 +127,19 @@ export function VolumeFields({ value, onChange, usualDensity, canWait }: { value
 }
 
 /** Top and side view with the dimensions on them. */
-export function MasterDrawing({ shape, lengthMm, widthMm, heightMm, thickestMm }: { shape: string; lengthMm: number; widthMm: number; heightMm: number; thickestMm: number }) {
+export function MasterDrawing({
+  shape,
+  lengthMm,
+  widthMm,
+  heightMm,
+  thickestMm,
+}: {
+  shape: string;
+  lengthMm: number;
+  widthMm: number;
+  heightMm: number;
+  thickestMm: number;
+}) {
   const { text } = useTaste();
   const scale = Math.min(520 / lengthMm, 300 / (widthMm + heightMm));
   const [l, w, h] = [lengthMm * scale, widthMm * scale, heightMm * scale];
@@ -86,7 +147,13 @@ export function MasterDrawing({ shape, lengthMm, widthMm, heightMm, thickestMm }
   const top = 34;
   const side = top + w + 56;
   return (
-    <svg width={l + 150} height={side + h + 50} className="max-w-full" role="img" aria-label={`From above ${text(lengthMm, 'length')} by ${text(widthMm, 'length')}; from the side ${text(heightMm, 'length')} high`}>
+    <svg
+      width={l + 150}
+      height={side + h + 50}
+      className="max-w-full"
+      role="img"
+      aria-label={`From above ${text(lengthMm, 'length')} by ${text(widthMm, 'length')}; from the side ${text(heightMm, 'length')} high`}
+    >
       <text x={x} y={16} fontSize={12} fill="var(--soft)">
         from above
       </text>
@@ -113,9 +180,30 @@ export function Dim({ x1, y1, x2, y2, label }: { x1: number; y1: number; x2: num
   return (
     <g stroke="var(--soft)">
       <line x1={x1} y1={y1} x2={x2} y2={y2} strokeWidth={1.2} />
-      <line x1={upright ? x1 - 5 : x1} x2={upright ? x1 + 5 : x1} y1={upright ? y1 : y1 - 5} y2={upright ? y1 : y1 + 5} strokeWidth={1.6} />
-      <line x1={upright ? x2 - 5 : x2} x2={upright ? x2 + 5 : x2} y1={upright ? y2 : y2 - 5} y2={upright ? y2 : y2 + 5} strokeWidth={1.6} />
-      <text x={upright ? x1 - 9 : mx} y={upright ? my : my - 7} fontSize={14} fontWeight={600} fill="var(--ink)" stroke="none" textAnchor="middle" transform={upright ? `rotate(-90 ${x1 - 9} ${my})` : undefined}>
+      <line
+        x1={upright ? x1 - 5 : x1}
+        x2={upright ? x1 + 5 : x1}
+        y1={upright ? y1 : y1 - 5}
+        y2={upright ? y1 : y1 + 5}
+        strokeWidth={1.6}
+      />
+      <line
+        x1={upright ? x2 - 5 : x2}
+        x2={upright ? x2 + 5 : x2}
+        y1={upright ? y2 : y2 - 5}
+        y2={upright ? y2 : y2 + 5}
+        strokeWidth={1.6}
+      />
+      <text
+        x={upright ? x1 - 9 : mx}
+        y={upright ? my : my - 7}
+        fontSize={14}
+        fontWeight={600}
+        fill="var(--ink)"
+        stroke="none"
+        textAnchor="middle"
+        transform={upright ? `rotate(-90 ${x1 - 9} ${my})` : undefined}
+      >
         {label}
       </text>
     </g>

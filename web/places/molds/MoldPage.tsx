@@ -8,15 +8,15 @@ import { useNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
+import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { Cylinder } from '../../parts/Cylinder.tsx';
 import { QuantityField, Refusal } from '../../parts/Fields.tsx';
+import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { dateText, Page, timeText, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
-import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS, OPEN_FACE_STEPS } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
@@ -87,7 +87,12 @@ export function MoldPage() {
 }
 
 function Retire({ mold }: { mold: Mold }) {
-  const change = useWrite<Mold, boolean>((retired) => ({ path: `/molds/${mold.id}`, method: 'PATCH', version: mold.version, body: { retired } }));
+  const change = useWrite<Mold, boolean>((retired) => ({
+    path: `/molds/${mold.id}`,
+    method: 'PATCH',
+    version: mold.version,
+    body: { retired },
+  }));
   return (
     <button type="button" className="btn btn-line" onClick={() => change.mutate(!mold.retiredAt)}>
       {mold.retiredAt ? 'Back to work' : 'Retire'}
@@ -111,12 +116,27 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
   const demoldLeftS = output.demoldMin * 60 - sinceMin * 60;
   const top =
     missingMm && missingMm < output.boxHeightMm
-      ? topUp({ mix: input.mix, boxLengthMm: output.boxLengthMm, boxWidthMm: output.boxWidthMm, missingDepthMm: missingMm, wasteFraction: input.wasteFraction, minutesSinceMixed: sinceMin, potLifeMin: output.potLifeMin })
+      ? topUp({
+          mix: input.mix,
+          boxLengthMm: output.boxLengthMm,
+          boxWidthMm: output.boxWidthMm,
+          missingDepthMm: missingMm,
+          wasteFraction: input.wasteFraction,
+          minutesSinceMixed: sinceMin,
+          potLifeMin: output.potLifeMin,
+        })
       : null;
   const setting = mixed && demoldLeftS > 0;
   return (
     <section className="grid grid-cols-[auto_1fr] gap-10 items-start">
-      <BoxDrawing plan={output} master={{ ...first, shape: mold.shape }} count={mold.cavities} wallMm={input.wallMm} missingMm={short ? (missingMm ?? 0) : 0} widthPx={480} />
+      <BoxDrawing
+        plan={output}
+        master={{ ...first, shape: mold.shape }}
+        count={mold.cavities}
+        wallMm={input.wallMm}
+        missingMm={short ? (missingMm ?? 0) : 0}
+        widthPx={480}
+      />
       <div className="flex flex-col gap-4">
         {!mixed && (
           <>
@@ -124,19 +144,30 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
               {text(pour.gramsA, 'mass')} of A, {text(pour.gramsB, 'mass')} of B
             </h2>
             <p className="soft">Tap when both parts are one colour: pot life and demold count from then.</p>
-            <button type="button" className="btn btn-primary btn-lg self-start bench-target" onClick={() => event.mutate({ kind: 'mixed' })}>
+            <button
+              type="button"
+              className="btn btn-primary btn-lg self-start bench-target"
+              onClick={() => event.mutate({ kind: 'mixed' })}
+            >
               Mixed now: start the clocks
             </button>
           </>
         )}
         {mixed && (
           <>
-            <h2 className="text-2xl">{setting ? (sinceMin < output.potLifeMin ? 'Still workable' : 'Setting') : 'Ready to demold'}</h2>
+            <h2 className="text-2xl">
+              {setting ? (sinceMin < output.potLifeMin ? 'Still workable' : 'Setting') : 'Ready to demold'}
+            </h2>
             <p className="big" style={{ color: sinceMin < output.potLifeMin ? 'var(--heat)' : 'var(--rest)' }}>
-              {sinceMin < output.potLifeMin ? durationText((output.potLifeMin - sinceMin) * 60) : setting ? durationText(demoldLeftS) : 'now'}
+              {sinceMin < output.potLifeMin
+                ? durationText((output.potLifeMin - sinceMin) * 60)
+                : setting
+                  ? durationText(demoldLeftS)
+                  : 'now'}
             </p>
             <p className="soft">
-              Mixed {dateText(mixed)} at {timeText(mixed)}; pot life {durationText(output.potLifeMin * 60)}, demold after {durationText(output.demoldMin * 60)}.
+              Mixed {dateText(mixed)} at {timeText(mixed)}; pot life {durationText(output.potLifeMin * 60)}, demold
+              after {durationText(output.demoldMin * 60)}.
             </p>
           </>
         )}
@@ -147,7 +178,13 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
         )}
         {short && (
           <div className="sheet p-4 flex flex-col gap-3">
-            <QuantityField label="How far below the line does it stand?" dimension="length" value={missingMm} onChange={setMissing} autoFocus />
+            <QuantityField
+              label="How far below the line does it stand?"
+              dimension="length"
+              value={missingMm}
+              onChange={setMissing}
+              autoFocus
+            />
             {top && (
               <>
                 <p className="text-lg font-bold" style={{ color: top.bondsToFirst ? 'var(--rest)' : 'var(--heat)' }}>
@@ -161,7 +198,13 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
                   <Cylinder title="Part A" note="" ml={top.mlA} grams={top.gramsA} heightPx={150} widthPx={72} />
                   <Cylinder title="Part B" note="" ml={top.mlB} grams={top.gramsB} heightPx={150} widthPx={52} />
                 </div>
-                <button type="button" className="btn btn-primary self-start" onClick={() => event.mutate({ kind: 'topped-up', missingDepthMm: missingMm }, { onSuccess: () => setShort(false) })}>
+                <button
+                  type="button"
+                  className="btn btn-primary self-start"
+                  onClick={() =>
+                    event.mutate({ kind: 'topped-up', missingDepthMm: missingMm }, { onSuccess: () => setShort(false) })
+                  }
+                >
                   Topped up
                 </button>
               </>
@@ -185,7 +228,8 @@ function Steps({ mold }: { mold: Mold }) {
   const event = useWrite<Mold, { kind: string; step: string }>((body) => ({ path: `/molds/${mold.id}/events`, body }));
   // Ticked at once; the record's own word counts again as soon as the answer is here.
   const [onItsWay, setOnItsWay] = useState<{ step: string; done: boolean } | null>(null);
-  const done = (id: string) => (onItsWay?.step === id ? onItsWay.done : mold.events.findLast((row) => row.step === id)?.kind === 'step');
+  const done = (id: string) =>
+    onItsWay?.step === id ? onItsWay.done : mold.events.findLast((row) => row.step === id)?.kind === 'step';
   const tick = (step: string, checked: boolean) => {
     setOnItsWay({ step, done: checked });
     event.mutate({ kind: checked ? 'step' : 'step-undone', step }, { onSettled: () => setOnItsWay(null) });
@@ -198,7 +242,12 @@ function Steps({ mold }: { mold: Mold }) {
         {OPEN_FACE_STEPS.map((step, index) => (
           <li key={step.id} className={`p-2 ${step === next ? 'sheet' : ''}`}>
             <label className="flex gap-4 items-start cursor-pointer">
-              <input type="checkbox" className="checkbox checkbox-lg mt-0.5" checked={done(step.id)} onChange={(change) => tick(step.id, change.target.checked)} />
+              <input
+                type="checkbox"
+                className="checkbox checkbox-lg mt-0.5"
+                checked={done(step.id)}
+                onChange={(change) => tick(step.id, change.target.checked)}
+              />
               <span className={`flex-1 ${done(step.id) ? 'soft line-through' : 'text-lg'}`}>
                 {index + 1}. {step.text}
               </span>
@@ -224,23 +273,34 @@ function Care({ mold }: { mold: Mold }) {
       {mold.made === 0 ? (
         <>
           <MoldBlock mold={mold} widthPx={300} />
-          <p className="soft mt-2">No shot is counted yet. Rejects start from 1 in 20, a default, until this mold’s own are known.</p>
+          <p className="soft mt-2">
+            No shot is counted yet. Rejects start from 1 in 20, a default, until this mold’s own are known.
+          </p>
         </>
       ) : (
         <>
           <p className="mb-3">
-            <b className="figure text-xl">{((100 * mold.rejected) / mold.made).toFixed(1)} %</b> rejected, {mold.rejected} of {mold.made} counted.
+            <b className="figure text-xl">{((100 * mold.rejected) / mold.made).toFixed(1)} %</b> rejected,{' '}
+            {mold.rejected} of {mold.made} counted.
           </p>
           <ul className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
             {mold.health.map(({ cavity, made, rejected, reasons }) => {
               const worst = made > 0 && rejected / made > 2 * (mold.rejected / mold.made) && rejected >= 3;
               return (
-                <li key={cavity} className="border-l-4 pl-3 py-1" style={{ borderColor: worst ? 'var(--warn)' : 'var(--rule)' }}>
+                <li
+                  key={cavity}
+                  className="border-l-4 pl-3 py-1"
+                  style={{ borderColor: worst ? 'var(--warn)' : 'var(--rule)' }}
+                >
                   <span className="block font-bold">Cavity {cavity}</span>
                   <span className={`figure ${worst ? 'warn' : ''}`}>
                     {rejected} of {made}
                   </span>
-                  <span className="label-small block">{reasons.map((row) => `${FAULT_WORDS[row.reason as keyof typeof FAULT_WORDS] ?? row.reason} ${row.count}`).join(', ') || 'no fault'}</span>
+                  <span className="label-small block">
+                    {reasons
+                      .map((row) => `${FAULT_WORDS[row.reason as keyof typeof FAULT_WORDS] ?? row.reason} ${row.count}`)
+                      .join(', ') || 'no fault'}
+                  </span>
                 </li>
               );
             })}

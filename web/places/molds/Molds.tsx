@@ -23,14 +23,24 @@ export function Molds() {
   if (data.items.length === 0) {
     return (
       <Page title="Molds" tab="Molds" actions={actions}>
-        <Empty say="No mold yet." then="Plan one around a master: the box is drawn to scale and both parts of the rubber are computed, so that nothing is mixed twice." to="/molds/plan" action="Plan the first mold" />
+        <Empty
+          say="No mold yet."
+          then="Plan one around a master: the box is drawn to scale and both parts of the rubber are computed, so that nothing is mixed twice."
+          to="/molds/plan"
+          action="Plan the first mold"
+        />
       </Page>
     );
   }
   const live = data.items.filter((mold) => !mold.retiredAt);
   const retired = data.items.filter((mold) => mold.retiredAt);
   return (
-    <Page title="Molds" tab="Molds" actions={actions} under="What each makes, how often it was shot, and what it rejects.">
+    <Page
+      title="Molds"
+      tab="Molds"
+      actions={actions}
+      under="What each makes, how often it was shot, and what it rejects."
+    >
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-x-10 gap-y-8">
         {live.map((mold) => (
           <li key={mold.id}>
@@ -50,7 +60,10 @@ export function Molds() {
                     'none counted yet'
                   ) : (
                     <>
-                      <b className={`figure ${mold.rejected / mold.made > 0.1 ? 'warn' : ''}`}>{((100 * mold.rejected) / mold.made).toFixed(1)} %</b> rejects of {mold.made}
+                      <b className={`figure ${mold.rejected / mold.made > 0.1 ? 'warn' : ''}`}>
+                        {((100 * mold.rejected) / mold.made).toFixed(1)} %
+                      </b>{' '}
+                      rejects of {mold.made}
                     </>
                   )}
                 </span>

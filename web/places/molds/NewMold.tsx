@@ -6,9 +6,9 @@ import { SHAPES, type Shape } from '../../../contract/workshop.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { SHAPE_WORDS } from '../masters/words.ts';
-import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS } from './words.ts';
 
 /** A mold that was bought, printed, machined or made before: cavities, and a bait weighed once. */
@@ -44,7 +44,11 @@ export function NewMold() {
   if (!baits.data) return <Waiting />;
   const ready = name.trim() && cavities && cavityMl && (baitId !== 'new' || baitName.trim());
   return (
-    <Page title="A mold you have" tab="Add a mold" under="Count its cavities and weigh one bait: grams over 1.02 are mL, for unsalted plastisol.">
+    <Page
+      title="A mold you have"
+      tab="Add a mold"
+      under="Count its cavities and weigh one bait: grams over 1.02 are mL, for unsalted plastisol."
+    >
       <div className="grid grid-cols-[minmax(380px,560px)_1fr] gap-12">
         <form
           className="grid grid-cols-2 gap-4"
@@ -54,15 +58,62 @@ export function NewMold() {
           }}
         >
           <TextField label="Name of the mold" value={name} onChange={setName} autoFocus className="col-span-2" />
-          <SelectField label="Made of" value={kind} options={MOLD_KINDS.map((value) => ({ value, label: MOLD_KIND_WORDS[value] }))} onChange={setKind} />
-          <SelectField label="Filled by" value={fill} options={FILLS.map((value) => ({ value, label: FILL_WORDS[value] }))} onChange={setFill} />
-          <SelectField label="Makes" value={baitId} options={[{ value: 'new', label: 'a bait not here yet' }, ...baits.data.items.map((bait) => ({ value: bait.id, label: bait.name }))]} onChange={setBaitId} />
+          <SelectField
+            label="Made of"
+            value={kind}
+            options={MOLD_KINDS.map((value) => ({ value, label: MOLD_KIND_WORDS[value] }))}
+            onChange={setKind}
+          />
+          <SelectField
+            label="Filled by"
+            value={fill}
+            options={FILLS.map((value) => ({ value, label: FILL_WORDS[value] }))}
+            onChange={setFill}
+          />
+          <SelectField
+            label="Makes"
+            value={baitId}
+            options={[
+              { value: 'new', label: 'a bait not here yet' },
+              ...baits.data.items.map((bait) => ({ value: bait.id, label: bait.name })),
+            ]}
+            onChange={setBaitId}
+          />
           {baitId === 'new' ? <TextField label="Name of the bait" value={baitName} onChange={setBaitName} /> : <span />}
-          {baitId === 'new' && <SelectField label="Drawn as" value={shape} options={SHAPES.map((value) => ({ value, label: SHAPE_WORDS[value] }))} onChange={setShape} />}
+          {baitId === 'new' && (
+            <SelectField
+              label="Drawn as"
+              value={shape}
+              options={SHAPES.map((value) => ({ value, label: SHAPE_WORDS[value] }))}
+              onChange={setShape}
+            />
+          )}
           <NumberField label="Cavities" value={cavities} onChange={setCavities} min={1} />
-          <QuantityField label="One bait" dimension="volume" value={cavityMl} onChange={setCavity} densityGPerMl={1.02} hint="or its mass: 11.5 g" />
-          <QuantityField label="Sprue and runner of a shot" dimension="volume" value={sprueMl} onChange={setSprue} densityGPerMl={1.02} hint="weigh one; empty: none" />
-          {fill === 'injection' && <QuantityField label="Injector holds" dimension="volume" value={injectorMl} onChange={setInjector} hint="empty: loads are not counted" />}
+          <QuantityField
+            label="One bait"
+            dimension="volume"
+            value={cavityMl}
+            onChange={setCavity}
+            densityGPerMl={1.02}
+            hint="or its mass: 11.5 g"
+          />
+          <QuantityField
+            label="Sprue and runner of a shot"
+            dimension="volume"
+            value={sprueMl}
+            onChange={setSprue}
+            densityGPerMl={1.02}
+            hint="weigh one; empty: none"
+          />
+          {fill === 'injection' && (
+            <QuantityField
+              label="Injector holds"
+              dimension="volume"
+              value={injectorMl}
+              onChange={setInjector}
+              hint="empty: loads are not counted"
+            />
+          )}
           <div className="col-span-2 flex flex-col gap-3">
             <Refusal error={add.error} />
             <button type="submit" className="btn btn-primary btn-lg self-start" disabled={!ready || add.isPending}>
@@ -70,7 +121,16 @@ export function NewMold() {
             </button>
           </div>
         </form>
-        <MoldBlock mold={{ name: name || 'The mold', cavities: Math.min(cavities ?? 1, 64), columns: Math.min(cavities ?? 1, 4), kind, shape: baits.data.items.find((bait) => bait.id === baitId)?.shape ?? shape }} widthPx={360} />
+        <MoldBlock
+          mold={{
+            name: name || 'The mold',
+            cavities: Math.min(cavities ?? 1, 64),
+            columns: Math.min(cavities ?? 1, 4),
+            kind,
+            shape: baits.data.items.find((bait) => bait.id === baitId)?.shape ?? shape,
+          }}
+          widthPx={360}
+        />
       </div>
     </Page>
   );

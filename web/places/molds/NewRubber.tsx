@@ -40,14 +40,28 @@ export function NewRubber({ onDone }: { onDone(id: string): void }) {
       <h2>The rubber, as its tin says</h2>
       <div className="grid grid-cols-4 gap-4">
         <TextField label="Name" value={name} onChange={setName} className="col-span-2" />
-        <SelectField label="Mixed by" value={by} options={[{ value: 'mass', label: 'mass' }, { value: 'volume', label: 'volume' }]} onChange={setBy} />
+        <SelectField
+          label="Mixed by"
+          value={by}
+          options={[
+            { value: 'mass', label: 'mass' },
+            { value: 'volume', label: 'volume' },
+          ]}
+          onChange={setBy}
+        />
         <div className="grid grid-cols-2 gap-2">
           <NumberField label="Part A" value={partA} onChange={setA} />
           <NumberField label="Part B" value={partB} onChange={setB} />
         </div>
         <NumberField label="Pot life, min" value={potLifeMin} onChange={setPot} />
         <NumberField label="Demold, min" value={demoldMin} onChange={setDemold} hint="4 h is 240" />
-        <QuantityField label="Rated at" dimension="temperature" value={ratedC} onChange={setRated} isDefault={ratedC === 23} />
+        <QuantityField
+          label="Rated at"
+          dimension="temperature"
+          value={ratedC}
+          onChange={setRated}
+          isDefault={ratedC === 23}
+        />
         <div className="grid grid-cols-2 gap-2">
           <NumberField label="A, g/mL" value={rhoA} onChange={setRhoA} isDefault={rhoA === 1.1} />
           <NumberField label="B, g/mL" value={rhoB} onChange={setRhoB} isDefault={rhoB === 1.1} />
@@ -56,7 +70,12 @@ export function NewRubber({ onDone }: { onDone(id: string): void }) {
         <QuantityField label="In the store, both parts" dimension="mass" value={grams} onChange={setGrams} />
       </div>
       <Refusal error={add.error} />
-      <button type="button" className="btn btn-primary self-start" disabled={!ready || add.isPending} onClick={() => add.mutate()}>
+      <button
+        type="button"
+        className="btn btn-primary self-start"
+        disabled={!ready || add.isPending}
+        onClick={() => add.mutate()}
+      >
         Keep this rubber
       </button>
     </section>

@@ -5,7 +5,7 @@ import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { Mold } from '../../../contract/molds.ts';
 import { Failure } from '../../../core/failure.ts';
-import { plan, type PlanInput, type SiliconePlan } from '../../../core/mold/silicone.ts';
+import { type PlanInput, plan, type SiliconePlan } from '../../../core/mold/silicone.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { call } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
@@ -29,7 +29,14 @@ interface Choices {
   mixCupMl: number | null;
 }
 
-const STARTING: Omit<Choices, 'roomC'> = { count: 3, wallMm: 10, gapMm: 8, coverMm: 10, wastePercent: 7, mixCupMl: null };
+const STARTING: Omit<Choices, 'roomC'> = {
+  count: 3,
+  wallMm: 10,
+  gapMm: 8,
+  coverMm: 10,
+  wastePercent: 7,
+  mixCupMl: null,
+};
 
 function inputOf(master: MasterRow, rubber: Material, choices: Choices): PlanInput | null {
   const { volumeMl, lengthMm, widthMm, heightMm } = master.latest;
@@ -69,7 +76,12 @@ export function Planner() {
   if (masters.data.items.length === 0) {
     return (
       <Page title="Plan a mold" tab="Plan a mold">
-        <Empty say="A mold needs a master." then="Measure one first; its box and rubber are computed from it." to="/masters/new" action="Measure a master" />
+        <Empty
+          say="A mold needs a master."
+          then="Measure one first; its box and rubber are computed from it."
+          to="/masters/new"
+          action="Measure a master"
+        />
       </Page>
     );
   }
@@ -80,7 +92,9 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
   const { text, money, workshop, taste } = useTaste();
   const [search] = useSearchParams();
   const navigate = useNavigate();
-  const [masterId, setMasterId] = useState(search.get('master') ?? masters.find((row) => row.latest.volumeMl)?.id ?? masters[0]?.id ?? '');
+  const [masterId, setMasterId] = useState(
+    search.get('master') ?? masters.find((row) => row.latest.volumeMl)?.id ?? masters[0]?.id ?? '',
+  );
   const [rubberId, setRubberId] = useState('');
   const [adding, setAdding] = useState(false);
   const [choices, setChoices] = useState<Choices>({ ...STARTING, roomC: workshop.roomC });
@@ -90,12 +104,23 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
   const input = rubber ? inputOf(master, rubber, choices) : null;
   const { planned, refused } = tryPlan(input);
   const stepMm = taste.system === 'us' ? 25.4 / 16 : 1;
-  const step = (key: keyof typeof STARTING, by: number, least: number) => setChoices({ ...choices, [key]: Math.max(least, Number(choices[key]) + by) });
+  const step = (key: keyof typeof STARTING, by: number, least: number) =>
+    setChoices({ ...choices, [key]: Math.max(least, Number(choices[key]) + by) });
   const moldName = name ?? `${master.name} × ${choices.count}, open face`;
   const make = useWrite<Mold, boolean>(
     () => ({
       path: '/molds',
-      body: { name: moldName, kind: 'silicone-open', fill: 'open-pour', baitId: master.baitId, revisionId: master.latest.id, cavities: choices.count, cavityMl: master.latest.volumeMl, rubberId: rubber?.id, planInput: input },
+      body: {
+        name: moldName,
+        kind: 'silicone-open',
+        fill: 'open-pour',
+        baitId: master.baitId,
+        revisionId: master.latest.id,
+        cavities: choices.count,
+        cavityMl: master.latest.volumeMl,
+        rubberId: rubber?.id,
+        planInput: input,
+      },
     }),
     async (mold, mixed) => {
       // Should the second call fail, the mold's own page still offers "Mixed now".
@@ -114,7 +139,8 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
       under={
         rubber?.mix ? (
           <>
-            Rubber <b className="text-[var(--ink)]">{rubber.name}</b>, {rubber.mix.partA} to {rubber.mix.partB} by {rubber.mix.by}, room {text(choices.roomC, 'temperature')}, {text(rubber.levelG, 'mass')} in the store
+            Rubber <b className="text-[var(--ink)]">{rubber.name}</b>, {rubber.mix.partA} to {rubber.mix.partB} by{' '}
+            {rubber.mix.by}, room {text(choices.roomC, 'temperature')}, {text(rubber.levelG, 'mass')} in the store
           </>
         ) : (
           'No rubber in the store yet.'
@@ -122,15 +148,36 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
       }
       actions={
         <>
-          <SelectField label="Master" value={master.id} options={masters.map((row) => ({ value: row.id, label: `${row.name} v${row.latest.number}` }))} onChange={setMasterId} className="w-48" />
-          {rubbers.length > 0 && <SelectField label="Rubber" value={rubber?.id ?? ''} options={rubbers.map((row) => ({ value: row.id, label: row.name }))} onChange={setRubberId} className="w-44" />}
+          <SelectField
+            label="Master"
+            value={master.id}
+            options={masters.map((row) => ({ value: row.id, label: `${row.name} v${row.latest.number}` }))}
+            onChange={setMasterId}
+            className="w-48"
+          />
+          {rubbers.length > 0 && (
+            <SelectField
+              label="Rubber"
+              value={rubber?.id ?? ''}
+              options={rubbers.map((row) => ({ value: row.id, label: row.name }))}
+              onChange={setRubberId}
+              className="w-44"
+            />
+          )}
           <button type="button" className="link self-center text-sm" onClick={() => setAdding(!adding)}>
             {rubbers.length === 0 ? 'Add the rubber you have' : 'another rubber'}
           </button>
         </>
       }
     >
-      {(adding || rubbers.length === 0) && <NewRubber onDone={(id) => { setRubberId(id); setAdding(false); }} />}
+      {(adding || rubbers.length === 0) && (
+        <NewRubber
+          onDone={(id) => {
+            setRubberId(id);
+            setAdding(false);
+          }}
+        />
+      )}
       {master.latest.volumeMl === null && (
         <p className="warn font-bold text-lg">
           {master.name} has no volume yet.{' '}
@@ -139,21 +186,62 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
           </Link>
         </p>
       )}
-      {refused && <p className="heat font-bold text-lg" role="alert">{refused}</p>}
+      {refused && (
+        <p className="heat font-bold text-lg" role="alert">
+          {refused}
+        </p>
+      )}
       {planned && pour && rubber && (
         <div className="grid grid-cols-[minmax(540px,1fr)_430px] gap-8 items-start -mt-2">
           <div className="flex flex-col gap-4">
-            <BoxDrawing plan={planned} master={{ ...master.latest, shape: master.shape }} count={choices.count} wallMm={choices.wallMm} />
+            <BoxDrawing
+              plan={planned}
+              master={{ ...master.latest, shape: master.shape }}
+              count={choices.count}
+              wallMm={choices.wallMm}
+            />
             <div className="flex gap-8 flex-wrap">
               <Stepper label="Masters" shown={String(choices.count)} onStep={(by) => step('count', by, 1)} />
-              <Stepper label="Wall" shown={text(choices.wallMm, 'length')} onStep={(by) => step('wallMm', by * stepMm, 3)} isDefault={choices.wallMm === STARTING.wallMm} />
-              <Stepper label="Between" shown={text(choices.gapMm, 'length')} onStep={(by) => step('gapMm', by * stepMm, 3)} isDefault={choices.gapMm === STARTING.gapMm} />
-              <Stepper label="Over the top" shown={text(choices.coverMm, 'length')} onStep={(by) => step('coverMm', by * stepMm, 3)} isDefault={choices.coverMm === STARTING.coverMm} />
-              <Stepper label="For the cup’s walls" shown={`${choices.wastePercent} %`} onStep={(by) => step('wastePercent', by, 0)} isDefault={choices.wastePercent === STARTING.wastePercent} />
+              <Stepper
+                label="Wall"
+                shown={text(choices.wallMm, 'length')}
+                onStep={(by) => step('wallMm', by * stepMm, 3)}
+                isDefault={choices.wallMm === STARTING.wallMm}
+              />
+              <Stepper
+                label="Between"
+                shown={text(choices.gapMm, 'length')}
+                onStep={(by) => step('gapMm', by * stepMm, 3)}
+                isDefault={choices.gapMm === STARTING.gapMm}
+              />
+              <Stepper
+                label="Over the top"
+                shown={text(choices.coverMm, 'length')}
+                onStep={(by) => step('coverMm', by * stepMm, 3)}
+                isDefault={choices.coverMm === STARTING.coverMm}
+              />
+              <Stepper
+                label="For the cup’s walls"
+                shown={`${choices.wastePercent} %`}
+                onStep={(by) => step('wastePercent', by, 0)}
+                isDefault={choices.wastePercent === STARTING.wastePercent}
+              />
             </div>
             <div className="grid grid-cols-3 gap-5 max-w-2xl">
-              <QuantityField label="Room" dimension="temperature" value={choices.roomC} onChange={(c) => c !== null && setChoices({ ...choices, roomC: c })} isDefault={choices.roomC === workshop.roomC} />
-              <QuantityField label="Mixing cup holds" dimension="volume" value={choices.mixCupMl} onChange={(mixCupMl) => setChoices({ ...choices, mixCupMl })} hint="empty: one mix" />
+              <QuantityField
+                label="Room"
+                dimension="temperature"
+                value={choices.roomC}
+                onChange={(c) => c !== null && setChoices({ ...choices, roomC: c })}
+                isDefault={choices.roomC === workshop.roomC}
+              />
+              <QuantityField
+                label="Mixing cup holds"
+                dimension="volume"
+                value={choices.mixCupMl}
+                onChange={(mixCupMl) => setChoices({ ...choices, mixCupMl })}
+                hint="empty: one mix"
+              />
               <TextField label="Name of the mold" value={moldName} onChange={setName} />
             </div>
           </div>
@@ -163,12 +251,30 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
             </h2>
             {pour.mixes > 1 && <p className="-mt-3 soft">The cylinders show one mix of {pour.mixes}.</p>}
             <div className="flex">
-              <Cylinder title="Part A" note="stir the tin first" ml={pour.mlA / pour.mixes} grams={pour.gramsA / pour.mixes} heightPx={230} widthPx={92} />
-              <Cylinder title="Part B" note="into the same tared cup" ml={pour.mlB / pour.mixes} grams={pour.gramsB / pour.mixes} heightPx={230} widthPx={60} />
+              <Cylinder
+                title="Part A"
+                note="stir the tin first"
+                ml={pour.mlA / pour.mixes}
+                grams={pour.gramsA / pour.mixes}
+                heightPx={230}
+                widthPx={92}
+              />
+              <Cylinder
+                title="Part B"
+                note="into the same tared cup"
+                ml={pour.mlB / pour.mixes}
+                grams={pour.gramsB / pour.mixes}
+                heightPx={230}
+                widthPx={60}
+              />
             </div>
             <p>
               Pot life at {text(choices.roomC, 'temperature')} is <b>{durationText(planned.potLifeMin * 60)}</b>
-              {Math.abs(planned.potLifeMin - (rubber.potLifeMin ?? 0)) >= 1 && <>, not the {rubber.potLifeMin} min on the tin</>}; demold after <b>{durationText(planned.demoldMin * 60)}</b>. Vacuum cup of at least <b>{text(planned.vacuumCupMl, 'volume')}</b>.
+              {Math.abs(planned.potLifeMin - (rubber.potLifeMin ?? 0)) >= 1 && (
+                <>, not the {rubber.potLifeMin} min on the tin</>
+              )}
+              ; demold after <b>{durationText(planned.demoldMin * 60)}</b>. Vacuum cup of at least{' '}
+              <b>{text(planned.vacuumCupMl, 'volume')}</b>.
               {planned.costMinor !== undefined && (
                 <>
                   {' '}
@@ -178,24 +284,45 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
               <Why
                 reason={{
                   inputs: [
-                    ['block', `${text(planned.boxLengthMm, 'length')} × ${text(planned.boxWidthMm, 'length')} × ${text(planned.boxHeightMm, 'length')}`],
+                    [
+                      'block',
+                      `${text(planned.boxLengthMm, 'length')} × ${text(planned.boxWidthMm, 'length')} × ${text(planned.boxHeightMm, 'length')}`,
+                    ],
                     ['masters in it', text((master.latest.volumeMl ?? 0) * choices.count, 'volume')],
                     ['net rubber', text(pour.netMl, 'volume')],
                     ['rated at', text(rubber.ratedC ?? 23, 'temperature')],
                   ],
-                  formula: 'Rubber = block − masters, plus waste. Times double for each 10 °C below the rated temperature and halve above it.',
-                  grounds: ['Wall, gap, cover and waste are defaults until you change them.', 'The ten-degree rule is a starting value: the rubber’s own sheet wins.'],
+                  formula:
+                    'Rubber = block − masters, plus waste. Times double for each 10 °C below the rated temperature and halve above it.',
+                  grounds: [
+                    'Wall, gap, cover and waste are defaults until you change them.',
+                    'The ten-degree rule is a starting value: the rubber’s own sheet wins.',
+                  ],
                   change: 'One master fewer, or a thinner wall, saves most rubber.',
                 }}
               />
             </p>
-            {rubber.levelG > 0 && pour.gramsA + pour.gramsB > rubber.levelG && <p className="heat font-bold">The store holds {text(rubber.levelG, 'mass')}: not enough for this block.</p>}
+            {rubber.levelG > 0 && pour.gramsA + pour.gramsB > rubber.levelG && (
+              <p className="heat font-bold">
+                The store holds {text(rubber.levelG, 'mass')}: not enough for this block.
+              </p>
+            )}
             <Refusal error={make.error} />
             <div className="flex gap-3">
-              <button type="button" className="btn btn-primary btn-lg px-4" disabled={make.isPending} onClick={() => make.mutate(true)}>
+              <button
+                type="button"
+                className="btn btn-primary btn-lg px-4"
+                disabled={make.isPending}
+                onClick={() => make.mutate(true)}
+              >
                 Mixed now: start the clocks
               </button>
-              <button type="button" className="btn btn-line btn-lg px-4" disabled={make.isPending} onClick={() => make.mutate(false)}>
+              <button
+                type="button"
+                className="btn btn-line btn-lg px-4"
+                disabled={make.isPending}
+                onClick={() => make.mutate(false)}
+              >
                 Keep the plan
               </button>
             </div>
@@ -206,4 +333,3 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
     </Page>
   );
 }
-

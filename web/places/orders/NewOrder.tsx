@@ -47,20 +47,41 @@ export function NewOrder() {
     return (
       <Page title="Take an order" tab="Take an order">
         {bait ? (
-          <Empty say="An order needs a colour." then="Write one recipe first." to="/colours/new" action="Write a recipe" />
+          <Empty
+            say="An order needs a colour."
+            then="Write one recipe first."
+            to="/colours/new"
+            action="Write a recipe"
+          />
         ) : (
-          <Empty say="An order needs a bait." then="Measure a master, or add a mold you have." to="/masters/new" action="Measure a master" />
+          <Empty
+            say="An order needs a bait."
+            then="Measure a master, or add a mold you have."
+            to="/masters/new"
+            action="Measure a master"
+          />
         )}
       </Page>
     );
   }
-  const fresh = (): Row => ({ key: nextKey++, baitId: bait.id, recipeId: recipe.id, packs: 1, perPack: bait.packCount });
+  const fresh = (): Row => ({
+    key: nextKey++,
+    baitId: bait.id,
+    recipeId: recipe.id,
+    packs: 1,
+    perPack: bait.packCount,
+  });
   const shown = rows.length > 0 ? rows : [{ ...fresh(), key: 0 }];
-  const set = (key: number, change: Partial<Row>) => setRows(shown.map((row) => (row.key === key ? { ...row, ...change } : row)));
+  const set = (key: number, change: Partial<Row>) =>
+    setRows(shown.map((row) => (row.key === key ? { ...row, ...change } : row)));
   const ready = dueOn && shown.every((row) => row.packs && row.perPack) && (chosen !== 'new' || newName.trim());
   const total = shown.reduce((sum, row) => sum + (row.packs ?? 0) * (row.perPack ?? 0), 0);
   return (
-    <Page title="Take an order" tab="Take an order" under="Packs of a bait in a colour. What is short, and what to pour, follows at once.">
+    <Page
+      title="Take an order"
+      tab="Take an order"
+      under="Packs of a bait in a colour. What is short, and what to pour, follows at once."
+    >
       <form
         className="flex flex-col gap-5 max-w-4xl"
         onSubmit={(event) => {
@@ -69,7 +90,15 @@ export function NewOrder() {
         }}
       >
         <div className="grid grid-cols-3 gap-4">
-          <SelectField label="Customer" value={chosen} options={[...customers.map((row) => ({ value: row.id, label: row.name })), { value: 'new', label: 'somebody new…' }]} onChange={setCustomerId} />
+          <SelectField
+            label="Customer"
+            value={chosen}
+            options={[
+              ...customers.map((row) => ({ value: row.id, label: row.name })),
+              { value: 'new', label: 'somebody new…' },
+            ]}
+            onChange={setCustomerId}
+          />
           {chosen === 'new' && <TextField label="Name" value={newName} onChange={setNewName} />}
           {chosen === 'new' && <TextField label="How to reach them" value={contact} onChange={setContact} />}
           <TextField label="Due" type="date" value={dueOn} onChange={setDue} />
@@ -78,10 +107,33 @@ export function NewOrder() {
           {shown.map((row) => (
             <div key={row.key} className="grid grid-cols-[90px_1fr_1fr_110px_auto] gap-3 items-start">
               <NumberField label="Packs" value={row.packs} onChange={(packs) => set(row.key, { packs })} min={1} />
-              <SelectField label="Bait" value={row.baitId} options={baits.map((one) => ({ value: one.id, label: one.name }))} onChange={(baitId) => set(row.key, { baitId, perPack: baits.find((one) => one.id === baitId)?.packCount ?? row.perPack })} />
-              <SelectField label="Colour" value={row.recipeId} options={recipes.map((one) => ({ value: one.id, label: one.name }))} onChange={(recipeId) => set(row.key, { recipeId })} />
-              <NumberField label="To a pack" value={row.perPack} onChange={(perPack) => set(row.key, { perPack })} min={1} />
-              <button type="button" className="btn btn-ghost btn-sm mt-7" aria-label="Take this line out" disabled={shown.length === 1} onClick={() => setRows(shown.filter((one) => one.key !== row.key))}>
+              <SelectField
+                label="Bait"
+                value={row.baitId}
+                options={baits.map((one) => ({ value: one.id, label: one.name }))}
+                onChange={(baitId) =>
+                  set(row.key, { baitId, perPack: baits.find((one) => one.id === baitId)?.packCount ?? row.perPack })
+                }
+              />
+              <SelectField
+                label="Colour"
+                value={row.recipeId}
+                options={recipes.map((one) => ({ value: one.id, label: one.name }))}
+                onChange={(recipeId) => set(row.key, { recipeId })}
+              />
+              <NumberField
+                label="To a pack"
+                value={row.perPack}
+                onChange={(perPack) => set(row.key, { perPack })}
+                min={1}
+              />
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm mt-7"
+                aria-label="Take this line out"
+                disabled={shown.length === 1}
+                onClick={() => setRows(shown.filter((one) => one.key !== row.key))}
+              >
                 ✕
               </button>
             </div>

@@ -31,7 +31,9 @@ export function OrderPage() {
       under={
         <>
           <span className="figure">{order.code}</span>, due <b className="text-[var(--ink)]">{dayText(order.dueOn)}</b>.{' '}
-          <b style={{ color: stateColour(order.state) }}>{order.state === 'short' ? `Short by ${order.shortBaits} baits` : STATE_WORDS[order.state]}</b>
+          <b style={{ color: stateColour(order.state) }}>
+            {order.state === 'short' ? `Short by ${order.shortBaits} baits` : STATE_WORDS[order.state]}
+          </b>
           {order.notes && <span>. {order.notes}</span>}
         </>
       }
@@ -43,7 +45,13 @@ export function OrderPage() {
           <h2 className="text-2xl mb-4">What makes it good</h2>
           <div className="grid grid-cols-[repeat(auto-fit,minmax(430px,1fr))] gap-8">
             {order.need.cups.map((cup) => (
-              <Cup key={cup.recipeId} cup={cup} molds={molds.data.items} recipe={recipes.data.items.find((row) => row.id === cup.recipeId)} order={order} />
+              <Cup
+                key={cup.recipeId}
+                cup={cup}
+                molds={molds.data.items}
+                recipe={recipes.data.items.find((row) => row.id === cup.recipeId)}
+                order={order}
+              />
             ))}
           </div>
         </section>
@@ -69,7 +77,11 @@ export function OrderPage() {
               .filter((bag) => !bag.unpacked)
               .map((bag) => (
                 <li key={bag.id}>
-                  <Link to={`/bags/${bag.code}`} className="block border-2 rounded px-2.5 py-1 figure text-sm" style={{ borderColor: bag.hex }}>
+                  <Link
+                    to={`/bags/${bag.code}`}
+                    className="block border-2 rounded px-2.5 py-1 figure text-sm"
+                    style={{ borderColor: bag.hex }}
+                  >
                     {bag.code} · {bag.baits}
                   </Link>
                 </li>
@@ -82,7 +94,12 @@ export function OrderPage() {
 }
 
 function Sending({ order }: { order: Order }) {
-  const change = useWrite<Order, { sent: true } | { cancelled: true }>((body) => ({ path: `/orders/${order.id}`, method: 'PATCH', version: order.version, body }));
+  const change = useWrite<Order, { sent: true } | { cancelled: true }>((body) => ({
+    path: `/orders/${order.id}`,
+    method: 'PATCH',
+    version: order.version,
+    body,
+  }));
   const closed = order.state === 'sent' || order.state === 'cancelled';
   return (
     <>
@@ -107,7 +124,10 @@ function Sending({ order }: { order: Order }) {
 /** What of each line is packed, ready, curing and short, as one marked scale of packs. */
 function Lines({ order }: { order: Order }) {
   const { money } = useTaste();
-  const pack = useWrite<Order, { lineId: string; bags: number }>((body) => ({ path: `/orders/${order.id}/pack`, body }));
+  const pack = useWrite<Order, { lineId: string; bags: number }>((body) => ({
+    path: `/orders/${order.id}/pack`,
+    body,
+  }));
   const open = order.state !== 'sent' && order.state !== 'cancelled';
   const total = order.lines.reduce((sum, line) => sum + line.packs * (line.priceMinor ?? 0), 0);
   return (
@@ -117,9 +137,15 @@ function Lines({ order }: { order: Order }) {
           const need = order.need.lines.find((row) => row.lineId === line.id);
           const ready = Math.min(line.packs - line.packed, Math.floor((need?.fromReady ?? 0) / line.perPack));
           return (
-            <li key={line.id} className="grid grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center">
+            <li
+              key={line.id}
+              className="grid grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center"
+            >
               <span className="flex gap-3 items-center">
-                <span className="w-9 h-9 rounded-full border-2 border-[var(--ink)] shrink-0" style={{ background: line.hex }} />
+                <span
+                  className="w-9 h-9 rounded-full border-2 border-[var(--ink)] shrink-0"
+                  style={{ background: line.hex }}
+                />
                 <span>
                   <span className="block text-lg font-bold leading-tight">
                     {line.packs} × {line.baitName}
@@ -133,7 +159,11 @@ function Lines({ order }: { order: Order }) {
                 </span>
               </span>
               <span>
-                <Graduated value={line.packed} most={line.packs} label={`${line.packed} of ${line.packs} packs packed`} />
+                <Graduated
+                  value={line.packed}
+                  most={line.packs}
+                  label={`${line.packed} of ${line.packs} packs packed`}
+                />
                 <span className="figure text-sm block">
                   {line.packed} of {line.packs} packed
                 </span>
@@ -164,11 +194,21 @@ function Lines({ order }: { order: Order }) {
               <span className="flex gap-2 no-print">
                 {open && ready > 0 && (
                   <>
-                    <button type="button" className="btn btn-line bench-target" disabled={pack.isPending} onClick={() => pack.mutate({ lineId: line.id, bags: 1 })}>
+                    <button
+                      type="button"
+                      className="btn btn-line bench-target"
+                      disabled={pack.isPending}
+                      onClick={() => pack.mutate({ lineId: line.id, bags: 1 })}
+                    >
                       Pack 1
                     </button>
                     {ready > 1 && (
-                      <button type="button" className="btn btn-primary bench-target" disabled={pack.isPending} onClick={() => pack.mutate({ lineId: line.id, bags: ready })}>
+                      <button
+                        type="button"
+                        className="btn btn-primary bench-target"
+                        disabled={pack.isPending}
+                        onClick={() => pack.mutate({ lineId: line.id, bags: ready })}
+                      >
                         Pack {ready}
                       </button>
                     )}
@@ -186,11 +226,29 @@ function Lines({ order }: { order: Order }) {
 }
 
 /** One cup that makes the short lines of its colour good; laid out as a pour with one tap. */
-function Cup({ cup, molds, recipe, order }: { cup: CupNeed; molds: MoldRow[]; recipe: RecipeRow | undefined; order: Order }) {
+function Cup({
+  cup,
+  molds,
+  recipe,
+  order,
+}: {
+  cup: CupNeed;
+  molds: MoldRow[];
+  recipe: RecipeRow | undefined;
+  order: Order;
+}) {
   const navigate = useNavigate();
   const { text, workshop, maker } = useTaste();
   const layOut = useWrite<Pour>(
-    () => ({ path: '/pours', body: { recipeId: cup.recipeId, ...(maker ? { makerId: maker.id } : {}), molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })), orderLines: cup.orderLines } }),
+    () => ({
+      path: '/pours',
+      body: {
+        recipeId: cup.recipeId,
+        ...(maker ? { makerId: maker.id } : {}),
+        molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
+        orderLines: cup.orderLines,
+      },
+    }),
     (pour) => navigate(`/pours/${pour.id}`),
   );
   const glasses = Math.ceil(cup.cookMl / workshop.glassMl);
@@ -198,7 +256,14 @@ function Cup({ cup, molds, recipe, order }: { cup: CupNeed; molds: MoldRow[]; re
   const baitName = (baitId: string) => order.lines.find((line) => line.baitId === baitId)?.baitName ?? 'bait';
   return (
     <article className="flex gap-6">
-      {cup.molds.length > 0 && <Glass hex={recipe?.hex ?? '#888888'} fill={fillPercent} glasses={glasses} label={`${text(cup.cookMl, 'volume')} of ${recipe?.name}`} />}
+      {cup.molds.length > 0 && (
+        <Glass
+          hex={recipe?.hex ?? '#888888'}
+          fill={fillPercent}
+          glasses={glasses}
+          label={`${text(cup.cookMl, 'volume')} of ${recipe?.name}`}
+        />
+      )}
       <div className="flex-1 flex flex-col gap-2">
         <h3 className="text-xl">{recipe?.name}</h3>
         {cup.molds.length > 0 && (
@@ -218,7 +283,8 @@ function Cup({ cup, molds, recipe, order }: { cup: CupNeed; molds: MoldRow[]; re
               <Link to={`/molds/${need.moldId}`} className="link">
                 {mold?.name}
               </Link>
-              : about <b className="figure">{Math.round(need.expectedGood)}</b> good, at least <b className="figure">{need.goodNeeded}</b> nine times in ten.{' '}
+              : about <b className="figure">{Math.round(need.expectedGood)}</b> good, at least{' '}
+              <b className="figure">{need.goodNeeded}</b> nine times in ten.{' '}
               <Why
                 reason={{
                   inputs: [
@@ -227,9 +293,18 @@ function Cup({ cup, molds, recipe, order }: { cup: CupNeed; molds: MoldRow[]; re
                     ['rejects of this mold', `${need.rejected} of ${need.made}`],
                     ['a shot', text(need.shotMl, 'volume')],
                   ],
-                  formula: 'The fewest shots with a 90 % chance of enough good baits. The reject rate starts at 1 in 20 and is learnt from this mold’s own shots. Plastisol = shots × shot volume with 6 % feed, and 8 mL film in the cup.',
-                  grounds: [need.made > 0 ? `Fitted from ${need.made} counted baits of this mold.` : 'No bait of this mold is counted yet: 1 in 20 is a default.', 'Feed 6 %, film 8 mL and density 1.02 g/mL are defaults.'],
-                  change: need.rejected > 0 ? 'Fewer rejects: look at which cavity keeps failing.' : 'More cavities save shots.',
+                  formula:
+                    'The fewest shots with a 90 % chance of enough good baits. The reject rate starts at 1 in 20 and is learnt from this mold’s own shots. Plastisol = shots × shot volume with 6 % feed, and 8 mL film in the cup.',
+                  grounds: [
+                    need.made > 0
+                      ? `Fitted from ${need.made} counted baits of this mold.`
+                      : 'No bait of this mold is counted yet: 1 in 20 is a default.',
+                    'Feed 6 %, film 8 mL and density 1.02 g/mL are defaults.',
+                  ],
+                  change:
+                    need.rejected > 0
+                      ? 'Fewer rejects: look at which cavity keeps failing.'
+                      : 'More cavities save shots.',
                 }}
               />
             </p>
@@ -245,7 +320,12 @@ function Cup({ cup, molds, recipe, order }: { cup: CupNeed; molds: MoldRow[]; re
         ))}
         <Refusal error={layOut.error} />
         {cup.molds.length > 0 && (
-          <button type="button" className="btn btn-primary btn-lg self-start" disabled={layOut.isPending} onClick={() => layOut.mutate()}>
+          <button
+            type="button"
+            className="btn btn-primary btn-lg self-start"
+            disabled={layOut.isPending}
+            onClick={() => layOut.mutate()}
+          >
             Lay out this pour
           </button>
         )}

@@ -17,14 +17,26 @@ export function Orders() {
   if (data.items.length === 0) {
     return (
       <Page title="Orders" tab="Orders" actions={take}>
-        <Empty say="No order yet." then="Take one: packs of a bait in a colour, and a due day. It says at once what is short and what to pour." to="/orders/new" action="Take the first order" />
+        <Empty
+          say="No order yet."
+          then="Take one: packs of a bait in a colour, and a due day. It says at once what is short and what to pour."
+          to="/orders/new"
+          action="Take the first order"
+        />
       </Page>
     );
   }
-  const open = data.items.filter((order) => order.state !== 'sent' && order.state !== 'cancelled').sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+  const open = data.items
+    .filter((order) => order.state !== 'sent' && order.state !== 'cancelled')
+    .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
   const gone = data.items.filter((order) => !open.includes(order));
   return (
-    <Page title="Orders" tab="Orders" actions={take} under="Earliest due first. The rack is shared out in this order; no bait is promised twice.">
+    <Page
+      title="Orders"
+      tab="Orders"
+      actions={take}
+      under="Earliest due first. The rack is shared out in this order; no bait is promised twice."
+    >
       {open.length === 0 && <p className="text-lg">All orders are sent.</p>}
       <ul className="ruled border-y border-[var(--rule)]">
         {open.map((order) => (
@@ -57,7 +69,10 @@ function OrderLineRow({ order }: { order: OrderRow }) {
   const packed = order.lines.reduce((sum, line) => sum + line.packed, 0);
   return (
     <li>
-      <Link to={`/orders/${order.id}`} className="grid grid-cols-[110px_minmax(180px,1fr)_minmax(260px,1.4fr)_190px_170px] gap-5 py-4 items-center row-hover">
+      <Link
+        to={`/orders/${order.id}`}
+        className="grid grid-cols-[110px_minmax(180px,1fr)_minmax(260px,1.4fr)_190px_170px] gap-5 py-4 items-center row-hover"
+      >
         <span>
           <span className="block font-bold text-lg leading-tight">{dayText(order.dueOn)}</span>
           <span className="figure soft text-sm">{order.code}</span>

@@ -10,4 +10,11 @@ export const STATE_WORDS: Record<OrderRow['state'], string> = {
   cancelled: 'cancelled',
 };
 
-export const stateColour = (state: OrderRow['state']) => (state === 'short' ? 'var(--heat)' : state === 'curing' || state === 'in-pour' ? 'var(--warn)' : state === 'sent' || state === 'cancelled' ? 'var(--soft)' : 'var(--rest)');
+export const stateColour = (state: OrderRow['state']) =>
+  state === 'short'
+    ? 'var(--heat)'
+    : state === 'curing' || state === 'in-pour'
+      ? 'var(--warn)'
+      : state === 'sent' || state === 'cancelled'
+        ? 'var(--soft)'
+        : 'var(--rest)';

@@ -15,10 +15,19 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
   const [returnedG, setReturned] = useState<number | null>(null);
   const [residueG, setResidue] = useState<number | null>(null);
   const marks = pour.shots.flatMap((shot) => shot.marks);
-  const made = pour.shots.reduce((sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0), 0);
+  const made = pour.shots.reduce(
+    (sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
+    0,
+  );
   const good = marks.filter((mark) => mark.result === 'good').length;
   const bad = marks.filter((mark) => mark.result === 'bad').length;
-  const body = { cookedG: cookedG ?? 0, goodG: goodG ?? 0, rejectG: rejectG ?? 0, returnedG: returnedG ?? 0, residueG: residueG ?? 0 };
+  const body = {
+    cookedG: cookedG ?? 0,
+    goodG: goodG ?? 0,
+    rejectG: rejectG ?? 0,
+    returnedG: returnedG ?? 0,
+    residueG: residueG ?? 0,
+  };
   const close = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/close`, body }));
   let figures: ReturnType<typeof balance> | undefined;
   let refused: string | undefined;
@@ -32,7 +41,8 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
     <section className="sheet p-5 no-print" id="close">
       <h2 className="text-2xl mb-1">Close the cup</h2>
       <p className="mb-4">
-        <b className="figure">{good}</b> good, <b className="figure">{bad}</b> bad of <b className="figure">{made}</b> made.
+        <b className="figure">{good}</b> good, <b className="figure">{bad}</b> bad of <b className="figure">{made}</b>{' '}
+        made.
         {made > good + bad && <b className="warn"> {made - good - bad} are not marked yet.</b>}
       </p>
       <form
@@ -42,12 +52,35 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
           close.mutate();
         }}
       >
-        <QuantityField label="Cooked" dimension="mass" value={cookedG} onChange={setCooked} isDefault={cookedG === Math.round(pour.plan.cookG)} hint="as planned until weighed" />
+        <QuantityField
+          label="Cooked"
+          dimension="mass"
+          value={cookedG}
+          onChange={setCooked}
+          isDefault={cookedG === Math.round(pour.plan.cookG)}
+          hint="as planned until weighed"
+        />
         <QuantityField label="Good baits" dimension="mass" value={goodG} onChange={setGood} autoFocus={open} />
         <QuantityField label="Rejects" dimension="mass" value={rejectG} onChange={setReject} />
-        <QuantityField label="Sprues and leftover" dimension="mass" value={returnedG} onChange={setReturned} hint="to the remelt bin" />
-        <QuantityField label="Left on the cup" dimension="mass" value={residueG} onChange={setResidue} hint="lost; empty: 0" />
-        <button type="submit" className="btn btn-primary btn-lg mt-5" disabled={close.isPending || !cookedG || Boolean(refused)}>
+        <QuantityField
+          label="Sprues and leftover"
+          dimension="mass"
+          value={returnedG}
+          onChange={setReturned}
+          hint="to the remelt bin"
+        />
+        <QuantityField
+          label="Left on the cup"
+          dimension="mass"
+          value={residueG}
+          onChange={setResidue}
+          hint="lost; empty: 0"
+        />
+        <button
+          type="submit"
+          className="btn btn-primary btn-lg mt-5"
+          disabled={close.isPending || !cookedG || Boolean(refused)}
+        >
           Close
         </button>
       </form>
@@ -58,7 +91,9 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
       )}
       {figures && goodG !== null && (
         <p className="mt-2">
-          Yield <b className="figure text-xl">{(figures.yieldFraction * 100).toFixed(1)} %</b>, unaccounted <b className="figure text-xl">{text(figures.unaccountedG, 'mass')}</b> ({(figures.unaccountedFraction * 100).toFixed(1)} %)
+          Yield <b className="figure text-xl">{(figures.yieldFraction * 100).toFixed(1)} %</b>, unaccounted{' '}
+          <b className="figure text-xl">{text(figures.unaccountedG, 'mass')}</b> (
+          {(figures.unaccountedFraction * 100).toFixed(1)} %)
         </p>
       )}
       <Refusal error={close.error} />

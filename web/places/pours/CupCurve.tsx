@@ -20,7 +20,8 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
   const { text, parts } = useTaste();
   const left = 46;
   const floor = heightPx - 22;
-  const y = (c: number) => 6 + (floor - 6) * (1 - (Math.min(MOST_C, Math.max(LEAST_C, c)) - LEAST_C) / (MOST_C - LEAST_C));
+  const y = (c: number) =>
+    6 + (floor - 6) * (1 - (Math.min(MOST_C, Math.max(LEAST_C, c)) - LEAST_C) / (MOST_C - LEAST_C));
   const startMs = heats[0] ? Date.parse(heats[0].at) : nowMs;
   const spanMs = Math.max(10 * 60_000, (nowMs - startMs) * 1.08);
   const x = (ms: number) => left + ((widthPx - left - 6) * Math.max(0, ms - startMs)) / spanMs;
@@ -29,14 +30,28 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
   const minutes = Math.round(spanMs / 60_000);
   const step = minutes <= 15 ? 2 : minutes <= 40 ? 5 : 15;
   return (
-    <svg width={widthPx} height={heightPx} className="max-w-full" role="img" aria-label={`Cup readings: ${heats.map((heat) => text(heat.c, 'temperature')).join(', ') || 'none yet'}. Window ${text(lowC, 'temperature')} to ${text(highC, 'temperature')}.`}>
+    <svg
+      width={widthPx}
+      height={heightPx}
+      className="max-w-full"
+      role="img"
+      aria-label={`Cup readings: ${heats.map((heat) => text(heat.c, 'temperature')).join(', ') || 'none yet'}. Window ${text(lowC, 'temperature')} to ${text(highC, 'temperature')}.`}
+    >
       <rect x={left} y={y(highC)} width={widthPx - left} height={y(lowC) - y(highC)} fill="var(--rest)" opacity={0.2} />
       <text x={widthPx - 6} y={y(highC) + 15} fontSize={12} fontWeight={600} textAnchor="end" fill="var(--rest)">
         {by}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
       {limit && (
         <>
-          <line x1={left} x2={widthPx} y1={y(limit.c)} y2={y(limit.c)} stroke="var(--warn)" strokeWidth={2} strokeDasharray="3 4" />
+          <line
+            x1={left}
+            x2={widthPx}
+            y1={y(limit.c)}
+            y2={y(limit.c)}
+            stroke="var(--warn)"
+            strokeWidth={2}
+            strokeDasharray="3 4"
+          />
           <text x={widthPx - 6} y={y(limit.c) - 5} fontSize={12} fontWeight={600} textAnchor="end" fill="var(--warn)">
             {limit.name} turns above {text(limit.c, 'temperature')}
           </text>
@@ -53,20 +68,58 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
       ))}
       <line x1={left} x2={left} y1={6} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
       {Array.from({ length: Math.floor(minutes / step) + 1 }, (_, i) => i * step).map((minute) => (
-        <text key={minute} x={x(startMs + minute * 60_000)} y={heightPx - 5} fontSize={11} fill="var(--soft)" textAnchor={minute + step > minutes ? 'end' : 'middle'}>
+        <text
+          key={minute}
+          x={x(startMs + minute * 60_000)}
+          y={heightPx - 5}
+          fontSize={11}
+          fill="var(--soft)"
+          textAnchor={minute + step > minutes ? 'end' : 'middle'}
+        >
           {minute === 0 ? '0' : `${minute} min`}
         </text>
       ))}
       {points.slice(1).map((point, index) => {
         const before = points[index];
-        return before && <line key={point.heat.id} x1={before.px} y1={before.py} x2={point.px} y2={point.py} stroke="var(--heat)" strokeWidth={3} strokeDasharray={point.heat.kind === 'reheat' ? '2 5' : undefined} />;
+        return (
+          before && (
+            <line
+              key={point.heat.id}
+              x1={before.px}
+              y1={before.py}
+              x2={point.px}
+              y2={point.py}
+              stroke="var(--heat)"
+              strokeWidth={3}
+              strokeDasharray={point.heat.kind === 'reheat' ? '2 5' : undefined}
+            />
+          )
+        );
       })}
       {points.map(({ heat, px, py }) => (
         <circle key={heat.id} cx={px} cy={py} r={5} fill="var(--heat)" />
       ))}
-      {last && <line x1={last.px} x2={x(nowMs)} y1={last.py} y2={last.py} stroke="var(--heat)" strokeWidth={1.5} strokeDasharray="1 5" />}
+      {last && (
+        <line
+          x1={last.px}
+          x2={x(nowMs)}
+          y1={last.py}
+          y2={last.py}
+          stroke="var(--heat)"
+          strokeWidth={1.5}
+          strokeDasharray="1 5"
+        />
+      )}
       {shots.map((shot) => (
-        <line key={shot.id} x1={x(Date.parse(shot.at))} x2={x(Date.parse(shot.at))} y1={floor - 9} y2={floor} stroke="var(--ink)" strokeWidth={3} />
+        <line
+          key={shot.id}
+          x1={x(Date.parse(shot.at))}
+          x2={x(Date.parse(shot.at))}
+          y1={floor - 9}
+          y2={floor}
+          stroke="var(--ink)"
+          strokeWidth={3}
+        />
       ))}
       <line x1={left} x2={widthPx} y1={floor} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
     </svg>

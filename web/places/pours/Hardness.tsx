@@ -11,7 +11,10 @@ export function Hardness({ pour }: { pour: Pour }) {
   const now = useNow();
   const [scale, setScale] = useState<'00' | 'A'>(pour.wanted?.scale ?? '00');
   const [value, setValue] = useState<number | null>(null);
-  const add = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/hardness`, body: { scale, value } }), () => setValue(null));
+  const add = useWrite<Pour>(
+    () => ({ path: `/pours/${pour.id}/hardness`, body: { scale, value } }),
+    () => setValue(null),
+  );
   const undo = useWrite<Pour, string>((rowId) => ({ path: `/pours/${pour.id}/hardness/undo`, body: { rowId } }));
   const leftS = pour.curedAt ? (Date.parse(pour.curedAt) - now) / 1000 : 0;
   const counted = pour.hardness.filter((reading) => !reading.early);
@@ -25,14 +28,28 @@ export function Hardness({ pour }: { pour: Pour }) {
         <h2>Hardness</h2>
         {leftS > 0 ? (
           <p>
-            Cures until {dateText(pour.curedAt ?? '')} {timeText(pour.curedAt ?? '')}, <b className="figure">{durationText(leftS)}</b> more. A reading before then is kept, but does not count.
+            Cures until {dateText(pour.curedAt ?? '')} {timeText(pour.curedAt ?? '')},{' '}
+            <b className="figure">{durationText(leftS)}</b> more. A reading before then is kept, but does not count.
           </p>
         ) : (
           counted.length === 0 && <p className="warn font-bold">Cured. Read it before it is packed.</p>
         )}
-        <svg width={590} height={78} role="img" aria-label={`Shore ${pour.wanted?.scale ?? scale}: ${mean === null ? 'not read yet' : `read ${mean.toFixed(1)}`}${pour.wanted ? `, wanted ${pour.wanted.value}` : ''}`}>
+        <svg
+          width={590}
+          height={78}
+          role="img"
+          aria-label={`Shore ${pour.wanted?.scale ?? scale}: ${mean === null ? 'not read yet' : `read ${mean.toFixed(1)}`}${pour.wanted ? `, wanted ${pour.wanted.value}` : ''}`}
+        >
           {Array.from({ length: 51 }, (_, i) => i * 2).map((points) => (
-            <line key={points} x1={x(points)} x2={x(points)} y1={points % 10 === 0 ? 34 : 42} y2={50} stroke="var(--edge)" strokeWidth={points % 10 === 0 ? 2 : 1} />
+            <line
+              key={points}
+              x1={x(points)}
+              x2={x(points)}
+              y1={points % 10 === 0 ? 34 : 42}
+              y2={50}
+              stroke="var(--edge)"
+              strokeWidth={points % 10 === 0 ? 2 : 1}
+            />
           ))}
           {[0, 20, 40, 60, 80, 100].map((points) => (
             <text key={points} x={x(points)} y={66} fontSize={12} textAnchor="middle" fill="var(--soft)">
@@ -43,7 +60,15 @@ export function Hardness({ pour }: { pour: Pour }) {
           {pour.wanted && (
             <g stroke="var(--rest)" strokeWidth={3}>
               <line x1={x(pour.wanted.value)} x2={x(pour.wanted.value)} y1={24} y2={52} />
-              <text x={x(pour.wanted.value) - 5} y={20} fontSize={12} textAnchor="end" fill="var(--rest)" stroke="none" fontWeight={650}>
+              <text
+                x={x(pour.wanted.value) - 5}
+                y={20}
+                fontSize={12}
+                textAnchor="end"
+                fill="var(--rest)"
+                stroke="none"
+                fontWeight={650}
+              >
                 wanted {pour.wanted.value}
               </text>
             </g>
@@ -59,7 +84,11 @@ export function Hardness({ pour }: { pour: Pour }) {
         </svg>
         {off !== null && (
           <p>
-            {Math.abs(off) < 1.5 ? 'As wanted.' : off > 0 ? `${off.toFixed(1)} points too firm.` : `${(-off).toFixed(1)} points too soft.`}{' '}
+            {Math.abs(off) < 1.5
+              ? 'As wanted.'
+              : off > 0
+                ? `${off.toFixed(1)} points too firm.`
+                : `${(-off).toFixed(1)} points too soft.`}{' '}
             <span className="soft">
               {counted.length} {counted.length === 1 ? 'reading' : 'readings'}
             </span>
@@ -70,7 +99,8 @@ export function Hardness({ pour }: { pour: Pour }) {
             <span className="figure">
               {reading.scale} {reading.value}
             </span>{' '}
-            {dateText(reading.at)} {timeText(reading.at)} {reading.early && <b className="warn">read early, does not count </b>}
+            {dateText(reading.at)} {timeText(reading.at)}{' '}
+            {reading.early && <b className="warn">read early, does not count </b>}
             <button type="button" className="link no-print" onClick={() => undo.mutate(reading.id)}>
               take back
             </button>
@@ -84,7 +114,16 @@ export function Hardness({ pour }: { pour: Pour }) {
           if (value !== null) add.mutate();
         }}
       >
-        <SelectField label="Shore" value={scale} options={[{ value: '00', label: '00' }, { value: 'A', label: 'A' }]} onChange={setScale} className="w-24" />
+        <SelectField
+          label="Shore"
+          value={scale}
+          options={[
+            { value: '00', label: '00' },
+            { value: 'A', label: 'A' },
+          ]}
+          onChange={setScale}
+          className="w-24"
+        />
         <NumberField label="Reading" value={value} onChange={setValue} min={0} className="w-28" />
         <button type="submit" className="btn btn-line mt-5" disabled={value === null}>
           Keep

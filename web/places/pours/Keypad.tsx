@@ -18,7 +18,9 @@ export function Keypad({ open, title, unit, kinds = [], startKind = '', onClose,
   const ref = useDialog(open);
   return (
     <dialog ref={ref} onClose={onClose} className="m-auto sheet p-5 text-[var(--ink)]" aria-label={title}>
-      {open && <Pad title={title} unit={unit} kinds={kinds} startKind={startKind} onClose={onClose} onEnter={onEnter} />}
+      {open && (
+        <Pad title={title} unit={unit} kinds={kinds} startKind={startKind} onClose={onClose} onEnter={onEnter} />
+      )}
     </dialog>
   );
 }
@@ -41,28 +43,51 @@ function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<
       {kinds.length > 0 && (
         <div className="flex gap-2" role="group" aria-label="What is read">
           {kinds.map((one) => (
-            <button key={one.value} type="button" aria-pressed={kind === one.value} className={`btn flex-1 bench-target ${kind === one.value ? 'btn-primary' : 'btn-line border'}`} onClick={() => setKind(one.value)}>
+            <button
+              key={one.value}
+              type="button"
+              aria-pressed={kind === one.value}
+              className={`btn flex-1 bench-target ${kind === one.value ? 'btn-primary' : 'btn-line border'}`}
+              onClick={() => setKind(one.value)}
+            >
               {one.label}
             </button>
           ))}
         </div>
       )}
-      <output className="figure text-7xl text-right border-b-4 border-[var(--rule)] h-24 leading-none pt-3" aria-live="polite">
+      <output
+        className="figure text-7xl text-right border-b-4 border-[var(--rule)] h-24 leading-none pt-3"
+        aria-live="polite"
+      >
         {text || '—'} <span className="text-3xl soft">{unit}</span>
       </output>
       <div className="grid grid-cols-3 gap-2">
         {DIGITS.map((digit) => (
-          <button key={digit} type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => press(digit)}>
+          <button
+            key={digit}
+            type="button"
+            className="btn btn-line border figure h-[68px] text-3xl"
+            onClick={() => press(digit)}
+          >
             {digit}
           </button>
         ))}
-        <button type="button" className="btn btn-line border h-[68px] text-2xl" aria-label="Take the last digit back" onClick={() => setText(text.slice(0, -1))}>
+        <button
+          type="button"
+          className="btn btn-line border h-[68px] text-2xl"
+          aria-label="Take the last digit back"
+          onClick={() => setText(text.slice(0, -1))}
+        >
           ⌫
         </button>
         <button type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => press('0')}>
           0
         </button>
-        <button type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => !text.includes('.') && press('.')}>
+        <button
+          type="button"
+          className="btn btn-line border figure h-[68px] text-3xl"
+          onClick={() => !text.includes('.') && press('.')}
+        >
           .
         </button>
       </div>
@@ -70,7 +95,12 @@ function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<
         <button type="button" className="btn btn-line bench-target flex-1" onClick={onClose}>
           Not now
         </button>
-        <button type="button" className="btn btn-accent bench-target flex-[2] text-xl" disabled={text === ''} onClick={enter}>
+        <button
+          type="button"
+          className="btn btn-accent bench-target flex-[2] text-xl"
+          disabled={text === ''}
+          onClick={enter}
+        >
           Enter
         </button>
       </div>

@@ -22,23 +22,39 @@ export function MassBalance({ pour }: { pour: Pour }) {
     <section>
       <div className="flex gap-10 items-baseline mb-2 flex-wrap">
         <p>
-          <span className="big mr-2">{(yieldFraction * 100).toFixed(1)} %</span> <span className="soft">of {text(cookedG, 'mass')} became good baits</span>
+          <span className="big mr-2">{(yieldFraction * 100).toFixed(1)} %</span>{' '}
+          <span className="soft">of {text(cookedG, 'mass')} became good baits</span>
         </p>
         <p>
-          <span className="figure text-xl">{text(unaccountedG, 'mass')}</span> <span className="soft">nobody can account for</span>
+          <span className="figure text-xl">{text(unaccountedG, 'mass')}</span>{' '}
+          <span className="soft">nobody can account for</span>
         </p>
         <Link to="/rack" className="link">
           on the rack
         </Link>
       </div>
-      <svg width="100%" viewBox={`0 0 ${width} 74`} role="img" aria-label={parts.map((part) => `${part.name} ${text(part.g, 'mass')}`).join(', ')}>
+      <svg
+        width="100%"
+        viewBox={`0 0 ${width} 74`}
+        role="img"
+        aria-label={parts.map((part) => `${part.name} ${text(part.g, 'mass')}`).join(', ')}
+      >
         {parts.map((part) => {
           const x = (at / cookedG) * width;
           const w = (part.g / cookedG) * width;
           at += part.g;
           return (
             <g key={part.name}>
-              <rect x={x} y={2} width={Math.max(1, w - 2)} height={34} fill={part.fill} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray={part.name === 'unaccounted' ? '4 4' : undefined} />
+              <rect
+                x={x}
+                y={2}
+                width={Math.max(1, w - 2)}
+                height={34}
+                fill={part.fill}
+                stroke="var(--ink)"
+                strokeWidth={1.5}
+                strokeDasharray={part.name === 'unaccounted' ? '4 4' : undefined}
+              />
               {w > 70 && (
                 <>
                   <text x={x + 2} y={54} fontSize={13} fontWeight={650} fill="var(--ink)">
@@ -53,7 +69,12 @@ export function MassBalance({ pour }: { pour: Pour }) {
           );
         })}
       </svg>
-      <p className="label-small">{parts.filter((part) => (part.g / cookedG) * width <= 70).map((part) => `${part.name} ${text(part.g, 'mass')}`).join(', ')}</p>
+      <p className="label-small">
+        {parts
+          .filter((part) => (part.g / cookedG) * width <= 70)
+          .map((part) => `${part.name} ${text(part.g, 'mass')}`)
+          .join(', ')}
+      </p>
     </section>
   );
 }

@@ -11,18 +11,35 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, SelectField, Stepper } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
+import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { Puck } from '../../parts/Puck.tsx';
-import { MoldBlock } from '../../parts/MoldBlock.tsx';
 
 function sized(molds: MoldRow[], shots: Record<string, number>) {
   const chosen = molds.filter((mold) => (shots[mold.id] ?? 0) > 0);
   if (chosen.length === 0) return {};
-  const rows = chosen.map(({ id, cavities, cavityMl, sprueMl, runnerMl }) => ({ id, cavities, cavityMl, sprueMl, runnerMl, share: 1, shots: shots[id] ?? 1 }));
+  const rows = chosen.map(({ id, cavities, cavityMl, sprueMl, runnerMl }) => ({
+    id,
+    cavities,
+    cavityMl,
+    sprueMl,
+    runnerMl,
+    share: 1,
+    shots: shots[id] ?? 1,
+  }));
   try {
-    return { batch: batchSize({ ...CUP_DEFAULTS, molds: rows, ...injectorOf(chosen.map(({ id }) => ({ moldId: id })), molds) }) };
+    return {
+      batch: batchSize({
+        ...CUP_DEFAULTS,
+        molds: rows,
+        ...injectorOf(
+          chosen.map(({ id }) => ({ moldId: id })),
+          molds,
+        ),
+      }),
+    };
   } catch (error) {
     if (error instanceof Failure) return { refused: error.message };
     throw error;
@@ -37,12 +54,20 @@ export function NewPour() {
   const recipes = useQuery(queries.recipes).data?.items;
   const molds = useQuery(queries.molds).data?.items.filter((mold) => !mold.retiredAt);
   const [recipeId, setRecipe] = useState(search.get('recipe') ?? '');
-  const [shots, setShots] = useState<Record<string, number>>(() => (search.get('mold') ? { [search.get('mold') as string]: 4 } : {}));
+  const [shots, setShots] = useState<Record<string, number>>(() =>
+    search.get('mold') ? { [search.get('mold') as string]: 4 } : {},
+  );
   const recipe = recipes?.find((row) => row.id === recipeId) ?? recipes?.[0];
   const layOut = useWrite<Pour>(
     () => ({
       path: '/pours',
-      body: { recipeId: recipe?.id, ...(maker ? { makerId: maker.id } : {}), molds: Object.entries(shots).filter(([, n]) => n > 0).map(([moldId, n]) => ({ moldId, shots: n })) },
+      body: {
+        recipeId: recipe?.id,
+        ...(maker ? { makerId: maker.id } : {}),
+        molds: Object.entries(shots)
+          .filter(([, n]) => n > 0)
+          .map(([moldId, n]) => ({ moldId, shots: n })),
+      },
     }),
     (pour) => navigate(`/pours/${pour.id}`),
   );
@@ -50,7 +75,21 @@ export function NewPour() {
   if (!recipe || molds.length === 0) {
     return (
       <Page title="Lay out a pour" tab="Lay out a pour">
-        {recipe ? <Empty say="A pour needs a mold." then="Plan one around a master, or add one you have." to="/molds/new" action="Add a mold" /> : <Empty say="A pour needs a colour." then="Write one recipe first." to="/colours/new" action="Write a recipe" />}
+        {recipe ? (
+          <Empty
+            say="A pour needs a mold."
+            then="Plan one around a master, or add one you have."
+            to="/molds/new"
+            action="Add a mold"
+          />
+        ) : (
+          <Empty
+            say="A pour needs a colour."
+            then="Write one recipe first."
+            to="/colours/new"
+            action="Write a recipe"
+          />
+        )}
       </Page>
     );
   }
@@ -63,44 +102,75 @@ export function NewPour() {
           {molds.map((mold) => (
             <li key={mold.id} className={`flex gap-4 items-center ${shots[mold.id] ? '' : 'opacity-80'}`}>
               <MoldBlock mold={mold} widthPx={130} />
-              <Stepper label={mold.name} shown={`${shots[mold.id] ?? 0} shots`} onStep={(by) => setShots({ ...shots, [mold.id]: Math.max(0, (shots[mold.id] ?? 0) + by) })} />
+              <Stepper
+                label={mold.name}
+                shown={`${shots[mold.id] ?? 0} shots`}
+                onStep={(by) => setShots({ ...shots, [mold.id]: Math.max(0, (shots[mold.id] ?? 0) + by) })}
+              />
             </li>
           ))}
         </ul>
         <div className="flex flex-col gap-4">
           <div className="flex gap-4 items-center">
             <Puck hex={recipe.hex} sizePx={64} name={recipe.name} />
-            <SelectField label="Colour" value={recipe.id} options={recipes.map((row) => ({ value: row.id, label: row.name }))} onChange={setRecipe} className="flex-1" />
+            <SelectField
+              label="Colour"
+              value={recipe.id}
+              options={recipes.map((row) => ({ value: row.id, label: row.name }))}
+              onChange={setRecipe}
+              className="flex-1"
+            />
           </div>
           {refused && <p className="heat font-bold">{refused}</p>}
           {batch ? (
             <>
               <div className="flex gap-5">
-                <Glass hex={recipe.hex} fill={batch.cookMl / glasses / workshop.glassMl} glasses={glasses} label={`${text(batch.cookMl, 'volume')} to cook`} />
+                <Glass
+                  hex={recipe.hex}
+                  fill={batch.cookMl / glasses / workshop.glassMl}
+                  glasses={glasses}
+                  label={`${text(batch.cookMl, 'volume')} to cook`}
+                />
                 <p>
                   <span className="big block">{text(batch.cookMl, 'volume')}</span>
                   <span className="figure text-lg block">
                     {cupsText(batch.cookMl)}, {text(batch.cookG, 'mass')}
                   </span>
                   <span className="block">
-                    for <b className="figure">{batch.baits}</b> baits; <b className="figure">{text(batch.returnMl, 'volume')}</b> comes back as sprue
+                    for <b className="figure">{batch.baits}</b> baits;{' '}
+                    <b className="figure">{text(batch.returnMl, 'volume')}</b> comes back as sprue
                   </span>
                   <Why
                     reason={{
-                      inputs: batch.molds.map((row): [string, string] => [molds.find((mold) => mold.id === row.id)?.name ?? '', `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`]),
-                      formula: 'Shots × (cavities + sprue + runner, with 6 % feed) + 3 mL left in the injector a load + 8 mL film in the cup.',
-                      grounds: ['Feed, dead volume and film are defaults; the balance of each cup shows what is really lost.'],
+                      inputs: batch.molds.map((row): [string, string] => [
+                        molds.find((mold) => mold.id === row.id)?.name ?? '',
+                        `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`,
+                      ]),
+                      formula:
+                        'Shots × (cavities + sprue + runner, with 6 % feed) + 3 mL left in the injector a load + 8 mL film in the cup.',
+                      grounds: [
+                        'Feed, dead volume and film are defaults; the balance of each cup shows what is really lost.',
+                      ],
                     }}
                   />
                 </p>
               </div>
-              {glasses > 1 && <p className="warn font-bold">More than one glass of {text(workshop.glassMl, 'volume')}: cook in {glasses}.</p>}
+              {glasses > 1 && (
+                <p className="warn font-bold">
+                  More than one glass of {text(workshop.glassMl, 'volume')}: cook in {glasses}.
+                </p>
+              )}
             </>
           ) : (
             !refused && <p className="soft text-lg">Give a mold its shots.</p>
           )}
           <Refusal error={layOut.error} />
-          <button type="button" className="btn btn-primary btn-lg" disabled={!batch || layOut.isPending} onClick={() => layOut.mutate()}>
+          <button
+            type="button"
+            className="btn btn-primary btn-lg"
+            disabled={!batch || layOut.isPending}
+            onClick={() => layOut.mutate()}
+          >
             Lay out this pour
           </button>
         </div>

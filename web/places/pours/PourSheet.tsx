@@ -7,9 +7,9 @@ import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText, dayText, Page, timeText, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
+import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import { Puck } from '../../parts/Puck.tsx';
 import { ScaledRow } from '../colours/ScaledRecipe.tsx';
 import { CloseForm } from './CloseForm.tsx';
 import { CupCurve } from './CupCurve.tsx';
@@ -43,7 +43,8 @@ export function PourSheet() {
           <Link to={`/colours/${pour.recipeId}`} className="link">
             {pour.recipeName} v{pour.recipeRevision}
           </Link>
-          {pour.plastisol && `, in ${pour.plastisol.name}, lot ${pour.plastisol.lotCode}`}. {pour.closedAt ? 'Closed; it stands as it was.' : pour.startedAt ? 'Under way.' : 'Laid out.'}
+          {pour.plastisol && `, in ${pour.plastisol.name}, lot ${pour.plastisol.lotCode}`}.{' '}
+          {pour.closedAt ? 'Closed; it stands as it was.' : pour.startedAt ? 'Under way.' : 'Laid out.'}
         </>
       }
       actions={
@@ -72,7 +73,16 @@ export function PourSheet() {
             <ul className="ruled border-y border-[var(--rule)] mt-2">
               {pour.plan.items.map((item, index) => {
                 const about = pour.recipeItems[index];
-                return about ? <ScaledRow key={item.id} item={{ ...about, materialKind: item.lotCode ? `${about.materialKind}, lot ${item.lotCode}` : about.materialKind }} scale={item} /> : null;
+                return about ? (
+                  <ScaledRow
+                    key={item.id}
+                    item={{
+                      ...about,
+                      materialKind: item.lotCode ? `${about.materialKind}, lot ${item.lotCode}` : about.materialKind,
+                    }}
+                    scale={item}
+                  />
+                ) : null;
               })}
             </ul>
           </section>
@@ -87,7 +97,13 @@ export function PourSheet() {
           {pour.heats.length > 0 && (
             <section>
               <h2 className="mb-1">The cup</h2>
-              <CupCurve heats={pour.heats} shots={pour.shots} {...windowOf(pour.molds)} nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)} widthPx={400} />
+              <CupCurve
+                heats={pour.heats}
+                shots={pour.shots}
+                {...windowOf(pour.molds)}
+                nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)}
+                widthPx={400}
+              />
             </section>
           )}
           <section>
@@ -136,7 +152,12 @@ export function PourSheet() {
               <h2 className="mb-1">Bags from it</h2>
               <p className="flex flex-wrap gap-2">
                 {pour.bags.map((bag) => (
-                  <Link key={bag.code} to={`/bags/${bag.code}`} className="link figure text-sm" title={bag.customer ?? ''}>
+                  <Link
+                    key={bag.code}
+                    to={`/bags/${bag.code}`}
+                    className="link figure text-sm"
+                    title={bag.customer ?? ''}
+                  >
                     {bag.code}
                   </Link>
                 ))}
@@ -183,9 +204,17 @@ function ShotsByCup({ pour }: { pour: Pour }) {
                 <span className="label-small block">{timeText(first.at)}</span>
               </span>
               <span>
-                {totals.length === 0 ? <b>plain</b> : totals.map((total) => `${Number(total.amount.toFixed(3))} ${total.unit} ${name(total.materialId)}`).join(', ')}
+                {totals.length === 0 ? (
+                  <b>plain</b>
+                ) : (
+                  totals
+                    .map((total) => `${Number(total.amount.toFixed(3))} ${total.unit} ${name(total.materialId)}`)
+                    .join(', ')
+                )}
                 <span className="label-small block">
-                  {heats.length === 0 ? 'no reading' : `${text(heats.at(-1)?.c ?? 0, 'temperature')}, heat ${Math.max(1, fired)}`}
+                  {heats.length === 0
+                    ? 'no reading'
+                    : `${text(heats.at(-1)?.c ?? 0, 'temperature')}, heat ${Math.max(1, fired)}`}
                 </span>
               </span>
               <span className="figure text-right">

@@ -4,8 +4,8 @@ import { Link } from 'react-router';
 import type { Page as ListPage } from '../../../contract/fields.ts';
 import type { PourRow } from '../../../contract/pours.ts';
 import { call } from '../../api/client.ts';
-import { dateText, Empty, Page, timeText, Waiting } from '../../parts/Page.tsx';
 import { TextField } from '../../parts/Fields.tsx';
+import { dateText, Empty, Page, timeText, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
 const PAGE = 40;
@@ -15,7 +15,10 @@ export function Pours() {
   const [q, setQ] = useState('');
   const list = useInfiniteQuery({
     queryKey: ['pours', 'pages', q],
-    queryFn: ({ pageParam }) => call<ListPage<PourRow>>(`/pours?limit=${PAGE}${q ? `&q=${encodeURIComponent(q)}` : ''}${pageParam ? `&cursor=${pageParam}` : ''}`),
+    queryFn: ({ pageParam }) =>
+      call<ListPage<PourRow>>(
+        `/pours?limit=${PAGE}${q ? `&q=${encodeURIComponent(q)}` : ''}${pageParam ? `&cursor=${pageParam}` : ''}`,
+      ),
     initialPageParam: '',
     getNextPageParam: (last) => last.nextCursor,
   });
@@ -29,7 +32,12 @@ export function Pours() {
   if (rows.length === 0 && q === '') {
     return (
       <Page title="Pours" tab="Pours" actions={actions}>
-        <Empty say="Nothing poured yet." then="An order that is short lays out its own pour. Or choose a colour and a mold, and it is sized and scaled for you." to="/pours/new" action="Lay out the first pour" />
+        <Empty
+          say="Nothing poured yet."
+          then="An order that is short lays out its own pour. Or choose a colour and a mold, and it is sized and scaled for you."
+          to="/pours/new"
+          action="Lay out the first pour"
+        />
       </Page>
     );
   }
@@ -37,13 +45,20 @@ export function Pours() {
   return (
     <Page title="Pours" tab="Pours" actions={actions} under="One pour is one cup and all that came out of it.">
       {open.map((pour) => (
-        <Link key={pour.id} to={`/pours/${pour.id}/bench`} className="sheet border-l-8 p-4 flex gap-5 items-center" style={{ borderLeftColor: 'var(--heat)' }}>
+        <Link
+          key={pour.id}
+          to={`/pours/${pour.id}/bench`}
+          className="sheet border-l-8 p-4 flex gap-5 items-center"
+          style={{ borderLeftColor: 'var(--heat)' }}
+        >
           <span className="w-10 h-10 rounded-full border-2 border-[var(--ink)]" style={{ background: pour.hex }} />
           <span className="flex-1">
             <span className="text-xl font-bold block">
               {pour.recipeName} <span className="figure text-base soft">{pour.code}</span>
             </span>
-            {pour.startedAt ? `${pour.shots} shots drawn, ${pour.good} good so far` : `laid out, ${text(pour.cookMl, 'volume')}`}
+            {pour.startedAt
+              ? `${pour.shots} shots drawn, ${pour.good} good so far`
+              : `laid out, ${text(pour.cookMl, 'volume')}`}
           </span>
           <span className="btn btn-primary btn-lg">To the bench</span>
         </Link>
@@ -69,7 +84,10 @@ export function Pours() {
             .map((pour) => (
               <tr key={pour.id} className="border-b border-[var(--rule)] row-hover">
                 <td className="py-2">
-                  <span className="w-4 h-4 rounded-full border border-[var(--ink)] block" style={{ background: pour.hex }} />
+                  <span
+                    className="w-4 h-4 rounded-full border border-[var(--ink)] block"
+                    style={{ background: pour.hex }}
+                  />
                 </td>
                 <td className="figure">
                   <Link to={`/pours/${pour.id}`} className="link">
@@ -81,7 +99,11 @@ export function Pours() {
                 <td className="figure text-right">{text(pour.cookMl, 'volume')}</td>
                 <td className="figure text-right">{pour.shots}</td>
                 <td className="figure text-right">{pour.good}</td>
-                <td className={`figure text-right ${pour.bad / Math.max(1, pour.good + pour.bad) > 0.1 ? 'warn' : 'soft'}`}>{pour.bad}</td>
+                <td
+                  className={`figure text-right ${pour.bad / Math.max(1, pour.good + pour.bad) > 0.1 ? 'warn' : 'soft'}`}
+                >
+                  {pour.bad}
+                </td>
                 <td className="soft text-right whitespace-nowrap">
                   {dateText(pour.laidOutAt)} {timeText(pour.laidOutAt)}
                 </td>
@@ -90,7 +112,12 @@ export function Pours() {
         </tbody>
       </table>
       {list.hasNextPage && (
-        <button type="button" className="btn btn-line self-start" disabled={list.isFetchingNextPage} onClick={() => void list.fetchNextPage()}>
+        <button
+          type="button"
+          className="btn btn-line self-start"
+          disabled={list.isFetchingNextPage}
+          onClick={() => void list.fetchNextPage()}
+        >
           Older pours
         </button>
       )}

@@ -13,12 +13,18 @@ function Code({ code }: { code: string }) {
   const [image, setImage] = useState<string>();
   useEffect(() => {
     let live = true;
-    void import('qrcode').then(({ toDataURL }) => toDataURL(`${location.origin}/bags/${code}`, { margin: 1, width: 220 })).then((url) => live && setImage(url));
+    void import('qrcode')
+      .then(({ toDataURL }) => toDataURL(`${location.origin}/bags/${code}`, { margin: 1, width: 220 }))
+      .then((url) => live && setImage(url));
     return () => {
       live = false;
     };
   }, [code]);
-  return image ? <img src={image} alt={`Code of bag ${code}`} width={220} height={220} /> : <span className="w-[220px] h-[220px]" />;
+  return image ? (
+    <img src={image} alt={`Code of bag ${code}`} width={220} height={220} />
+  ) : (
+    <span className="w-[220px] h-[220px]" />
+  );
 }
 
 /** A bag leads back to its pour: a complaint ends at a cup, a mold and a cavity. */
@@ -51,10 +57,15 @@ export function BagPage() {
       }
     >
       <div className="flex gap-10 items-start">
-        <div className="border-4 rounded-lg p-5 flex gap-5 bg-white text-black print-plain" style={{ borderColor: bag.hex }}>
+        <div
+          className="border-4 rounded-lg p-5 flex gap-5 bg-white text-black print-plain"
+          style={{ borderColor: bag.hex }}
+        >
           <Code code={bag.code} />
           <div className="flex flex-col gap-1 w-56">
-            <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">{bag.baitName}</span>
+            <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">
+              {bag.baitName}
+            </span>
             <span className="text-xl">{bag.recipeName}</span>
             <span className="figure text-3xl mt-2">{bag.baits}</span>
             <span className="figure text-2xl mt-auto">{bag.code}</span>

@@ -29,7 +29,9 @@ function heapsOf(rows: RackRow[]): Heap[] {
     heap.rows.push(row);
     heaps.set(key, heap);
   }
-  return [...heaps.values()].sort((a, b) => a.baitName.localeCompare(b.baitName) || a.recipeName.localeCompare(b.recipeName));
+  return [...heaps.values()].sort(
+    (a, b) => a.baitName.localeCompare(b.baitName) || sum(b.rows, (row) => row.baits) - sum(a.rows, (row) => row.baits),
+  );
 }
 
 const sum = (rows: RackRow[], of: (row: RackRow) => number) => rows.reduce((total, row) => total + of(row), 0);
@@ -42,7 +44,12 @@ export function RackPlace() {
   if (data.items.length === 0 && data.remelt.length === 0) {
     return (
       <Page title="Rack" tab="Rack">
-        <Empty say="The rack is empty." then="Baits come here when a cup is closed, cure for a day, and leave in bags or without an order." to="/pours" action="To the pours" />
+        <Empty
+          say="The rack is empty."
+          then="Baits come here when a cup is closed, cure for a day, and leave in bags or without an order."
+          to="/pours"
+          action="To the pours"
+        />
       </Page>
     );
   }
@@ -54,16 +61,33 @@ export function RackPlace() {
       tab="Rack"
       under={
         <>
-          <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.baits)}</b> baits, <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.promised)}</b> of them promised to orders. Filled: cured. Outlined: curing. Underlined: promised.
+          <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.baits)}</b> baits,{' '}
+          <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.promised)}</b> of them promised to
+          orders. Filled: cured. Outlined: curing. Underlined: promised.
         </>
       }
     >
       <div className="grid grid-cols-[1fr_300px] gap-12">
-        <ul className="ruled border-y border-[var(--rule)] self-start">
-          {heaps.map((heap) => (
-            <HeapRow key={`${heap.baitId} ${heap.recipeId}`} heap={heap} />
-          ))}
-        </ul>
+        <div className="flex flex-col gap-7">
+          {[...new Set(heaps.map((heap) => heap.baitName))].map((baitName) => {
+            const mine = heaps.filter((heap) => heap.baitName === baitName);
+            return (
+              <section key={baitName}>
+                <h2 className="border-b-4 border-[var(--ink)] pb-1 flex justify-between">
+                  {baitName}{' '}
+                  <span className="figure">
+                    {mine.reduce((total, heap) => total + sum(heap.rows, (row) => row.baits), 0)}
+                  </span>
+                </h2>
+                <ul className="grid grid-cols-2 gap-x-8">
+                  {mine.map((heap) => (
+                    <HeapRow key={`${heap.baitId} ${heap.recipeId}`} heap={heap} />
+                  ))}
+                </ul>
+              </section>
+            );
+          })}
+        </div>
         <div className="flex flex-col gap-8">
           <section>
             <h2 className="mb-2">Remelt bins</h2>
@@ -71,7 +95,13 @@ export function RackPlace() {
               {data.remelt.map((bin) => (
                 <Link key={bin.recipeId} to={`/colours/${bin.recipeId}`} className="w-20">
                   <svg width={72} height={92} aria-hidden="true">
-                    <rect x={5} y={88 - 80 * (bin.grams / most)} width={62} height={80 * (bin.grams / most)} fill={bin.hex} />
+                    <rect
+                      x={5}
+                      y={88 - 80 * (bin.grams / most)}
+                      width={62}
+                      height={80 * (bin.grams / most)}
+                      fill={bin.hex}
+                    />
                     <path d="M3 6 L8 89 H64 L69 6" fill="none" stroke="var(--ink)" strokeWidth={2.5} />
                   </svg>
                   <span className="figure text-sm block">{text(bin.grams, 'mass')}</span>
@@ -95,7 +125,22 @@ export function RackPlace() {
   );
 }
 
-function MoveRow({ move }: { move: { id: string; kind: string; baits: number; baitName: string; recipeName: string; pourId: string; pourCode: string; note: string; at: string; reversed: boolean } }) {
+function MoveRow({
+  move,
+}: {
+  move: {
+    id: string;
+    kind: string;
+    baits: number;
+    baitName: string;
+    recipeName: string;
+    pourId: string;
+    pourCode: string;
+    note: string;
+    at: string;
+    reversed: boolean;
+  };
+}) {
   const undo = useWrite(() => ({ path: '/rack/undo', body: { rowId: move.id } }));
   return (
     <li className={`py-1.5 text-sm ${move.reversed ? 'line-through soft' : ''}`}>
@@ -116,7 +161,7 @@ function MoveRow({ move }: { move: { id: string; kind: string; baits: number; ba
 }
 
 /** Most baits drawn one by one; beyond that each stands for several. */
-const DRAWN = 60;
+const DRAWN = 48;
 
 function HeapRow({ heap }: { heap: Heap }) {
   const now = useNow();
@@ -125,24 +170,44 @@ function HeapRow({ heap }: { heap: Heap }) {
   const promised = sum(heap.rows, (row) => row.promised);
   const curing = heap.rows.filter((row) => !row.cured);
   const per = Math.max(1, Math.ceil(total / DRAWN));
-  const each = heap.rows.flatMap((row) => Array.from({ length: Math.round(row.baits / per) }, (_, i) => ({ cured: row.cured, promised: i < row.promised / per, key: `${row.pourId} ${i}` })));
+  const each = heap.rows.flatMap((row) =>
+    Array.from({ length: Math.round(row.baits / per) }, (_, i) => ({
+      cured: row.cured,
+      promised: i < row.promised / per,
+      key: `${row.pourId} ${i}`,
+    })),
+  );
   return (
-    <li className="py-3 grid grid-cols-[210px_70px_1fr_auto] gap-4 items-center">
-      <span>
-        <span className="font-bold text-lg leading-tight block">{heap.baitName}</span>
-        <Link to={`/colours/${heap.recipeId}`} className="link text-sm">
+    <li className="py-2 grid grid-cols-[64px_1fr_auto] gap-3 items-center border-b border-[var(--rule)]">
+      <span className="big text-right">{total}</span>
+      <span className="min-w-0">
+        <Link to={`/colours/${heap.recipeId}`} className="font-bold leading-tight block hover:underline">
           {heap.recipeName}
         </Link>
-      </span>
-      <span className="big text-right">{total}</span>
-      <span>
-        <svg width="100%" height={Math.ceil(each.length / 20) * 15 + 4} viewBox={`0 0 460 ${Math.ceil(each.length / 20) * 15 + 4}`} preserveAspectRatio="xMinYMin meet" role="img" aria-label={`${total} baits, ${sum(curing, (row) => row.baits)} curing, ${promised} promised`}>
+        <svg
+          width="100%"
+          height={Math.ceil(each.length / 12) * 15 + 4}
+          viewBox={`0 0 276 ${Math.ceil(each.length / 12) * 15 + 4}`}
+          preserveAspectRatio="xMinYMin meet"
+          role="img"
+          aria-label={`${total} baits, ${sum(curing, (row) => row.baits)} curing, ${promised} promised`}
+        >
           {each.map((bait, i) => {
-            const [x, y] = [(i % 20) * 23, Math.floor(i / 20) * 15];
+            const [x, y] = [(i % 12) * 23, Math.floor(i / 12) * 15];
             return (
               <g key={bait.key}>
-                <BaitShape shape={heap.shape} x={x + 1} y={y + 1} lengthPx={20} widthPx={9} fill={bait.cured ? heap.hex : 'transparent'} eye={false} />
-                {bait.promised && <line x1={x + 1} x2={x + 21} y1={y + 12.5} y2={y + 12.5} stroke="var(--ink)" strokeWidth={1.6} />}
+                <BaitShape
+                  shape={heap.shape}
+                  x={x + 1}
+                  y={y + 1}
+                  lengthPx={20}
+                  widthPx={9}
+                  fill={bait.cured ? heap.hex : 'transparent'}
+                  eye={false}
+                />
+                {bait.promised && (
+                  <line x1={x + 1} x2={x + 21} y1={y + 12.5} y2={y + 12.5} stroke="var(--ink)" strokeWidth={1.6} />
+                )}
               </g>
             );
           })}
@@ -150,7 +215,12 @@ function HeapRow({ heap }: { heap: Heap }) {
         <span className="label-small">
           {per > 1 && `each is ${per} · `}
           {promised > 0 && `${promised} promised · `}
-          {curing[0] && <b className="warn">{sum(curing, (row) => row.baits)} curing, {durationText((Date.parse(curing[0].curedAt) - now) / 1000)} more · </b>}
+          {curing[0] && (
+            <b className="warn">
+              {sum(curing, (row) => row.baits)} curing, {durationText((Date.parse(curing[0].curedAt) - now) / 1000)}{' '}
+              more ·{' '}
+            </b>
+          )}
           {heap.rows.map((row, i) => (
             <span key={row.pourId}>
               {i > 0 && ', '}
@@ -161,7 +231,7 @@ function HeapRow({ heap }: { heap: Heap }) {
           ))}
         </span>
       </span>
-      <button type="button" className="btn btn-sm btn-line border" aria-expanded={out} onClick={() => setOut(!out)}>
+      <button type="button" className="link text-sm" aria-expanded={out} onClick={() => setOut(!out)}>
         Take out
       </button>
       {out && <TakeOut heap={heap} most={total} onDone={() => setOut(false)} />}
@@ -172,13 +242,22 @@ function HeapRow({ heap }: { heap: Heap }) {
 function TakeOut({ heap, most, onDone }: { heap: Heap; most: number; onDone(): void }) {
   const [baits, setBaits] = useState<number | null>(1);
   const [note, setNote] = useState('');
-  const out = useWrite<unknown, 'fished' | 'given' | 'scrapped'>((kind) => ({ path: '/rack/out', body: { kind, baitId: heap.baitId, recipeId: heap.recipeId, baits, note } }), onDone);
+  const out = useWrite<unknown, 'fished' | 'given' | 'scrapped'>(
+    (kind) => ({ path: '/rack/out', body: { kind, baitId: heap.baitId, recipeId: heap.recipeId, baits, note } }),
+    onDone,
+  );
   return (
-    <div className="col-span-4 sheet p-3 flex gap-3 items-start flex-wrap">
+    <div className="col-span-3 sheet p-3 flex gap-3 items-start flex-wrap">
       <NumberField label={`Baits, of ${most}`} value={baits} onChange={setBaits} min={1} className="w-28" />
       <TextField label="Note" value={note} onChange={setNote} className="w-56" />
       {(['fished', 'given', 'scrapped'] as const).map((kind) => (
-        <button key={kind} type="button" className="btn btn-line mt-5" disabled={!baits || out.isPending} onClick={() => out.mutate(kind)}>
+        <button
+          key={kind}
+          type="button"
+          className="btn btn-line mt-5"
+          disabled={!baits || out.isPending}
+          onClick={() => out.mutate(kind)}
+        >
           {kind === 'fished' ? 'Fished' : kind === 'given' ? 'Given away' : 'Scrapped'}
         </button>
       ))}

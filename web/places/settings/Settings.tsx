@@ -26,7 +26,12 @@ function MakerForm({ maker }: { maker: Maker }) {
   const [name, setName] = useState(maker.name);
   const [system, setSystem] = useState(maker.system);
   const [temperature, setTemperature] = useState(maker.temperature);
-  const save = useWrite<Maker>(() => ({ path: `/makers/${maker.id}`, method: 'PATCH', version: maker.version, body: { name, system, temperature } }));
+  const save = useWrite<Maker>(() => ({
+    path: `/makers/${maker.id}`,
+    method: 'PATCH',
+    version: maker.version,
+    body: { name, system, temperature },
+  }));
   const [newName, setNewName] = useState('');
   const add = useWrite<Maker>(
     () => ({ path: '/makers', body: { name: newName, system, temperature } }),
@@ -38,11 +43,33 @@ function MakerForm({ maker }: { maker: Maker }) {
   return (
     <section className="flex flex-col gap-4">
       <h2 className="text-2xl">At this bench</h2>
-      <SelectField label="Who measures here" value={maker.id} options={makers.map((row) => ({ value: row.id, label: row.name }))} onChange={choose} hint="kept on this device" />
+      <SelectField
+        label="Who measures here"
+        value={maker.id}
+        options={makers.map((row) => ({ value: row.id, label: row.name }))}
+        onChange={choose}
+        hint="kept on this device"
+      />
       <div className="grid grid-cols-3 gap-4">
         <TextField label="Name" value={name} onChange={setName} />
-        <SelectField label="Units" value={system} options={[{ value: 'metric', label: 'metric' }, { value: 'us', label: 'US' }]} onChange={setSystem} />
-        <SelectField label="Temperature" value={temperature} options={[{ value: 'C', label: '°C' }, { value: 'F', label: '°F' }]} onChange={setTemperature} />
+        <SelectField
+          label="Units"
+          value={system}
+          options={[
+            { value: 'metric', label: 'metric' },
+            { value: 'us', label: 'US' },
+          ]}
+          onChange={setSystem}
+        />
+        <SelectField
+          label="Temperature"
+          value={temperature}
+          options={[
+            { value: 'C', label: '°C' },
+            { value: 'F', label: '°F' },
+          ]}
+          onChange={setTemperature}
+        />
       </div>
       <Refusal error={save.error} />
       <button type="button" className="btn btn-primary self-start" onClick={() => save.mutate()}>
@@ -92,11 +119,22 @@ function Measures() {
         <TextField label="Called" value={name} onChange={setName} placeholder="scoop" />
         <NumberField label="How many" value={count} onChange={setCount} min={1} />
         <QuantityField label="Weigh together" dimension="mass" value={grams} onChange={setGrams} />
-        <NumberField label="Density, g/mL" value={density} onChange={setDensity} hint="1: water" isDefault={density === 1} />
+        <NumberField
+          label="Density, g/mL"
+          value={density}
+          onChange={setDensity}
+          hint="1: water"
+          isDefault={density === 1}
+        />
       </div>
       <p className="figure text-xl">{ml === null ? '—' : `1 ${name || 'of it'} = ${text(ml, 'volume')}`}</p>
       <Refusal error={add.error} />
-      <button type="button" className="btn btn-primary self-start" disabled={!name.trim() || ml === null} onClick={() => add.mutate()}>
+      <button
+        type="button"
+        className="btn btn-primary self-start"
+        disabled={!name.trim() || ml === null}
+        onClick={() => add.mutate()}
+      >
         Keep this measure
       </button>
     </section>
@@ -109,19 +147,49 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
   const [roomC, setRoom] = useState<number | null>(workshop.roomC);
   const [glassMl, setGlass] = useState<number | null>(workshop.glassMl);
   const [dropsPerMl, setDrops] = useState<number | null>(workshop.dropsPerMl);
-  const save = useWrite<Workshop>(() => ({ path: '/workshop', method: 'PATCH', version: workshop.version, body: { name, currency: currency.toUpperCase(), roomC, glassMl, dropsPerMl } }));
+  const save = useWrite<Workshop>(() => ({
+    path: '/workshop',
+    method: 'PATCH',
+    version: workshop.version,
+    body: { name, currency: currency.toUpperCase(), roomC, glassMl, dropsPerMl },
+  }));
   return (
     <section className="flex flex-col gap-4">
       <h2 className="text-2xl">The workshop</h2>
       <div className="grid grid-cols-2 gap-4">
         <TextField label="Name" value={name} onChange={setName} />
         <TextField label="Money" value={currency} onChange={setCurrency} hint="three letters: EUR, USD, GBP" />
-        <QuantityField label="Room temperature" dimension="temperature" value={roomC} onChange={setRoom} hint="rubber is timed at this" isDefault={workshop.version === 1} />
-        <QuantityField label="The cooking glass holds" dimension="volume" value={glassMl} onChange={setGlass} hint="leave room for froth" isDefault={workshop.version === 1} />
-        <NumberField label="Drops in a mL" value={dropsPerMl} onChange={setDrops} hint="weigh twenty drops: 20 ÷ grams" isDefault={workshop.version === 1} />
+        <QuantityField
+          label="Room temperature"
+          dimension="temperature"
+          value={roomC}
+          onChange={setRoom}
+          hint="rubber is timed at this"
+          isDefault={workshop.version === 1}
+        />
+        <QuantityField
+          label="The cooking glass holds"
+          dimension="volume"
+          value={glassMl}
+          onChange={setGlass}
+          hint="leave room for froth"
+          isDefault={workshop.version === 1}
+        />
+        <NumberField
+          label="Drops in a mL"
+          value={dropsPerMl}
+          onChange={setDrops}
+          hint="weigh twenty drops: 20 ÷ grams"
+          isDefault={workshop.version === 1}
+        />
       </div>
       <Refusal error={save.error} />
-      <button type="button" className="btn btn-primary self-start" disabled={roomC === null || !glassMl || !dropsPerMl} onClick={() => save.mutate()}>
+      <button
+        type="button"
+        className="btn btn-primary self-start"
+        disabled={roomC === null || !glassMl || !dropsPerMl}
+        onClick={() => save.mutate()}
+      >
         Keep
       </button>
     </section>
@@ -139,7 +207,11 @@ function Backup() {
     setSaid(undefined);
     setError(undefined);
     try {
-      const response = await fetch('/api/restore', { method: 'POST', headers: { 'content-type': 'application/gzip' }, body: file });
+      const response = await fetch('/api/restore', {
+        method: 'POST',
+        headers: { 'content-type': 'application/gzip' },
+        body: file,
+      });
       const answer = (await response.json()) as { keptAs?: string; error?: { message: string } };
       if (!response.ok) throw new Error(answer.error?.message ?? 'It was not taken.');
       setSaid(`Restored. The workshop as it was before is kept in the data folder as ${answer.keptAs}.`);
@@ -153,13 +225,22 @@ function Backup() {
   return (
     <section className="flex flex-col gap-4">
       <h2 className="text-2xl">Backup</h2>
-      <p>One archive with every record and photo: a SQLite file and plain pictures in a .tar.gz, readable without this program.</p>
+      <p>
+        One archive with every record and photo: a SQLite file and plain pictures in a .tar.gz, readable without this
+        program.
+      </p>
       <a href="/api/backup" className="btn btn-primary self-start" download>
         Save a backup
       </a>
       <label className="btn btn-line self-start cursor-pointer">
         {busy ? 'Checking and restoring …' : 'Restore from a backup'}
-        <input type="file" accept=".gz,application/gzip" className="sr-only" disabled={busy} onChange={(event) => event.target.files?.[0] && void restore(event.target.files[0])} />
+        <input
+          type="file"
+          accept=".gz,application/gzip"
+          className="sr-only"
+          disabled={busy}
+          onChange={(event) => event.target.files?.[0] && void restore(event.target.files[0])}
+        />
       </label>
       <p className="soft text-sm">It is checked first, and the present workshop is kept beside it.</p>
       {said && (

@@ -1,12 +1,12 @@
 import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
+import type { OrderRow } from '../../../contract/orders.ts';
 import type { Today } from '../../../contract/today.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { Glass } from '../../parts/Glass.tsx';
 import { dayText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../orders/words.ts';
-import type { OrderRow } from '../../../contract/orders.ts';
 
 interface Ribbon {
   key: string;
@@ -33,12 +33,25 @@ interface Tie {
 function tiesOf(today: Today, heaps: Heap[]): Tie[] {
   const ties: Tie[] = [];
   for (const cup of today.cups) {
-    for (const mold of cup.molds) ties.push({ from: `cup ${cup.recipeId}`, to: `mold ${cup.recipeId} ${mold.moldId}`, hex: cup.hex, dashed: true });
-    for (const mold of cup.molds) for (const orderId of cup.orderIds) ties.push({ from: `mold ${cup.recipeId} ${mold.moldId}`, to: `order ${orderId}`, hex: cup.hex, dashed: true });
+    for (const mold of cup.molds) {
+      ties.push({ from: `cup ${cup.recipeId}`, to: `mold ${cup.recipeId} ${mold.moldId}`, hex: cup.hex, dashed: true });
+      ties.push({
+        from: `mold ${cup.recipeId} ${mold.moldId}`,
+        to: `expected ${cup.recipeId}`,
+        hex: cup.hex,
+        dashed: true,
+      });
+    }
+    for (const orderId of cup.orderIds)
+      ties.push({ from: `expected ${cup.recipeId}`, to: `order ${orderId}`, hex: cup.hex, dashed: true });
   }
   for (const heap of heaps) {
     for (const order of today.orders) {
-      if (order.lines.some((line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0)) {
+      if (
+        order.lines.some(
+          (line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0,
+        )
+      ) {
         ties.push({ from: `heap ${heap.key}`, to: `order ${order.id}`, hex: heap.hex, dashed: false });
       }
     }
@@ -61,15 +74,30 @@ function heapsOf(today: Today): Heap[] {
   const heaps = new Map<string, Heap>();
   for (const row of today.rack) {
     const key = `${row.recipeId} ${row.baitName}`;
-    const heap = heaps.get(key) ?? { key, ready: 0, curing: 0, recipeId: row.recipeId, recipeName: row.recipeName, baitName: row.baitName, hex: row.hex };
+    const heap = heaps.get(key) ?? {
+      key,
+      ready: 0,
+      curing: 0,
+      recipeId: row.recipeId,
+      recipeName: row.recipeName,
+      baitName: row.baitName,
+      hex: row.hex,
+    };
     heap[row.cured ? 'ready' : 'curing'] += row.baits;
     heaps.set(key, heap);
   }
-  const wanted = (heap: Heap) => today.orders.some((order) => order.lines.some((line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0));
-  return [...heaps.values()].sort((a, b) => Number(wanted(b)) - Number(wanted(a)) || b.ready + b.curing - a.ready - a.curing);
+  const wanted = (heap: Heap) =>
+    today.orders.some((order) =>
+      order.lines.some(
+        (line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0,
+      ),
+    );
+  return [...heaps.values()].sort(
+    (a, b) => Number(wanted(b)) - Number(wanted(a)) || b.ready + b.curing - a.ready - a.curing,
+  );
 }
 
-const MOST = { cups: 4, heaps: 6, orders: 5 };
+const MOST = { cups: 4, heaps: 5, orders: 5 };
 
 /** The run of the workshop, cups to orders: what lies there in its own colour, tonight's part still dashed. */
 export function Stream({ today }: { today: Today }) {
@@ -89,7 +117,9 @@ export function Stream({ today }: { today: Today }) {
       setRibbons(
         tiesOf(today, shownHeaps).flatMap((tie) => {
           const [from, to] = [rect(tie.from), rect(tie.to)];
-          return from && to ? [{ key: `${tie.from} ${tie.to}`, path: ribbon(from, to, origin), hex: tie.hex, dashed: tie.dashed }] : [];
+          return from && to
+            ? [{ key: `${tie.from} ${tie.to}`, path: ribbon(from, to, origin), hex: tie.hex, dashed: tie.dashed }]
+            : [];
         }),
       );
     };
@@ -98,22 +128,38 @@ export function Stream({ today }: { today: Today }) {
     observer.observe(element);
     void document.fonts.ready.then(draw);
     return () => observer.disconnect();
-    // biome-ignore lint/correctness/useExhaustiveDependencies: the heaps are made from today
   }, [today]);
   return (
-    <div ref={box} className="relative grid grid-cols-[230px_270px_1fr_290px] gap-x-16 items-start">
+    <div ref={box} className="relative grid grid-cols-[200px_270px_1fr_290px] gap-x-16 items-start">
       <svg className="absolute inset-0 w-full h-full pointer-events-none" aria-hidden="true">
         {ribbons.map(({ key, path, hex, dashed }) => (
-          <path key={key} d={path} fill="none" stroke={hex} strokeWidth={dashed ? 11 : 14} strokeOpacity={dashed ? 0.75 : 0.5} strokeDasharray={dashed ? '4 5' : undefined} />
+          <path
+            key={key}
+            d={path}
+            fill="none"
+            stroke={hex}
+            strokeWidth={dashed ? 11 : 14}
+            strokeOpacity={dashed ? 0.75 : 0.5}
+            strokeDasharray={dashed ? '4 5' : undefined}
+          />
         ))}
       </svg>
-      <Column title="Cups" under={today.cups.length > 0 ? 'to pour' : today.openPours.length > 0 ? 'under way' : 'none needed'}>
+      <Column
+        title="Cups"
+        under={today.cups.length > 0 ? 'to pour' : today.openPours.length > 0 ? 'under way' : 'none needed'}
+      >
         {today.openPours.map((pour) => (
           <Link key={pour.id} to={`/pours/${pour.id}/bench`} className="flex gap-3 items-end mb-5 relative">
-            <Glass hex={pour.hex} fill={Math.max(0.1, 0.85 * (1 - pour.shotsDone / Math.max(1, pour.shotsPlanned)))} glasses={1} label={`${pour.recipeName}, ${pour.shotsDone} of ${pour.shotsPlanned} shots drawn`} />
+            <Glass
+              hex={pour.hex}
+              fill={Math.max(0.1, 0.85 * (1 - pour.shotsDone / Math.max(1, pour.shotsPlanned)))}
+              glasses={1}
+              widthPx={72}
+              label={`${pour.recipeName}, ${pour.shotsDone} of ${pour.shotsPlanned} shots drawn`}
+            />
             <span>
               <b className="text-lg leading-tight block">{pour.recipeName}</b>
-              <span className="figure text-sm heat">
+              <span className="figure text-sm heat whitespace-nowrap">
                 {pour.shotsDone} of {pour.shotsPlanned} shots
               </span>
             </span>
@@ -121,7 +167,13 @@ export function Stream({ today }: { today: Today }) {
         ))}
         {cups.map((cup) => (
           <div key={cup.recipeId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.recipeId}`}>
-            <Glass hex={cup.hex} fill={Math.min(1, cup.cookMl / Math.max(cup.cookMl, workshop.glassMl))} glasses={Math.ceil(cup.cookMl / workshop.glassMl)} label={`${cup.recipeName}, ${text(cup.cookMl, 'volume')}`} />
+            <Glass
+              hex={cup.hex}
+              fill={Math.min(1, cup.cookMl / Math.max(cup.cookMl, workshop.glassMl))}
+              glasses={Math.ceil(cup.cookMl / workshop.glassMl)}
+              widthPx={72}
+              label={`${cup.recipeName}, ${text(cup.cookMl, 'volume')}`}
+            />
             <span className="bg-[var(--paper)] rounded pr-1">
               <Link to={`/colours/${cup.recipeId}`} className="font-bold text-lg leading-tight block">
                 {cup.recipeName}
@@ -136,7 +188,12 @@ export function Stream({ today }: { today: Today }) {
       <Column title="Molds" under={cups.length > 0 ? 'shots' : 'at rest'}>
         {cups.flatMap((cup) =>
           cup.molds.map((mold) => (
-            <Link key={`${cup.recipeId} ${mold.moldId}`} to={`/molds/${mold.moldId}`} data-tie={`mold ${cup.recipeId} ${mold.moldId}`} className="block border-[3px] border-[var(--ink)] rounded-md bg-[var(--sheet)] px-3 py-2 mb-4 relative">
+            <Link
+              key={`${cup.recipeId} ${mold.moldId}`}
+              to={`/molds/${mold.moldId}`}
+              data-tie={`mold ${cup.recipeId} ${mold.moldId}`}
+              className="block border-[3px] border-[var(--ink)] rounded-md bg-[var(--sheet)] px-3 py-2 mb-4 relative"
+            >
               <b className="leading-tight block truncate">{mold.moldName}</b>
               <span className="flex items-center gap-1.5">
                 {Array.from({ length: Math.min(6, mold.cavities) }, (_, i) => (
@@ -145,7 +202,7 @@ export function Stream({ today }: { today: Today }) {
                 ))}
                 <span className="figure ml-auto">{mold.shots} shots</span>
               </span>
-              <span className="label-small">
+              <span className="label-small whitespace-nowrap">
                 about {Math.round(mold.expectedGood)} good, at least {mold.goodNeeded}, 9 in 10
               </span>
             </Link>
@@ -153,15 +210,41 @@ export function Stream({ today }: { today: Today }) {
         )}
       </Column>
       <Column title="Rack" under={heaps.length > 0 ? 'baits, cured and curing' : 'empty'}>
+        {cups.map((cup) => {
+          const [about, least] = [
+            cup.molds.reduce((sum, mold) => sum + mold.expectedGood, 0),
+            cup.molds.reduce((sum, mold) => sum + mold.goodNeeded, 0),
+          ];
+          return (
+            <div
+              key={cup.recipeId}
+              data-tie={`expected ${cup.recipeId}`}
+              className="relative w-fit mb-3 px-2.5 py-1 border-2 border-dashed rounded bg-[var(--paper)]"
+              style={{ borderColor: cup.hex }}
+            >
+              <span className="heat font-bold leading-tight block whitespace-nowrap">
+                <span className="figure">{Math.round(about)}</span> expected
+              </span>
+              <span className="label-small block whitespace-nowrap">
+                at least {least} {cup.recipeName}
+              </span>
+            </div>
+          );
+        })}
         {shownHeaps.map((heap) => (
-          <Link key={heap.key} to="/rack" data-tie={`heap ${heap.key}`} className="block mb-3 relative w-fit bg-[var(--paper)] rounded pr-2">
+          <Link
+            key={heap.key}
+            to="/rack"
+            data-tie={`heap ${heap.key}`}
+            className="block mb-3 relative w-fit bg-[var(--paper)] rounded pr-2"
+          >
             <span className="flex items-end gap-2">
               <Dots n={heap.ready + heap.curing} curing={heap.curing} hex={heap.hex} />
               <b className="figure text-lg leading-none">{heap.ready + heap.curing}</b>
             </span>
             <span className="label-small">
               {heap.baitName} <b>{heap.recipeName}</b>
-              {heap.curing > 0 && <span className="warn"> {heap.curing} curing</span>}
+              {heap.curing > 0 && <span className="warn whitespace-nowrap"> {heap.curing} curing</span>}
             </span>
           </Link>
         ))}
@@ -173,16 +256,27 @@ export function Stream({ today }: { today: Today }) {
       </Column>
       <Column title="Orders" under={orders.length > 0 ? 'earliest due first' : 'none open'}>
         {orders.map((order) => (
-          <Link key={order.id} to={`/orders/${order.id}`} data-tie={`order ${order.id}`} className="block border-t-[3px] border-[var(--ink)] bg-[var(--paper)] pt-1.5 pb-3 pl-3 relative">
+          <Link
+            key={order.id}
+            to={`/orders/${order.id}`}
+            data-tie={`order ${order.id}`}
+            className="block border-t-[3px] border-[var(--ink)] bg-[var(--paper)] pt-1.5 pb-3 pl-3 relative"
+          >
             <b className="text-lg leading-tight block">{order.customer}</b>
             <span className="flex justify-between">
               <span className="figure text-sm soft">{dayText(order.dueOn)}</span>
-              <b style={{ color: stateColour(order.state as OrderRow['state']) }}>{order.shortBaits > 0 ? `short ${order.shortBaits}` : STATE_WORDS[order.state as OrderRow['state']]}</b>
+              <b style={{ color: stateColour(order.state as OrderRow['state']) }}>
+                {order.shortBaits > 0 ? `short ${order.shortBaits}` : STATE_WORDS[order.state as OrderRow['state']]}
+              </b>
             </span>
             <span className="flex gap-[3px] mt-1 flex-wrap">
               {order.lines.flatMap((line) =>
                 Array.from({ length: Math.min(14, line.packsLeft) }, (_, i) => (
-                  <span key={`${line.recipeId} ${line.baitName} ${i}`} className="w-2.5 h-4 border border-[var(--ink)]" style={{ background: i < line.packsReady ? line.hex : 'transparent' }} />
+                  <span
+                    key={`${line.recipeId} ${line.baitName} ${i}`}
+                    className="w-2.5 h-4 border border-[var(--ink)]"
+                    style={{ background: i < line.packsReady ? line.hex : 'transparent' }}
+                  />
                 )),
               )}
             </span>
@@ -219,8 +313,15 @@ function Dots({ n, curing, hex }: { n: number; curing: number; hex: string }) {
   return (
     <svg width={Math.min(dots, rowsOf) * step} height={Math.ceil(dots / rowsOf) * step} aria-hidden="true">
       {Array.from({ length: dots }, (_, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: dots have no identity but their place
-        <circle key={i} cx={(i % rowsOf) * step + r} cy={Math.floor(i / rowsOf) * step + r} r={r - 0.8} fill={i >= dots - open ? 'transparent' : hex} stroke={hex} strokeWidth={1.6} />
+        <circle
+          key={i}
+          cx={(i % rowsOf) * step + r}
+          cy={Math.floor(i / rowsOf) * step + r}
+          r={r - 0.8}
+          fill={i >= dots - open ? 'transparent' : hex}
+          stroke={hex}
+          strokeWidth={1.6}
+        />
       ))}
     </svg>
   );

@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useNavigate } from 'react-router';
 import type { Pour } from '../../../contract/pours.ts';
 import type { Today } from '../../../contract/today.ts';
-import { queries } from '../../api/queries.ts';
 import { useNow } from '../../api/now.ts';
+import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -33,7 +33,8 @@ export function TodayPlace() {
   const now = useNow();
   if (!today) return <Waiting />;
   const date = new Date(now).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
-  const blank = today.orders.length === 0 && today.rack.length === 0 && today.cups.length === 0 && today.openPours.length === 0;
+  const blank =
+    today.orders.length === 0 && today.rack.length === 0 && today.cups.length === 0 && today.openPours.length === 0;
   return (
     <div className="px-10 py-6 max-w-[1400px] mx-auto flex flex-col gap-7">
       <div className="grid grid-cols-[1fr_370px] gap-12">
@@ -67,14 +68,28 @@ function NextStep({ today }: { today: Today }) {
   const { maker } = useTaste();
   const first = today.cups[0];
   const layOut = useWrite<Pour, Today['cups'][number]>(
-    (cup) => ({ path: '/pours', body: { recipeId: cup.recipeId, ...(maker ? { makerId: maker.id } : {}), molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })), orderLines: cup.orderLines } }),
+    (cup) => ({
+      path: '/pours',
+      body: {
+        recipeId: cup.recipeId,
+        ...(maker ? { makerId: maker.id } : {}),
+        molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
+        orderLines: cup.orderLines,
+      },
+    }),
     (pour) => navigate(`/pours/${pour.id}`),
   );
   if (today.step === 'pour' && first) {
     return (
       <div className="mt-5 flex gap-3 flex-wrap">
         {today.cups.map((cup, index) => (
-          <button key={cup.recipeId} type="button" className={`btn btn-lg ${index === 0 ? 'btn-primary' : 'btn-line'}`} disabled={layOut.isPending} onClick={() => layOut.mutate(cup)}>
+          <button
+            key={cup.recipeId}
+            type="button"
+            className={`btn btn-lg ${index === 0 ? 'btn-primary' : 'btn-line'}`}
+            disabled={layOut.isPending}
+            onClick={() => layOut.mutate(cup)}
+          >
             Lay out {cup.recipeName}
           </button>
         ))}
@@ -93,7 +108,9 @@ function NeedsYou({ today }: { today: Today }) {
   return (
     <section>
       <h2 className="mb-2">Needs you</h2>
-      {today.needs.length === 0 && <p className="soft border-t border-[var(--rule)] py-3">Nothing else. Stir, pour, or rest.</p>}
+      {today.needs.length === 0 && (
+        <p className="soft border-t border-[var(--rule)] py-3">Nothing else. Stir, pour, or rest.</p>
+      )}
       <ul>
         {today.needs.slice(0, 4).map((need) => (
           <li key={`${need.kind} ${need.to} ${need.title}`} className="border-t border-[var(--rule)]">
@@ -112,8 +129,18 @@ function NeedsYou({ today }: { today: Today }) {
 }
 
 const PATH: [step: Today['step'], title: string, say: string, to: string][] = [
-  ['master', 'Master', 'Length, width, height, thickest section; weigh it or sink it. Clay gets its baking time.', '/masters/new'],
-  ['mold', 'Mold', 'The box drawn to scale, both parts of the rubber by mass and volume, clocks from the moment it is mixed.', '/molds/plan'],
+  [
+    'master',
+    'Master',
+    'Length, width, height, thickest section; weigh it or sink it. Clay gets its baking time.',
+    '/masters/new',
+  ],
+  [
+    'mold',
+    'Mold',
+    'The box drawn to scale, both parts of the rubber by mass and volume, clocks from the moment it is mixed.',
+    '/molds/plan',
+  ],
   ['colour', 'Colour', 'A recipe per cup, or a dosing ledger that counts the drops for you.', '/colours/new'],
   ['order', 'Order', 'Packs of a bait in a colour, due when. It says what is short and what to pour.', '/orders/new'],
   ['pour', 'Pour', 'Scaled recipe, shots, good and bad by cavity, and what became of the grams.', '/pours/new'],
@@ -127,7 +154,12 @@ function StepDrawing({ step }: { step: Today['step'] }) {
         <BaitShape shape="paddle" x={2} y={22} lengthPx={164} widthPx={40} fill="var(--liquid)" />
       </svg>
     ),
-    mold: <MoldBlock mold={{ name: 'A mold', cavities: 3, columns: 3, kind: 'silicone-open', shape: 'paddle' }} widthPx={170} />,
+    mold: (
+      <MoldBlock
+        mold={{ name: 'A mold', cavities: 3, columns: 3, kind: 'silicone-open', shape: 'paddle' }}
+        widthPx={170}
+      />
+    ),
     colour: <Puck hex="#5b7f4a" sizePx={80} name="a colour" />,
     order: <Graduated value={9} most={20} label="9 of 20 packs" widthPx={170} />,
     pour: <Glass hex="#5b7f4a" fill={0.62} glasses={1} label="A cup" />,

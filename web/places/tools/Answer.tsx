@@ -38,7 +38,9 @@ export function Answer({ name, input, output }: { name: string; input: Values; o
 function Figures({ values, large }: { values: Values; large?: boolean }) {
   const taste = useTaste();
   const entries = Object.entries(values);
-  const plain = entries.filter(([, value]) => typeof value !== 'object' && !(typeof value === 'string' && value.length > 60));
+  const plain = entries.filter(
+    ([, value]) => typeof value !== 'object' && !(typeof value === 'string' && value.length > 60),
+  );
   const sentences = entries.filter(([, value]) => typeof value === 'string' && value.length > 60);
   const nested = entries.filter(([, value]) => typeof value === 'object' && value !== null);
   return (
@@ -69,7 +71,18 @@ function Figures({ values, large }: { values: Values; large?: boolean }) {
               ))}
             </ol>
           ) : (
-            <Figures values={Object.fromEntries(Object.entries(value as Values).map(([id, part]) => [id, key === 'fractions' ? `${((part as number) * 100).toFixed(1)} %` : key === 'grams' ? taste.text(part as number, 'mass') : part]))} />
+            <Figures
+              values={Object.fromEntries(
+                Object.entries(value as Values).map(([id, part]) => [
+                  id,
+                  key === 'fractions'
+                    ? `${((part as number) * 100).toFixed(1)} %`
+                    : key === 'grams'
+                      ? taste.text(part as number, 'mass')
+                      : part,
+                ]),
+              )}
+            />
           )}
         </section>
       ))}
@@ -86,7 +99,14 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
     const count = masters.reduce((sum, master) => sum + (master.count ?? 1), 0);
     return first && pour ? (
       <div className="flex flex-wrap gap-6">
-        <BoxDrawing plan={planned} master={{ ...first, shape: 'paddle' }} count={count} wallMm={wallMm} widthPx={460} heightPx={300} />
+        <BoxDrawing
+          plan={planned}
+          master={{ ...first, shape: 'paddle' }}
+          count={count}
+          wallMm={wallMm}
+          widthPx={460}
+          heightPx={300}
+        />
         <div className="flex">
           <Cylinder title="Part A" note="" ml={pour.mlA} grams={pour.gramsA} heightPx={180} widthPx={80} />
           <Cylinder title="Part B" note="" ml={pour.mlB} grams={pour.gramsB} heightPx={180} widthPx={56} />
@@ -116,7 +136,12 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
     const glasses = Math.ceil(output.cookMl / workshop.glassMl);
     return (
       <div className="flex gap-5 items-end">
-        <Glass hex="#7d9a55" fill={output.cookMl / glasses / workshop.glassMl} glasses={glasses} label={text(output.cookMl, 'volume')} />
+        <Glass
+          hex="#7d9a55"
+          fill={output.cookMl / glasses / workshop.glassMl}
+          glasses={glasses}
+          label={text(output.cookMl, 'volume')}
+        />
         <p className="figure text-2xl">{cupsText(output.cookMl)}</p>
       </div>
     );

@@ -31,35 +31,100 @@ export function Form({ schema, value, onChange }: Props) {
       )}
       {nested.map(([key, part]) =>
         part.type === 'array' ? (
-          <Rows key={key} name={key} schema={part} value={(value[key] as Values[] | undefined) ?? []} required={schema.required?.includes(key) ?? false} onChange={set(key)} />
+          <Rows
+            key={key}
+            name={key}
+            schema={part}
+            value={(value[key] as Values[] | undefined) ?? []}
+            required={schema.required?.includes(key) ?? false}
+            onChange={set(key)}
+          />
         ) : (
-          <Group key={key} name={key} schema={part} value={value[key] as Values | undefined} optional={!schema.required?.includes(key)} onChange={set(key)} />
+          <Group
+            key={key}
+            name={key}
+            schema={part}
+            value={value[key] as Values | undefined}
+            optional={!schema.required?.includes(key)}
+            onChange={set(key)}
+          />
         ),
       )}
     </div>
   );
 }
 
-function One({ name, schema, value, onChange }: { name: string; schema: Schema; value: unknown; onChange(value: unknown): void }) {
+function One({
+  name,
+  schema,
+  value,
+  onChange,
+}: {
+  name: string;
+  schema: Schema;
+  value: unknown;
+  onChange(value: unknown): void;
+}) {
   const { minorPerUnit, workshop } = useTaste();
   const isDefault = schema.default !== undefined && value === schema.default;
   const label = wordFor(name);
-  if (schema.enum) return <SelectField label={label} value={String(value ?? '')} options={schema.enum.map((one) => ({ value: one, label: one }))} onChange={onChange} isDefault={isDefault} />;
+  if (schema.enum)
+    return (
+      <SelectField
+        label={label}
+        value={String(value ?? '')}
+        options={schema.enum.map((one) => ({ value: one, label: one }))}
+        onChange={onChange}
+        isDefault={isDefault}
+      />
+    );
   if (schema.type === 'string') return <TextField label={label} value={String(value ?? '')} onChange={onChange} />;
   const number = typeof value === 'number' ? value : null;
   const kind = kindOf(name);
   if (kind === 'length' || kind === 'volume' || kind === 'mass' || kind === 'temperature') {
     return <QuantityField label={label} dimension={kind} value={number} onChange={onChange} isDefault={isDefault} />;
   }
-  if (kind === 'percent') return <NumberField label={`${label}, %`} value={number === null ? null : Number((number * 100).toPrecision(6))} onChange={(percent) => onChange(percent === null ? null : percent / 100)} isDefault={isDefault} />;
-  if (kind === 'money') return <NumberField label={`${label}, ${workshop.currency}`} value={number === null ? null : number / minorPerUnit} onChange={(amount) => onChange(amount === null ? null : amount * minorPerUnit)} isDefault={isDefault} />;
+  if (kind === 'percent')
+    return (
+      <NumberField
+        label={`${label}, %`}
+        value={number === null ? null : Number((number * 100).toPrecision(6))}
+        onChange={(percent) => onChange(percent === null ? null : percent / 100)}
+        isDefault={isDefault}
+      />
+    );
+  if (kind === 'money')
+    return (
+      <NumberField
+        label={`${label}, ${workshop.currency}`}
+        value={number === null ? null : number / minorPerUnit}
+        onChange={(amount) => onChange(amount === null ? null : amount * minorPerUnit)}
+        isDefault={isDefault}
+      />
+    );
   return <NumberField label={label} value={number} onChange={onChange} isDefault={isDefault} />;
 }
 
-function Group({ name, schema, value, optional, onChange }: { name: string; schema: Schema; value: Values | undefined; optional: boolean; onChange(value: Values | undefined): void }) {
+function Group({
+  name,
+  schema,
+  value,
+  optional,
+  onChange,
+}: {
+  name: string;
+  schema: Schema;
+  value: Values | undefined;
+  optional: boolean;
+  onChange(value: Values | undefined): void;
+}) {
   if (!value && optional) {
     return (
-      <button type="button" className="link self-start text-sm" onClick={() => onChange(Object.fromEntries(Object.keys(schema.properties ?? {}).map((key) => [key, 100])))}>
+      <button
+        type="button"
+        className="link self-start text-sm"
+        onClick={() => onChange(Object.fromEntries(Object.keys(schema.properties ?? {}).map((key) => [key, 100])))}
+      >
         {wordFor(name)} …
       </button>
     );
@@ -79,7 +144,19 @@ function Group({ name, schema, value, optional, onChange }: { name: string; sche
   );
 }
 
-function Rows({ name, schema, value, required, onChange }: { name: string; schema: Schema; value: Values[]; required: boolean; onChange(value: Values[] | undefined): void }) {
+function Rows({
+  name,
+  schema,
+  value,
+  required,
+  onChange,
+}: {
+  name: string;
+  schema: Schema;
+  value: Values[];
+  required: boolean;
+  onChange(value: Values[] | undefined): void;
+}) {
   const rowSchema = schema.items ?? {};
   const least = required ? 1 : 0;
   return (
@@ -88,13 +165,27 @@ function Rows({ name, schema, value, required, onChange }: { name: string; schem
       {value.map((row, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows of a trial have no identity but their place
         <div key={index} className="grid grid-cols-[1fr_auto] gap-2 items-start">
-          <Form schema={rowSchema} value={row} onChange={(next) => onChange(value.map((one, i) => (i === index ? next : one)))} />
-          <button type="button" className="btn btn-ghost btn-sm mt-6" aria-label="Take this row out" disabled={value.length <= least} onClick={() => onChange(value.filter((_, i) => i !== index))}>
+          <Form
+            schema={rowSchema}
+            value={row}
+            onChange={(next) => onChange(value.map((one, i) => (i === index ? next : one)))}
+          />
+          <button
+            type="button"
+            className="btn btn-ghost btn-sm mt-6"
+            aria-label="Take this row out"
+            disabled={value.length <= least}
+            onClick={() => onChange(value.filter((_, i) => i !== index))}
+          >
             ✕
           </button>
         </div>
       ))}
-      <button type="button" className="link self-start text-sm" onClick={() => onChange([...value, anotherRow(value, rowSchema)])}>
+      <button
+        type="button"
+        className="link self-start text-sm"
+        onClick={() => onChange([...value, anotherRow(value, rowSchema)])}
+      >
         one more
       </button>
     </fieldset>

@@ -33,9 +33,17 @@ export function ToolPage() {
   const kept = useQuery({ ...queries.kept, enabled: search.has('kept') });
   if (!data || (search.has('kept') && !kept.data)) return <Waiting />;
   const tool = data.calculators.find((one) => one.name === name);
-  if (!tool) return <Missing error={new Error(`There is no tool called ${name}.`)} back="All quick tools" backTo="/tools" />;
+  if (!tool)
+    return <Missing error={new Error(`There is no tool called ${name}.`)} back="All quick tools" backTo="/tools" />;
   const row = kept.data?.items.find((one) => one.id === search.get('kept'));
-  return <Trial key={`${name} ${row?.id}`} tool={tool} start={row?.input ?? (withDefaults(tool.schema, tool.example.input) as Values)} title={row?.title} />;
+  return (
+    <Trial
+      key={`${name} ${row?.id}`}
+      tool={tool}
+      start={row?.input ?? (withDefaults(tool.schema, tool.example.input) as Values)}
+      title={row?.title}
+    />
+  );
 }
 
 function Trial({ tool, start, title }: { tool: Tool; start: Values; title: string | undefined }) {
@@ -43,8 +51,16 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
   const [input, setInput] = useState(start);
   const [keptAs, setKeptAs] = useState('');
   const asked = useDeferredValue(input);
-  const answer = useQuery({ queryKey: ['calc', tool.name, asked], queryFn: () => post<Values>(`/calc/${tool.name}`, asked), retry: false, placeholderData: keepPreviousData });
-  const keep = useWrite<Kept>(() => ({ path: '/kept', body: { calculator: tool.name, title: keptAs, input } }), () => navigate('/tools'));
+  const answer = useQuery({
+    queryKey: ['calc', tool.name, asked],
+    queryFn: () => post<Values>(`/calc/${tool.name}`, asked),
+    retry: false,
+    placeholderData: keepPreviousData,
+  });
+  const keep = useWrite<Kept>(
+    () => ({ path: '/kept', body: { calculator: tool.name, title: keptAs, input } }),
+    () => navigate('/tools'),
+  );
   return (
     <Page title={tool.title} tab={tool.title} under={title ? `Kept as “${title}”.` : tool.asks}>
       <div className="grid grid-cols-[minmax(380px,1fr)_minmax(430px,1.15fr)] gap-12">
@@ -53,7 +69,11 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
           {CAUTIONS[tool.name] && <Caution about={CAUTIONS[tool.name] ?? []} />}
         </div>
         <div className="flex flex-col gap-6" aria-live="polite">
-          {answer.error ? <Refusal error={answer.error} /> : answer.data && <Answer name={tool.name} input={asked} output={answer.data} />}
+          {answer.error ? (
+            <Refusal error={answer.error} />
+          ) : (
+            answer.data && <Answer name={tool.name} input={asked} output={answer.data} />
+          )}
           <form
             className="flex gap-3 items-start border-t border-[var(--rule)] pt-4"
             onSubmit={(event) => {

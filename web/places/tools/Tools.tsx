@@ -7,7 +7,11 @@ import { useTaste } from '../../parts/taste.tsx';
 import { shown } from './Answer.tsx';
 import type { Tool } from './schema.ts';
 
-export const catalogue = queryOptions({ queryKey: ['calc'], queryFn: () => call<{ calculators: Tool[] }>('/calc'), staleTime: Number.POSITIVE_INFINITY });
+export const catalogue = queryOptions({
+  queryKey: ['calc'],
+  queryFn: () => call<{ calculators: Tool[] }>('/calc'),
+  staleTime: Number.POSITIVE_INFINITY,
+});
 
 /** The figure of an answer that a maker asks for first. */
 export const HEADLINE: Record<string, string> = {
@@ -42,7 +46,11 @@ export function Tools() {
   if (!data) return <Waiting />;
   const tools = new Map(data.calculators.map((tool) => [tool.name, tool]));
   return (
-    <Page title="Quick tools" tab="Quick tools" under="An answer without a record. Each opens with an example; change it to yours, and keep the result if it is worth it.">
+    <Page
+      title="Quick tools"
+      tab="Quick tools"
+      under="An answer without a record. Each opens with an example; change it to yours, and keep the result if it is worth it."
+    >
       <div className="flex flex-col gap-7">
         {GROUPS.map(([title, names]) => (
           <section key={title} className="grid grid-cols-[130px_1fr] gap-6 border-t-[3px] border-[var(--ink)] pt-3">
@@ -59,7 +67,8 @@ export function Tools() {
                       <span className="soft block leading-snug">{tool.asks}</span>
                       {key && tool.example.output[key] !== undefined && (
                         <span className="label-small">
-                          example: <b className="figure text-[var(--rest)]">{shown(key, tool.example.output[key], taste)}</b>
+                          example:{' '}
+                          <b className="figure text-[var(--rest)]">{shown(key, tool.example.output[key], taste)}</b>
                         </span>
                       )}
                     </Link>
@@ -79,7 +88,10 @@ export function Tools() {
                 <Link to={`/tools/${row.calculator}?kept=${row.id}`} className="flex gap-4 py-2 row-hover">
                   <span className="font-bold flex-1">{row.title}</span>
                   <span>{tools.get(row.calculator)?.title}</span>
-                  <b className="figure w-40 text-right">{HEADLINE[row.calculator] && shown(HEADLINE[row.calculator] as string, row.output[HEADLINE[row.calculator] as string], taste)}</b>
+                  <b className="figure w-40 text-right">
+                    {HEADLINE[row.calculator] &&
+                      shown(HEADLINE[row.calculator] as string, row.output[HEADLINE[row.calculator] as string], taste)}
+                  </b>
                   <span className="soft w-28 text-right">{dateText(row.createdAt)}</span>
                 </Link>
               </li>

@@ -22,25 +22,121 @@ export interface Tool {
 }
 
 const WORDS: Record<string, string> = {
-  thicknessMm: 'Thickest section', minutesPer6mm: 'Minutes per 6 mm', masters: 'Masters', box: 'A box you have', wallMm: 'Wall', gapMm: 'Between', coverMm: 'Over the top',
-  wasteFraction: 'For the cup’s walls', mix: 'Mixing ratio', by: 'Mixed by', partA: 'Part A', partB: 'Part B', densityAGPerMl: 'A, g/mL', densityBGPerMl: 'B, g/mL',
-  potLifeMin: 'Pot life, min', demoldMin: 'Demold, min', ratedC: 'Rated at', roomC: 'Room', mixCupMl: 'Mixing cup holds', pricePerKgMinor: 'Price a kilogram',
-  boxLengthMm: 'Box length', boxWidthMm: 'Box width', boxHeightMm: 'Box height', missingDepthMm: 'Below the line by', minutesSinceMixed: 'Minutes since mixed', minutesLeft: 'Minutes left', bondsToFirst: 'Bonds to the first',
-  feedFraction: 'Feed', injectorMl: 'Injector holds', deadMl: 'Left in the injector', cupFilmMl: 'Film on the cup', cavityMl: 'One bait', sprueMl: 'Sprue', runnerMl: 'Runner', share: 'Share of this cup',
-  availableMl: 'In the cup', cookMl: 'Cook', cookG: 'Cook', returnMl: 'Comes back', leftoverMl: 'Left over', goodNeeded: 'Good baits needed', expectedGood: 'Good, on average', rejects: 'Rejects so far', confidence: 'Certainty',
-  alpha: 'Prior bad', beta: 'Prior good', made: 'Made', rejected: 'Rejected', id: 'Name', dropsPerMl: 'Drops in a mL', bulkGPerMl: 'Bulk, g/mL', bottleStrength: 'Bottle strength', strength: 'Strength wanted',
-  basisMl: 'Written for', batchMl: 'Batch', targets: 'Targets', batchG: 'Batch', pointsPerPercent: 'Points per percent', minFraction: 'At least', maxFraction: 'At most', parts: 'Plastics', additives: 'Softeners and hardeners',
-  rodMm: 'Rod', lengthMm: 'Length', widthMm: 'Width', heightMm: 'Height', volumeMl: 'Volume', count: 'How many', wallPerDipMm: 'Wall a dip, at 155 °C', cupC: 'Cup', perDegree: 'Change a degree', noseMm: 'Nose', dripFraction: 'Drips', tubes: 'Tubes', cupDiameterMm: 'Cup across',
-  wallPerDip: 'Wall a dip', mlPerTube: 'A tube', mpa: 'Stiffness, MPa', yieldFraction: 'Yield', unaccountedG: 'Unaccounted', unaccountedFraction: 'Unaccounted', cookedG: 'Cooked', goodG: 'Good', rejectG: 'Rejects', returnedG: 'Sprues', residueG: 'Left on the cup',
-  totalMixMl: 'Mix in all', vacuumCupMl: 'Vacuum cup, at least', costMinor: 'Cost', netMl: 'Net', mixMl: 'Mix', gramsA: 'Part A', gramsB: 'Part B', mlA: 'Part A', mlB: 'Part B', pBar: 'Mean rejects', ucl: 'Upper limit', lcl: 'Lower limit', p: 'Rejects',
-  points: 'Pours', a: 'The first', b: 'The second', densityGPerMl: 'Density, g/mL', measures: 'Your own measures', ml: 'One of it',
+  thicknessMm: 'Thickest section',
+  minutesPer6mm: 'Minutes per 6 mm',
+  masters: 'Masters',
+  box: 'A box you have',
+  wallMm: 'Wall',
+  gapMm: 'Between',
+  coverMm: 'Over the top',
+  wasteFraction: 'For the cup’s walls',
+  mix: 'Mixing ratio',
+  by: 'Mixed by',
+  partA: 'Part A',
+  partB: 'Part B',
+  densityAGPerMl: 'A, g/mL',
+  densityBGPerMl: 'B, g/mL',
+  potLifeMin: 'Pot life, min',
+  demoldMin: 'Demold, min',
+  ratedC: 'Rated at',
+  roomC: 'Room',
+  mixCupMl: 'Mixing cup holds',
+  pricePerKgMinor: 'Price a kilogram',
+  boxLengthMm: 'Box length',
+  boxWidthMm: 'Box width',
+  boxHeightMm: 'Box height',
+  missingDepthMm: 'Below the line by',
+  minutesSinceMixed: 'Minutes since mixed',
+  minutesLeft: 'Minutes left',
+  bondsToFirst: 'Bonds to the first',
+  feedFraction: 'Feed',
+  injectorMl: 'Injector holds',
+  deadMl: 'Left in the injector',
+  cupFilmMl: 'Film on the cup',
+  cavityMl: 'One bait',
+  sprueMl: 'Sprue',
+  runnerMl: 'Runner',
+  share: 'Share of this cup',
+  availableMl: 'In the cup',
+  cookMl: 'Cook',
+  cookG: 'Cook',
+  returnMl: 'Comes back',
+  leftoverMl: 'Left over',
+  goodNeeded: 'Good baits needed',
+  expectedGood: 'Good, on average',
+  rejects: 'Rejects so far',
+  confidence: 'Certainty',
+  alpha: 'Prior bad',
+  beta: 'Prior good',
+  made: 'Made',
+  rejected: 'Rejected',
+  id: 'Name',
+  dropsPerMl: 'Drops in a mL',
+  bulkGPerMl: 'Bulk, g/mL',
+  bottleStrength: 'Bottle strength',
+  strength: 'Strength wanted',
+  basisMl: 'Written for',
+  batchMl: 'Batch',
+  targets: 'Targets',
+  batchG: 'Batch',
+  pointsPerPercent: 'Points per percent',
+  minFraction: 'At least',
+  maxFraction: 'At most',
+  parts: 'Plastics',
+  additives: 'Softeners and hardeners',
+  rodMm: 'Rod',
+  lengthMm: 'Length',
+  widthMm: 'Width',
+  heightMm: 'Height',
+  volumeMl: 'Volume',
+  count: 'How many',
+  wallPerDipMm: 'Wall a dip, at 155 °C',
+  cupC: 'Cup',
+  perDegree: 'Change a degree',
+  noseMm: 'Nose',
+  dripFraction: 'Drips',
+  tubes: 'Tubes',
+  cupDiameterMm: 'Cup across',
+  wallPerDip: 'Wall a dip',
+  mlPerTube: 'A tube',
+  mpa: 'Stiffness, MPa',
+  yieldFraction: 'Yield',
+  unaccountedG: 'Unaccounted',
+  unaccountedFraction: 'Unaccounted',
+  cookedG: 'Cooked',
+  goodG: 'Good',
+  rejectG: 'Rejects',
+  returnedG: 'Sprues',
+  residueG: 'Left on the cup',
+  totalMixMl: 'Mix in all',
+  vacuumCupMl: 'Vacuum cup, at least',
+  costMinor: 'Cost',
+  netMl: 'Net',
+  mixMl: 'Mix',
+  gramsA: 'Part A',
+  gramsB: 'Part B',
+  mlA: 'Part A',
+  mlB: 'Part B',
+  pBar: 'Mean rejects',
+  ucl: 'Upper limit',
+  lcl: 'Lower limit',
+  p: 'Rejects',
+  points: 'Pours',
+  a: 'The first',
+  b: 'The second',
+  densityGPerMl: 'Density, g/mL',
+  measures: 'Your own measures',
+  ml: 'One of it',
 };
 
 /** What a maker calls a field: our words, or its name without the unit. */
 export function wordFor(name: string): string {
   const known = WORDS[name];
   if (known) return known;
-  const words = name.replace(/(Mm|Ml|Min|Minor|Fraction|C|G)$/, '').replace(/([A-Z])/g, ' $1').toLowerCase();
+  const words = name
+    .replace(/(Mm|Ml|Min|Minor|Fraction|C|G)$/, '')
+    .replace(/([A-Z])/g, ' $1')
+    .toLowerCase();
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
@@ -61,10 +157,14 @@ export function kindOf(name: string): Kind {
 
 /** The example with the schema's defaults filled in, so that every assumption is there to be seen and changed. */
 export function withDefaults(schema: Schema, value: unknown): unknown {
-  if (schema.type === 'array') return Array.isArray(value) ? value.map((row) => withDefaults(schema.items ?? {}, row)) : value;
+  if (schema.type === 'array')
+    return Array.isArray(value) ? value.map((row) => withDefaults(schema.items ?? {}, row)) : value;
   if (schema.type !== 'object' || !schema.properties) return value ?? schema.default;
   if (value === undefined && schema.default === undefined) return undefined;
-  const given = { ...(schema.default as object | undefined), ...(value as object | undefined) } as Record<string, unknown>;
+  const given = { ...(schema.default as object | undefined), ...(value as object | undefined) } as Record<
+    string,
+    unknown
+  >;
   return Object.fromEntries(
     Object.entries(schema.properties)
       .map(([key, part]) => [key, withDefaults(part, given[key])] as const)

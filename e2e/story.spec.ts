@@ -49,7 +49,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.getByRole('button', { name: 'Masters: less' }).click();
   await page.getByRole('button', { name: 'Mixed now: start the clocks' }).click();
   await expect(page.getByRole('heading', { name: 'Still workable' })).toBeVisible();
-  await expect(page.getByRole('contentinfo', { name: 'Clocks' }).getByText(/^Pot life of/)).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Clocks' }).getByText(/^Pot life of/)).toBeVisible();
   // Short by 4 mm: 130·84·4/1000 × 1.07 = 46.7 mL = 51.4 g: 46.7 g of A and 4.67 g of B.
   await page.getByRole('button', { name: 'I came up short' }).click();
   await page.getByLabel('How far below the line does it stand?').fill('4');

@@ -6,7 +6,7 @@ import { join } from 'node:path';
 import { ensureBuilt, ensureInstalled, node, serve } from './install.mjs';
 
 const args = process.argv.slice(2);
-const valueOf = (name) => {
+const optionOf = (name) => {
   const at = args.findIndex((arg) => arg === name || arg.startsWith(`${name}=`));
   if (at < 0) return undefined;
   return args[at].includes('=') ? args[at].split('=')[1] : args[at + 1];
@@ -14,9 +14,9 @@ const valueOf = (name) => {
 
 /** Said before the long work, not after it. */
 async function refuseBusyPort() {
-  const port = Number(valueOf('--port') ?? 4870);
+  const port = Number(optionOf('--port') ?? 4870);
   if (!Number.isInteger(port) || port < 0 || port > 65535) {
-    console.error(`--port takes a number from 1 to 65535, not "${valueOf('--port')}".`);
+    console.error(`--port takes a number from 1 to 65535, not "${optionOf('--port')}".`);
     process.exit(2);
   }
   await new Promise((resolve) => {
@@ -32,7 +32,7 @@ async function refuseBusyPort() {
 await refuseBusyPort();
 ensureInstalled();
 ensureBuilt();
-const own = valueOf('--data');
+const own = optionOf('--data');
 const data = own ?? mkdtempSync(join(tmpdir(), 'blunko-demo-'));
 if (!own) process.on('exit', () => rmSync(data, { recursive: true, force: true }));
 console.log('Making the demo workshop …');

@@ -131,7 +131,7 @@ function programOf(input: BlendInput) {
   };
 }
 
-const valueOf = (terms: Terms, solution: Map<string, number>) =>
+const valueAt = (terms: Terms, solution: Map<string, number>) =>
   terms.reduce((sum, [k, name]) => sum + k * (solution.get(name) ?? 0), 0);
 
 function outOfReach(highs: Highs, input: BlendInput): Failure {
@@ -139,7 +139,7 @@ function outOfReach(highs: Highs, input: BlendInput): Failure {
   const end = (sign: 1 | -1) => {
     const objective = hardness.map(([k, name]): Terms[number] => [sign * k, name]);
     const solution = solve(highs, { objective, rows: [whole], bounds });
-    return (solution ? valueOf(hardness, solution) : Number.NaN).toFixed(1);
+    return (solution ? valueAt(hardness, solution) : Number.NaN).toFixed(1);
   };
   return new Failure(
     'hardness-out-of-reach',
@@ -164,7 +164,7 @@ export async function blend(input: BlendInput) {
   ];
   const cheapest = solve(highs, { objective: price, rows: [whole, ...band], bounds });
   if (!cheapest) throw outOfReach(highs, input);
-  const cost = valueOf(price, cheapest);
+  const cost = valueAt(price, cheapest);
   const nearest = solve(highs, {
     objective: [[1, 'miss']],
     rows: [
@@ -185,7 +185,7 @@ export async function blend(input: BlendInput) {
   return {
     fractions: Object.fromEntries(rows.map((row) => [row.id, row.fraction])),
     grams: Object.fromEntries(rows.map((row) => [row.id, row.fraction * input.batchG])),
-    hardness: valueOf(hardness, solution),
+    hardness: valueAt(hardness, solution),
     costMinor: roundMoney(
       rows.reduce((sum, row) => sum + (row.fraction * input.batchG * row.pricePerKgMinor) / 1000, 0),
     ),

@@ -9,10 +9,10 @@ const prepared = new WeakMap<Db, Map<string, Statement>>();
 
 /** Each statement is compiled once per database. */
 function statement(db: Db, sql: string): Statement {
-  let cache = prepared.get(db);
-  if (!cache) prepared.set(db, (cache = new Map()));
-  let found = cache.get(sql);
-  if (!found) cache.set(sql, (found = db.prepare(sql)));
+  const cache = prepared.get(db) ?? new Map<string, Statement>();
+  prepared.set(db, cache);
+  const found = cache.get(sql) ?? db.prepare(sql);
+  cache.set(sql, found);
   return found;
 }
 

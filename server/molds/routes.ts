@@ -18,7 +18,7 @@ const planOf = (mold: MoldRow) => {
   return mold.plan;
 };
 
-function useRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
+function drawRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
   const lot = mold.rubberId ? openLot(db, mold.rubberId) : undefined;
   if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -grams, moldId: mold.id }, at);
 }
@@ -34,7 +34,7 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   );
   startClock(db, { kind: 'demold', label: `Demold ${mold.name}`, dueAt: addMinutes(now, demoldMin), ...about }, now);
   const rubberG = planOf(mold).output.pours.reduce((sum, pour) => sum + pour.gramsA + pour.gramsB, 0);
-  useRubber(db, mold, rubberG, now.toISOString());
+  drawRubber(db, mold, rubberG, now.toISOString());
   return { potLifeMin, demoldMin };
 }
 
@@ -55,7 +55,7 @@ function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Reco
     minutesSinceMixed: (now.getTime() - Date.parse(mixed.at)) / 60000,
     potLifeMin: output.potLifeMin,
   });
-  useRubber(db, mold, top.gramsA + top.gramsB, now.toISOString());
+  drawRubber(db, mold, top.gramsA + top.gramsB, now.toISOString());
   return { missingDepthMm, ...top };
 }
 

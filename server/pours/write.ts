@@ -283,7 +283,7 @@ function doseGrams(db: Db, dose: { materialId: string; amount: number; unit: str
   }
 }
 
-function useLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
+function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
   let dosedG = 0;
   for (const dose of cupTotals(dosesOf(db, pour.ledgerId))) {
     const grams = doseGrams(db, dose);
@@ -330,7 +330,7 @@ export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBo
   if (baits === 0 && body.goodG > 0)
     throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
-  useLots(db, open, body.cookedG, at);
+  drawFromLots(db, open, body.cookedG, at);
   for (const [baitId, count] of good) {
     if (count > 0)
       insert(db, 'stock_move', {

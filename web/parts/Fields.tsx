@@ -196,7 +196,7 @@ export function Stepper({
   isDefault?: boolean;
 }) {
   return (
-    <div className="flex flex-col gap-1" role="group" aria-label={label}>
+    <fieldset className="flex flex-col gap-1" aria-label={label}>
       <span className="label-small">
         {label} {isDefault && <span className="default-mark">default</span>}
       </span>
@@ -219,7 +219,7 @@ export function Stepper({
           +
         </button>
       </span>
-    </div>
+    </fieldset>
   );
 }
 

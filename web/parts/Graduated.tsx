@@ -1,3 +1,5 @@
+import { range } from './range.ts';
+
 interface Props {
   value: number;
   most: number;
@@ -14,8 +16,7 @@ export function Graduated({ value, most, label, widthPx = 160, colour = 'var(--r
     <svg width={widthPx + 2} height={18} role="img" aria-label={label}>
       <rect x={1} y={8} width={Math.min(widthPx, filled)} height={9} fill={colour} />
       <line x1={1} x2={widthPx + 1} y1={17} y2={17} stroke="var(--edge)" />
-      {Array.from({ length: marks + 1 }, (_, i) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: marks of a scale have no identity but their place
+      {range(marks + 1).map((i) => (
         <line
           key={i}
           x1={1 + (i / marks) * widthPx}

@@ -64,7 +64,7 @@ export function ClockStrip() {
   const placed = placeFlags(flags, width, FLAG_PX);
   const due = flags.filter((flag) => flag.dueS <= 0);
   return (
-    <footer
+    <section
       className="no-print bg-[var(--sheet)] border-t-2 border-[var(--rule)] shrink-0 relative"
       aria-label="Clocks"
     >
@@ -123,7 +123,7 @@ export function ClockStrip() {
       <p className="sr-only" role="alert">
         {due.map((flag) => `${flag.clock.label} is due.`).join(' ')}
       </p>
-    </footer>
+    </section>
   );
 }
 

@@ -119,7 +119,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
   return (
     <div className="grid grid-cols-[minmax(420px,1fr)_minmax(280px,360px)] gap-8">
       <div className="flex flex-col gap-4">
-        <div className="flex flex-wrap gap-2" role="group" aria-label="What goes in">
+        <fieldset className="flex flex-wrap gap-2" aria-label="What goes in">
           {dosable.map((material) => (
             <button
               key={material.id}
@@ -144,7 +144,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
               something else …
             </button>
           )}
-        </div>
+        </fieldset>
         {picked && set && (
           <div className="flex flex-wrap gap-3">
             {set.steps.map(([label, amount]) => (

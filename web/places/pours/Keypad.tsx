@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { useEffect, useState } from 'react';
 import { useDialog } from '../../shell/shortcuts.tsx';
 
 interface Props {
@@ -30,18 +30,21 @@ function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<
   const [kind, setKind] = useState(startKind);
   const press = (digit: string) => setText((before) => (before.length < 5 ? before + digit : before));
   const enter = () => text !== '' && Number.isFinite(Number(text)) && onEnter(Number(text), kind);
+  // A keyboard works too, where there is one.
+  useEffect(() => {
+    const type = (event: KeyboardEvent) => {
+      if (/^[\d.]$/.test(event.key)) press(event.key);
+      if (event.key === 'Backspace') setText((before) => before.slice(0, -1));
+      if (event.key === 'Enter' && !(event.target instanceof HTMLButtonElement)) enter();
+    };
+    window.addEventListener('keydown', type);
+    return () => window.removeEventListener('keydown', type);
+  });
   return (
-    <div
-      className="flex flex-col gap-3 w-[400px]"
-      onKeyDown={(event) => {
-        if (/^[\d.]$/.test(event.key)) press(event.key);
-        if (event.key === 'Backspace') setText(text.slice(0, -1));
-        if (event.key === 'Enter' && event.target instanceof HTMLElement && event.target.tagName !== 'BUTTON') enter();
-      }}
-    >
+    <div className="flex flex-col gap-3 w-[400px]">
       <h2 className="text-2xl">{title}</h2>
       {kinds.length > 0 && (
-        <div className="flex gap-2" role="group" aria-label="What is read">
+        <fieldset className="flex gap-2" aria-label="What is read">
           {kinds.map((one) => (
             <button
               key={one.value}
@@ -53,7 +56,7 @@ function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<
               {one.label}
             </button>
           ))}
-        </div>
+        </fieldset>
       )}
       <output
         className="figure text-7xl text-right border-b-4 border-[var(--rule)] h-24 leading-none pt-3"

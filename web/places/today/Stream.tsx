@@ -5,6 +5,7 @@ import type { Today } from '../../../contract/today.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { Glass } from '../../parts/Glass.tsx';
 import { dayText } from '../../parts/Page.tsx';
+import { range } from '../../parts/range.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../orders/words.ts';
 
@@ -105,7 +106,6 @@ export function Stream({ today }: { today: Today }) {
   const box = useRef<HTMLDivElement>(null);
   const [ribbons, setRibbons] = useState<Ribbon[]>([]);
   const heaps = heapsOf(today);
-  const shownHeaps = heaps.slice(0, MOST.heaps);
   const cups = today.cups.slice(0, MOST.cups);
   const orders = today.orders.slice(0, MOST.orders);
   useLayoutEffect(() => {
@@ -115,7 +115,7 @@ export function Stream({ today }: { today: Today }) {
       const origin = element.getBoundingClientRect();
       const rect = (id: string) => element.querySelector(`[data-tie="${CSS.escape(id)}"]`)?.getBoundingClientRect();
       setRibbons(
-        tiesOf(today, shownHeaps).flatMap((tie) => {
+        tiesOf(today, heapsOf(today).slice(0, MOST.heaps)).flatMap((tie) => {
           const [from, to] = [rect(tie.from), rect(tie.to)];
           return from && to
             ? [{ key: `${tie.from} ${tie.to}`, path: ribbon(from, to, origin), hex: tie.hex, dashed: tie.dashed }]
@@ -196,8 +196,7 @@ export function Stream({ today }: { today: Today }) {
             >
               <b className="leading-tight block truncate">{mold.moldName}</b>
               <span className="flex items-center gap-1.5">
-                {Array.from({ length: Math.min(6, mold.cavities) }, (_, i) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: cavities have no identity but their place
+                {range(Math.min(6, mold.cavities)).map((i) => (
                   <span key={i} className="w-4 h-4 rounded-full" style={{ background: cup.hex }} />
                 ))}
                 <span className="figure ml-auto">{mold.shots} shots</span>
@@ -231,7 +230,7 @@ export function Stream({ today }: { today: Today }) {
             </div>
           );
         })}
-        {shownHeaps.map((heap) => (
+        {heaps.slice(0, MOST.heaps).map((heap) => (
           <Link
             key={heap.key}
             to="/rack"
@@ -271,7 +270,7 @@ export function Stream({ today }: { today: Today }) {
             </span>
             <span className="flex gap-[3px] mt-1 flex-wrap">
               {order.lines.flatMap((line) =>
-                Array.from({ length: Math.min(14, line.packsLeft) }, (_, i) => (
+                range(Math.min(14, line.packsLeft)).map((i) => (
                   <span
                     key={`${line.recipeId} ${line.baitName} ${i}`}
                     className="w-2.5 h-4 border border-[var(--ink)]"
@@ -312,7 +311,7 @@ function Dots({ n, curing, hex }: { n: number; curing: number; hex: string }) {
   const rowsOf = per === 10 ? 12 : 15;
   return (
     <svg width={Math.min(dots, rowsOf) * step} height={Math.ceil(dots / rowsOf) * step} aria-hidden="true">
-      {Array.from({ length: dots }, (_, i) => (
+      {range(dots).map((i) => (
         <circle
           key={i}
           cx={(i % rowsOf) * step + r}

@@ -17,7 +17,8 @@ export const day = v.pipe(
   v.check((text) => !Number.isNaN(Date.parse(text)), 'is no date'),
 );
 
-export const above0 = (most: number) => v.pipe(number, v.gtValue(0), v.maxValue(most));
+/** Above nothing by as much as any bench could tell, so that no quotient of two of them is nothing again. */
+export const above0 = (most: number) => v.pipe(number, v.minValue(1e-6), v.maxValue(most));
 export const from0 = (most: number) => v.pipe(number, v.minValue(0), v.maxValue(most));
 export const count = (least: number, most: number) => v.pipe(number, v.integer(), v.minValue(least), v.maxValue(most));
 

@@ -116,12 +116,46 @@ function wanted(issue: v.BaseIssue<unknown>): string {
   return WORDS[expected] ?? expected.replaceAll('|', 'or').replace(/^\((.*)\)$/, '$1');
 }
 
+/** The inside of a schema, as far as it matters for telling a list from an object. */
+interface Shape {
+  type: string;
+  wrapped?: Shape;
+  entries?: Record<string, Shape>;
+  item?: Shape;
+}
+
+/** Path of the first list that stands where an object is wanted: to the validator both are objects. */
+function listForObject(shape: Shape, input: unknown, path: string[]): string[] | undefined {
+  if (shape.wrapped) return input === undefined ? undefined : listForObject(shape.wrapped, input, path);
+  if (shape.type === 'variant' || shape.type === 'record') return Array.isArray(input) ? path : undefined;
+  if (shape.entries) {
+    if (Array.isArray(input)) return path;
+    if (typeof input !== 'object' || input === null) return undefined;
+    for (const [key, part] of Object.entries(shape.entries)) {
+      const found = listForObject(part, (input as Record<string, unknown>)[key], [...path, key]);
+      if (found) return found;
+    }
+  }
+  if (shape.item && Array.isArray(input)) {
+    for (const [index, row] of input.slice(0, LIST_CAP).entries()) {
+      const found = listForObject(shape.item, row, [...path, String(index)]);
+      if (found) return found;
+    }
+  }
+  return undefined;
+}
+
 /**
  * Checks `input` against `schema`.
  * @returns the input with defaults filled in.
  * @throws Failure `invalid-input`, or `too-large` where nothing else is wrong than a cap.
  */
 export function check<S extends v.GenericSchema>(schema: S, input: unknown): v.InferOutput<S> {
+  const misplaced = listForObject(schema as unknown as Shape, input, []);
+  if (misplaced) {
+    const path = misplaced.join('.') || undefined;
+    throw new Failure('invalid-input', `${path ?? 'The input'} must be an object, not a list.`, path);
+  }
   const result = v.safeParse(schema, input);
   if (result.success) return result.output;
   const issues: v.BaseIssue<unknown>[] = result.issues;

@@ -1,0 +1,229 @@
+import { toJsonSchema } from '@valibot/to-json-schema';
+import fc from 'fast-check';
+import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Pour } from '../contract/pours.ts';
+import type { Ledger } from '../contract/recipes.ts';
+import { calculators } from '../core/calculators.ts';
+import { endpoints } from './endpoints.ts';
+import type { Endpoint } from './http/endpoint.ts';
+import { stocked, TestWorkshop } from './testing/workshop.ts';
+
+interface Json {
+  type?: string;
+  enum?: unknown[];
+  const?: unknown;
+  properties?: Record<string, Json>;
+  required?: string[];
+  items?: Json;
+  anyOf?: Json[];
+  oneOf?: Json[];
+  minimum?: number;
+  exclusiveMinimum?: number;
+  format?: string;
+  minItems?: number;
+}
+
+let workshop: TestWorkshop;
+let ids: Record<string, string>;
+
+beforeAll(async () => {
+  workshop = await TestWorkshop.open();
+  const stock = await stocked(workshop);
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 2 }],
+  });
+  const { body: after } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+  const { body: ledger } = await workshop.post<Ledger>('/ledgers', { title: 't', batchMl: 200 });
+  ids = {
+    masters: stock.master.id,
+    molds: stock.mold.id,
+    recipes: stock.recipe.id,
+    pours: pour.id,
+    shotId: after.shots[0]?.id ?? '',
+    orders: stock.order.id,
+    materials: stock.colourant.id,
+    lots: stock.colourant.lots[0]?.id ?? '',
+    ledgers: ledger.id,
+    baits: stock.master.baitId,
+    revisionId: stock.master.latest.id,
+    baitId: stock.master.baitId,
+    recipeId: stock.recipe.id,
+    moldId: stock.mold.id,
+    materialId: stock.colourant.id,
+    lineId: stock.order.lines[0]?.id ?? '',
+    parentId: stock.master.latest.id,
+  };
+});
+afterAll(() => workshop.close());
+
+const schemaOf = (endpoint: Endpoint) =>
+  toJsonSchema(endpoint.body as never, { errorMode: 'ignore', typeMode: 'input' }) as Json;
+
+/** A body that fits the schema, ids of real records where the field's name tells which. */
+function sample(schema: Json, name = ''): unknown {
+  if (schema.const !== undefined) return schema.const;
+  if (schema.enum) return schema.enum[0];
+  const choice = schema.anyOf?.[0] ?? schema.oneOf?.[0];
+  if (choice) return sample(choice, name);
+  switch (schema.type) {
+    case 'object':
+      return Object.fromEntries(
+        (schema.required ?? []).map((key) => [key, sample(schema.properties?.[key] ?? {}, key)]),
+      );
+    case 'array':
+      return [sample(schema.items ?? {}, name)];
+    case 'number':
+    case 'integer':
+      return Math.max(1, (schema.minimum ?? 0) + 1);
+    case 'boolean':
+      return true;
+    default:
+      return ids[name] ?? (schema.format === 'date' ? '2026-04-01' : 'something');
+  }
+}
+
+const fill = (path: string) =>
+  path.replace(
+    /:(\w+)/g,
+    (_, key: string) =>
+      ids[key === 'id' || key === 'code' ? (path.split('/')[1] ?? '') : key] ?? '01a2104b-d28c-7190-9cb6-63408534159c',
+  );
+
+const HOSTILE: [what: string, value: unknown][] = [
+  ['null', null],
+  ['a list', []],
+  ['an object', {}],
+  ['text', "'; DROP TABLE pour; --"],
+  ['emoji', '🐟'],
+  ['a negative', -1],
+  ['a huge number', 1e308],
+  ['a tiny number', 5e-324],
+  ['a fraction', 0.5],
+  ['true', true],
+  ['a long text', 'x'.repeat(5000)],
+];
+
+/** Every body that differs from a good one in a single place. */
+function* mutations(schema: Json): Generator<[what: string, body: unknown, mustFail: boolean]> {
+  const good = sample(schema) as Record<string, unknown>;
+  yield ['an unknown field', { ...good, surprise: 1 }, true];
+  for (const body of [null, [], 'text', 7]) yield [`${JSON.stringify(body)} as the whole body`, body, true];
+  for (const key of Object.keys(
+    schema.properties ?? schema.anyOf?.[0]?.properties ?? schema.oneOf?.[0]?.properties ?? {},
+  )) {
+    const { [key]: _, ...without } = good;
+    const required = (schema.required ?? []).includes(key);
+    yield [`${key} missing`, without, required];
+    for (const [what, value] of HOSTILE)
+      yield [
+        `${key}: ${what}`,
+        { ...good, [key]: value },
+        required && ['null', 'a list', 'an object', 'true'].includes(what) && typeof good[key] === 'number',
+      ];
+  }
+}
+
+const writing = endpoints.filter((endpoint) => endpoint.method !== 'GET');
+
+async function refusedCleanly(
+  method: string,
+  path: string,
+  body: unknown,
+  what: string,
+  mustFail: boolean,
+): Promise<void> {
+  const before = workshop.rows();
+  const answer = await workshop.ask(method, path, body === undefined ? undefined : JSON.stringify(body), {
+    version: 1,
+  });
+  expect(answer.status, `${what}: ${JSON.stringify(answer.body)}`).toBeLessThan(500);
+  if (mustFail) expect(answer.status, what).toBe(400);
+  if (answer.status < 400) return;
+  expect(answer.body.error, what).toMatchObject({
+    code: expect.stringMatching(/^[a-z-]+$/),
+    message: expect.stringMatching(/.{8}/),
+  });
+  expect(workshop.rows(), what).toBe(before);
+}
+
+describe.each(writing.map((endpoint) => [`${endpoint.method} ${endpoint.path}`, endpoint] as const))(
+  '%s',
+  (_name, endpoint) => {
+    test('takes nothing wrong, and says why', async () => {
+      const path = fill(endpoint.path);
+      if (!endpoint.body) return refusedCleanly(endpoint.method, path, { surprise: 1 }, 'a body', true);
+      for (const [what, body, mustFail] of mutations(schemaOf(endpoint)))
+        await refusedCleanly(endpoint.method, path, body, what, mustFail);
+    });
+
+    test('survives any JSON', async () => {
+      await fc.assert(
+        fc.asyncProperty(fc.jsonValue({ maxDepth: 3 }), (body) =>
+          refusedCleanly(endpoint.method, fill(endpoint.path), body, JSON.stringify(body), false),
+        ),
+        { numRuns: 25, seed: 7 },
+      );
+    });
+
+    test('finds no record where there is none', async () => {
+      if (!endpoint.path.includes(':')) return;
+      for (const id of ['x', '__proto__', "' OR 1=1 --", '🐟', 'x'.repeat(3000), '%00', '..%2f..%2fetc']) {
+        const path = endpoint.path.replace(/:\w+/g, encodeURIComponent(id));
+        const body = endpoint.body ? JSON.stringify(sample(schemaOf(endpoint))) : undefined;
+        const answer = await workshop.ask(endpoint.method, path, body, { version: 1 });
+        expect([400, 404, 409], `${path.slice(0, 80)} ${JSON.stringify(answer.body)}`).toContain(answer.status);
+      }
+    });
+  },
+);
+
+test('a megabyte of text is refused as too large, and broken JSON as broken', async () => {
+  for (const endpoint of writing.filter((one) => one.body)) {
+    const large = await workshop.ask(
+      endpoint.method,
+      fill(endpoint.path),
+      JSON.stringify({ name: 'x'.repeat(1_000_001) }),
+      { version: 1 },
+    );
+    expect([large.status, large.body.error.code]).toEqual([413, 'too-large']);
+    const broken = await workshop.ask(endpoint.method, fill(endpoint.path), '{"name":', { version: 1 });
+    expect([broken.status, broken.body.error.code]).toEqual([400, 'malformed-json']);
+  }
+});
+
+test('every calculator answers its own example over HTTP, and refuses the rest', async () => {
+  const { body } = await workshop.get<{
+    calculators: { name: string; schema: Json; example: { input: unknown; output: unknown } }[];
+  }>('/calc');
+  expect(body.calculators.map((one) => one.name)).toEqual(calculators.map((one) => one.name));
+  for (const { name, example, schema } of body.calculators) {
+    const answer = await workshop.post(`/calc/${name}`, example.input);
+    expect(answer.body).toEqual(example.output);
+    for (const key of Object.keys(schema.properties ?? {})) {
+      for (const [what, value] of HOSTILE) {
+        const { status, body: refused } = await workshop.post(`/calc/${name}`, {
+          ...(example.input as object),
+          [key]: value,
+        });
+        expect(status, `${name} ${key} ${what}: ${JSON.stringify(refused).slice(0, 200)}`).toBeLessThan(500);
+        expect(JSON.stringify(refused), `${name} ${key} ${what}`).not.toMatch(/NaN|Infinity|null/);
+      }
+    }
+  }
+  const unknown = await workshop.post('/calc/no.such', {});
+  expect([unknown.status, unknown.body.error.code]).toEqual([400, 'unknown-calculator']);
+  const infinite = await workshop.post('/calc/clay.bake', '{"thicknessMm":1e999}');
+  expect([infinite.status, infinite.body.error.code, infinite.body.error.path]).toEqual([
+    400,
+    'invalid-input',
+    'thicknessMm',
+  ]);
+  const huge = await workshop.post('/calc/clay.bake', { thicknessMm: 1e300 });
+  expect([huge.status, huge.body.error.code]).toEqual([413, 'too-large']);
+});
+
+test('an unknown address says so', async () => {
+  const answer = await workshop.get('/nothing/here');
+  expect([answer.status, answer.body.error.code]).toEqual([404, 'unknown-route']);
+});

@@ -1,0 +1,177 @@
+import { mkdtempSync, rmSync } from 'node:fs';
+import { createServer } from 'node:http';
+import type { AddressInfo } from 'node:net';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import pino from 'pino';
+import type { Master } from '../../contract/masters.ts';
+import type { Material } from '../../contract/materials.ts';
+import type { Mold } from '../../contract/molds.ts';
+import type { Order } from '../../contract/orders.ts';
+import type { Pour } from '../../contract/pours.ts';
+import type { Recipe } from '../../contract/recipes.ts';
+import { createApp } from '../app.ts';
+import { DataFolder } from '../backup/data.ts';
+
+export interface Answer<T> {
+  status: number;
+  body: T & { error: { code: string; message: string; path?: string; current?: Record<string, unknown> } };
+  headers: Headers;
+}
+
+interface Asking {
+  version?: number;
+  key?: string;
+  headers?: Record<string, string>;
+}
+
+/** A real workshop on a real file, spoken to over HTTP, with a clock in the test's hand. */
+export class TestWorkshop {
+  now = new Date('2026-03-02T18:00:00.000Z');
+  private constructor(
+    readonly data: DataFolder,
+    readonly url: string,
+    readonly close: () => Promise<void>,
+  ) {}
+
+  static async open(lan = false): Promise<TestWorkshop> {
+    const data = new DataFolder(mkdtempSync(join(tmpdir(), 'blunko-test-')));
+    let workshop: TestWorkshop | undefined;
+    const { app, live } = createApp({
+      data,
+      clock: () => workshop?.now ?? new Date(),
+      log: pino({ level: 'silent' }),
+      lan,
+    });
+    const server = createServer(app);
+    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const close = async () => {
+      live.close();
+      server.closeAllConnections();
+      await new Promise((done) => server.close(done));
+      data.close();
+      rmSync(data.root, { recursive: true, force: true });
+    };
+    workshop = new TestWorkshop(data, `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close);
+    return workshop;
+  }
+
+  async ask<T = Record<string, unknown>>(
+    method: string,
+    path: string,
+    body?: unknown,
+    asking: Asking = {},
+  ): Promise<Answer<T>> {
+    const headers: Record<string, string> = { ...asking.headers };
+    if (body !== undefined) headers['content-type'] = 'application/json';
+    if (asking.version !== undefined) headers['if-match'] = `"${asking.version}"`;
+    if (asking.key) headers['idempotency-key'] = asking.key;
+    const text = typeof body === 'string' ? body : JSON.stringify(body);
+    const response = await fetch(`${this.url}/api${path}`, { method, headers, body: body === undefined ? null : text });
+    return { status: response.status, body: (await response.json()) as Answer<T>['body'], headers: response.headers };
+  }
+
+  get = <T>(path: string) => this.ask<T>('GET', path);
+  post = <T>(path: string, body: unknown, asking?: Asking) => this.ask<T>('POST', path, body, asking);
+
+  waits(hours: number): void {
+    this.now = new Date(this.now.getTime() + hours * 3600_000);
+  }
+
+  /** Every row of every table, to show that a refusal wrote nothing. */
+  rows(): number {
+    const tables = this.data.db
+      .prepare(`SELECT name FROM sqlite_master WHERE type = 'table' AND name NOT LIKE 'sqlite_%'`)
+      .all();
+    return (tables as { name: string }[]).reduce(
+      (sum, { name }) => sum + (this.data.db.prepare(`SELECT count(*) AS n FROM ${name}`).get() as { n: number }).n,
+      0,
+    );
+  }
+}
+
+export interface Stocked {
+  master: Master;
+  mold: Mold;
+  recipe: Recipe;
+  colourant: Material;
+  plastisol: Material;
+  order: Order;
+}
+
+/** One bait, one mold of 4, one colour, and an order of 2 packs of 8. */
+export async function stocked(workshop: TestWorkshop): Promise<Stocked> {
+  const made = async <T>(path: string, body: unknown) => {
+    const answer = await workshop.post<T>(path, body);
+    if (answer.status !== 201) throw new Error(`${path}: ${JSON.stringify(answer.body)}`);
+    return answer.body as T;
+  };
+  const plastisol = await made<Material>('/materials', {
+    name: 'Soft 22',
+    kind: 'plastisol',
+    densityGPerMl: 1.02,
+    lot: { code: 'A1', grams: 5000 },
+  });
+  const colourant = await made<Material>('/materials', {
+    name: 'Harbour Blue liquid',
+    kind: 'colourant',
+    lot: { code: 'B1', grams: 100 },
+  });
+  const master = await made<Master>('/masters', {
+    name: 'Sandlance 110',
+    shape: 'paddle',
+    kind: 'clay',
+    lengthMm: 110,
+    widthMm: 16,
+    heightMm: 17,
+    thickestMm: 15,
+    volume: { how: 'displaced', ml: 10 },
+  });
+  const mold = await made<Mold>('/molds', {
+    name: 'Sandlance × 4',
+    kind: 'aluminium',
+    fill: 'injection',
+    baitId: master.baitId,
+    revisionId: master.latest.id,
+    cavities: 4,
+    cavityMl: 10,
+    sprueMl: 5,
+  });
+  const recipe = await made<Recipe>('/recipes', {
+    name: 'Slack Tide',
+    hex: '#4f8796',
+    basisMl: 240,
+    items: [{ materialId: colourant.id, amount: 24, unit: 'drop' }],
+  });
+  const order = await made<Order>('/orders', {
+    newCustomer: { name: 'Quayside Chandlery' },
+    dueOn: '2026-03-09',
+    lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 2, perPack: 8 }],
+  });
+  return { master, mold, recipe, colourant, plastisol, order };
+}
+
+/** Lays out, draws and marks `shots` of the stocked mold, the first cavity of the first shot bad. */
+export async function poured(workshop: TestWorkshop, { mold, recipe }: Stocked, shots: number): Promise<Pour> {
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: recipe.id,
+    molds: [{ moldId: mold.id, shots }],
+  });
+  for (let n = 0; n < shots; n++) {
+    const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: mold.id });
+    const marks = [1, 2, 3, 4].map((cavity) =>
+      n === 0 && cavity === 1 ? { cavity, result: 'bad', reason: 'bubble' } : { cavity, result: 'good' },
+    );
+    await workshop.post(`/pours/${pour.id}/shots/${body.shots.at(-1)?.id}/marks`, { marks });
+  }
+  return pour;
+}
+
+/** Weighed so that it balances: 10.2 g a bait. */
+export const closing = (good: number, bad: number) => ({
+  cookedG: good * 10.2 + bad * 10.2 + 50,
+  goodG: good * 10.2,
+  rejectG: bad * 10.2,
+  returnedG: 40,
+  residueG: 6,
+});

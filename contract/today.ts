@@ -92,5 +92,6 @@ export interface SearchHit {
   kind: 'master' | 'mold' | 'colour' | 'pour' | 'order' | 'customer' | 'material' | 'bag';
   id: string;
   title: string;
-  detail: string;
+  /** What it is, in a word or two. */
+  about: string;
 }

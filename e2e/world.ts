@@ -69,7 +69,7 @@ export const test = base.extend<Fixtures>({
     const faults: string[] = [];
     page.on('pageerror', (error) => faults.push(error.message));
     page.on('console', (message) => {
-      if (message.type() === 'error' && !/status of 4\d\d/.test(message.text())) faults.push(message.text());
+      if (message.type() === 'error' && !/^Failed to load resource/.test(message.text())) faults.push(message.text());
     });
     await use(page);
     expect(faults).toEqual([]);

@@ -227,3 +227,24 @@ test('an unknown address says so', async () => {
   const answer = await workshop.get('/nothing/here');
   expect([answer.status, answer.body.error.code]).toEqual([404, 'unknown-route']);
 });
+
+test('every list, record and search can be read, and refuses what it does not know', async () => {
+  for (const endpoint of endpoints.filter((one) => one.method === 'GET')) {
+    const query = { '/search': '?q=sand', '/recipes/:id/scaled': '?batchMl=120' }[endpoint.path] ?? '';
+    const path = endpoint.path === '/bags/:code' ? '/bags/B1' : fill(endpoint.path);
+    const answer = await workshop.get<{ items?: unknown[] }>(path + query);
+    expect([endpoint.path, answer.status]).toEqual([endpoint.path, endpoint.path === '/bags/:code' ? 404 : 200]);
+    for (const bad of [
+      '?limit=-1',
+      '?batchMl=NaN',
+      '?q=',
+      `?q=${'x'.repeat(500)}`,
+      "?sort='",
+      '?cursor=eyJzIjoiMSJ9',
+    ]) {
+      expect((await workshop.get(path + bad)).status, path + bad).toBeLessThan(500);
+    }
+  }
+  const { body } = await workshop.get<{ items: { kind: string }[] }>('/search?q=Sandlance');
+  expect(body.items.map((hit) => hit.kind).sort()).toEqual(['master', 'mold']);
+});

@@ -58,6 +58,28 @@ export function addLotMove(db: Db, { id, note, ...move }: LotMove, at: string): 
 export const levelOf = (db: Db, lotId: string) =>
   first<{ g: number }>(db, 'SELECT coalesce(sum(grams), 0) AS g FROM lot_move WHERE lot_id = ?', [lotId])?.g ?? 0;
 
+/**
+ * Takes grams from a material's lots, `firstLotId` before the others, each emptied before the next is opened. What was
+ * used beyond all that is recorded as held stays against the last lot: it was used, and the next count shows it.
+ */
+export function drawMaterial(
+  db: Db,
+  materialId: string,
+  grams: number,
+  about: { pourId?: string; moldId?: string },
+  at: string,
+  firstLotId?: string | null,
+): void {
+  const lots = lotsOf(db, materialId).sort((a, b) => Number(b.id === firstLotId) - Number(a.id === firstLotId));
+  let left = grams;
+  lots.forEach((lot, index) => {
+    const last = index === lots.length - 1;
+    const taken = last ? left : Math.min(left, Math.max(0, lot.levelG));
+    if (taken > 0) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -taken, ...about }, at);
+    left -= taken;
+  });
+}
+
 /** The oldest lot that still holds something: bottles are finished in the order they were opened. */
 export function openLot(db: Db, materialId: string): Lot | undefined {
   const lots = lotsOf(db, materialId);

@@ -8,7 +8,7 @@ import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { addLotMove, openLot } from '../materials/store.ts';
+import { drawMaterial } from '../materials/store.ts';
 import { addMold, getMold, listMolds } from './store.ts';
 
 const touches = ['molds', 'materials', 'masters', 'baits', 'clocks', 'line', 'today'];
@@ -19,8 +19,7 @@ const planOf = (mold: MoldRow) => {
 };
 
 function drawRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
-  const lot = mold.rubberId ? openLot(db, mold.rubberId) : undefined;
-  if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -grams, moldId: mold.id }, at);
+  if (mold.rubberId) drawMaterial(db, mold.rubberId, grams, { moldId: mold.id }, at);
 }
 
 /** Both clocks run from the moment the parts meet, at the plan's own room temperature. */

@@ -14,7 +14,7 @@ import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLedger, dosesOf } from '../ledgers/store.ts';
-import { addLotMove, openLot } from '../materials/store.ts';
+import { drawMaterial, openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
 import { measures, workshop } from '../workshop/store.ts';
@@ -153,6 +153,7 @@ interface OpenPour {
   code: string;
   ledgerId: string;
   recipeId: string;
+  plastisolId: string | null;
   plastisolLotId: string | null;
   closedAt: string | null;
 }
@@ -287,15 +288,12 @@ function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void
   let dosedG = 0;
   for (const dose of cupTotals(dosesOf(db, pour.ledgerId))) {
     const grams = doseGrams(db, dose);
-    const lot = openLot(db, dose.materialId);
     if (grams === undefined) continue;
     dosedG += grams;
-    if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -grams, pourId: pour.id }, at);
+    drawMaterial(db, dose.materialId, grams, { pourId: pour.id }, at);
   }
   const plastisolG = Math.max(0, cookedG - dosedG);
-  if (pour.plastisolLotId && plastisolG > 0) {
-    addLotMove(db, { lotId: pour.plastisolLotId, kind: 'used', grams: -plastisolG, pourId: pour.id }, at);
-  }
+  if (pour.plastisolId) drawMaterial(db, pour.plastisolId, plastisolG, { pourId: pour.id }, at, pour.plastisolLotId);
 }
 
 function goodByBait(pour: Pour): Map<string, number> {

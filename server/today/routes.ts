@@ -5,7 +5,7 @@ import { endpoint } from '../http/endpoint.ts';
 import { line, today } from './store.ts';
 
 const SEARCH = `
-  SELECT 'master' AS kind, master.id, bait.name AS title, 'master' AS detail FROM master JOIN bait ON bait.id = master.bait_id
+  SELECT 'master' AS kind, master.id, bait.name AS title, 'master' AS about FROM master JOIN bait ON bait.id = master.bait_id
   UNION ALL SELECT 'mold', mold.id, mold.name, 'mold, ' || mold.cavities || ' cavities' FROM mold
   UNION ALL SELECT 'colour', id, name, 'colour' FROM recipe
   UNION ALL SELECT 'pour', pour.id, pour.code || ' ' || recipe.name, 'pour of ' || substr(pour.laid_out_at, 1, 10) FROM pour JOIN recipe ON recipe.id = pour.recipe_id

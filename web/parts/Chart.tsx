@@ -94,8 +94,8 @@ export function LineChart({ labels, series, says, unit, heightPx = 260, most, on
     return [made, look];
   }, [labels, series, unit, most, onPoint, theme]);
   return (
-    <div style={{ height: heightPx }} role="img" aria-label={says}>
-      <Line data={data} options={options} />
+    <div style={{ height: heightPx }}>
+      <Line data={data} options={options} aria-label={says} />
     </div>
   );
 }

@@ -113,7 +113,7 @@ export function ClockStrip() {
         {flags.length === 0 && <p className="absolute top-6 soft text-sm">Nothing is hot, setting or curing.</p>}
         <button
           type="button"
-          className="absolute right-0 bottom-1 text-xs link soft"
+          className="absolute right-0 bottom-0 h-6 min-w-6 text-xs link soft"
           aria-expanded={open}
           onClick={() => setOpen(!open)}
         >

@@ -56,7 +56,6 @@ export function Palette({ open, onClose }: { open: boolean; onClose(): void }) {
           <Command.Input
             value={q}
             onValueChange={setQ}
-            autoFocus
             placeholder="A bait, colour, order, bag code, or what to do"
             className="w-full bg-transparent px-5 py-4 text-xl outline-none border-b border-[var(--rule)]"
           />
@@ -70,7 +69,7 @@ export function Palette({ open, onClose }: { open: boolean; onClose(): void }) {
                 className={item}
               >
                 <span className="font-bold">{hit.title}</span>
-                <span className="soft">{hit.detail}</span>
+                <span className="soft">{hit.about}</span>
               </Command.Item>
             ))}
             {COMMANDS.filter(([name]) => like(name)).map(([name, to]) => (

@@ -69,7 +69,11 @@ export function useDialog(open: boolean) {
   useEffect(() => {
     const dialog = ref.current;
     if (!dialog) return;
-    if (open && !dialog.open) dialog.showModal();
+    if (open && !dialog.open) {
+      dialog.showModal();
+      // A closed dialog cannot hold the focus, so the field is given it now.
+      dialog.querySelector('input')?.focus();
+    }
     if (!open && dialog.open) dialog.close();
   }, [open]);
   return ref;

@@ -1,0 +1,66 @@
+export type Api = <T>(method: string, path: string, body?: unknown) => Promise<T>;
+
+/** One bait, mold, colour, order and an open pour of three shots, made over HTTP. */
+export async function stocked(url: string) {
+  const api: Api = async <T>(method: string, path: string, body?: unknown) => {
+    const response = await fetch(`${url}/api${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    });
+    if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
+    return (await response.json()) as T;
+  };
+  type Id = { id: string };
+  const colourant = await api<Id>('POST', '/materials', {
+    name: 'Harbour Blue liquid',
+    kind: 'colourant',
+    hex: '#1f5f8b',
+  });
+  const master = await api<Id & { baitId: string }>('POST', '/masters', {
+    name: 'Sandlance 110',
+    shape: 'paddle',
+    kind: 'clay',
+    lengthMm: 110,
+    widthMm: 16,
+    heightMm: 17,
+    thickestMm: 15,
+    volume: { how: 'displaced', ml: 10 },
+  });
+  const mold = await api<Id>('POST', '/molds', {
+    name: 'Sandlance × 4',
+    kind: 'aluminium',
+    fill: 'injection',
+    baitId: master.baitId,
+    cavities: 4,
+    cavityMl: 10,
+    sprueMl: 5,
+  });
+  const recipe = await api<Id>('POST', '/recipes', {
+    name: 'Slack Tide',
+    hex: '#4f8796',
+    basisMl: 236.5882365,
+    items: [{ materialId: colourant.id, amount: 24, unit: 'drop' }],
+  });
+  const order = await api<Id>('POST', '/orders', {
+    newCustomer: { name: 'Tideline' },
+    dueOn: '2030-05-01',
+    lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 2, perPack: 8 }],
+  });
+  const pour = await api<Id>('POST', '/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 3 }] });
+  return { api, pourId: pour.id, recipeId: recipe.id, moldId: mold.id, masterId: master.id, orderId: order.id };
+}
+
+/** Another cup of the same, drawn, marked and weighed, so that rack and charts have something to show. */
+export async function closing(api: Api, pourId: string): Promise<void> {
+  type P = { id: string; recipeId: string; molds: { moldId: string }[]; shots: { id: string }[] };
+  const { recipeId, molds } = await api<P>('GET', `/pours/${pourId}`);
+  const pour = await api<P>('POST', '/pours', { recipeId, molds: [{ moldId: molds[0]?.moldId, shots: 1 }] });
+  const { shots } = await api<P>('POST', `/pours/${pour.id}/shots`, { moldId: molds[0]?.moldId });
+  await api('POST', `/pours/${pour.id}/shots/${shots[0]?.id}/marks`, {
+    marks: [1, 2, 3, 4].map((cavity) =>
+      cavity === 2 ? { cavity, result: 'bad', reason: 'bubble' } : { cavity, result: 'good' },
+    ),
+  });
+  await api('POST', `/pours/${pour.id}/close`, { cookedG: 57, goodG: 30.6, rejectG: 10.2, returnedG: 10, residueG: 4 });
+}

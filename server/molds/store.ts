@@ -7,11 +7,11 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
+import { countsByMold, countsOf, type MoldCount } from '../pours/counts.ts';
 import { addBait } from '../workshop/store.ts';
 
 const LISTING = {
-  select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape,
-    (SELECT count(*) FROM shot_live s WHERE s.mold_id = mold.id) AS shots
+  select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape
     FROM mold JOIN bait ON bait.id = mold.bait_id`,
   sorts: { name: 'mold.name', created: 'mold.created_at' },
   order: 'name',
@@ -19,39 +19,31 @@ const LISTING = {
   idColumn: 'mold.id',
 };
 
-type Counted = { moldId: string; made: number; rejected: number };
-
-/** Good and bad of every mold so far, from the newest mark of each cavity. */
-export function rejectsByMold(db: Db): Map<string, Counted> {
-  const rows = all<Counted>(
-    db,
-    `SELECT mold_id, count(*) AS made, sum(result = 'bad') AS rejected FROM mark_now WHERE result <> 'unmarked' GROUP BY mold_id`,
-  );
-  return new Map(rows.map((row) => [row.moldId, row]));
-}
-
-function withRejects<T extends MoldRow>(row: T, rejects: Map<string, Counted>): T {
-  const counted = rejects.get(row.id);
-  return { ...row, made: counted?.made ?? 0, rejected: counted?.rejected ?? 0 };
+function withCounts<T extends MoldRow>(row: T, counts: Map<string, MoldCount>): T {
+  const { drawn, good, bad } = counts.get(row.id) ?? { drawn: 0, good: 0, bad: 0 };
+  return { ...row, shots: drawn, made: good + bad, rejected: bad };
 }
 
 export function listMolds(db: Db, query: ListQuery): Page<MoldRow> {
   const found = page<MoldRow>(db, LISTING, query);
-  const rejects = rejectsByMold(db);
-  return { ...found, items: found.items.map((row) => withRejects(row, rejects)) };
+  const counts = countsByMold(db);
+  return { ...found, items: found.items.map((row) => withCounts(row, counts)) };
 }
 
 /** Molds that can be poured now. */
 export function usableMolds(db: Db): MoldRow[] {
-  const rejects = rejectsByMold(db);
+  const counts = countsByMold(db);
   const sql = `${LISTING.select.replace('/*sort*/', '')} WHERE mold.retired_at IS NULL ORDER BY mold.created_at`;
-  return all<MoldRow>(db, sql).map((row) => withRejects(row, rejects));
+  return all<MoldRow>(db, sql).map((row) => withCounts(row, counts));
 }
 
 function healthOf(db: Db, mold: MoldRow): CavityHealth[] {
   const rows = all<{ cavity: number; result: string; reason: string | null; n: number }>(
     db,
-    `SELECT cavity, result, reason, count(*) AS n FROM mark_now WHERE mold_id = ? AND result <> 'unmarked' GROUP BY cavity, result, reason`,
+    `SELECT cavity, result, reason, count(*) AS n FROM (
+       SELECT m.cavity, m.result, m.reason, max(m.seq) FROM shot_live s CROSS JOIN cavity_mark m ON m.shot_id = s.id
+       WHERE s.mold_id = ? GROUP BY m.shot_id, m.cavity
+     ) WHERE result <> 'unmarked' GROUP BY cavity, result, reason`,
     [mold.id],
   );
   return Array.from({ length: mold.cavities }, (_, index) => {
@@ -70,7 +62,7 @@ export function getMold(db: Db, id: string): Mold {
   mustFind(db, 'mold', id, 'mold');
   const row = first<MoldRow>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`, [id]) as MoldRow;
   return {
-    ...withRejects(row, rejectsByMold(db)),
+    ...withCounts(row, countsByMold(db)),
     events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [
       id,
     ]),
@@ -78,16 +70,21 @@ export function getMold(db: Db, id: string): Mold {
     master:
       first(db, 'SELECT master_id, number AS revision_number FROM master_revision WHERE id = ?', [row.revisionId]) ??
       null,
-    pours: all(
+    pours: all<{ id: string }>(
       db,
-      `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at,
-        (SELECT count(*) FROM shot_live s WHERE s.pour_id = pour.id AND s.mold_id = pm.mold_id) AS shots,
-        (SELECT count(*) FROM mark_now m WHERE m.pour_id = pour.id AND m.mold_id = pm.mold_id AND m.result = 'good') AS good,
-        (SELECT count(*) FROM mark_now m WHERE m.pour_id = pour.id AND m.mold_id = pm.mold_id AND m.result = 'bad') AS bad
+      `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at
        FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN recipe ON recipe.id = pour.recipe_id
        WHERE pm.mold_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
       [id],
-    ),
+    ).map((pour) => {
+      const counted = countsOf(db, pour.id).find((one) => one.moldId === id);
+      return {
+        ...(pour as Mold['pours'][number]),
+        shots: counted?.drawn ?? 0,
+        good: counted?.good ?? 0,
+        bad: counted?.bad ?? 0,
+      };
+    }),
   };
 }
 

@@ -6,6 +6,7 @@ import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { dosesOf } from '../ledgers/store.ts';
 import { itemsOf } from '../recipes/store.ts';
+import { countsOf, totalOf } from './counts.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
@@ -19,13 +20,8 @@ const LISTING = {
 type Counts = Pick<PourRow, 'shots' | 'good' | 'bad' | 'baits'>;
 
 // Counted for the page's rows only, so that the length of the history does not matter.
-function countsOf(db: Db, id: string): Counts {
-  const shots = first<{ n: number }>(db, 'SELECT count(*) AS n FROM shot_live WHERE pour_id = ?', [id])?.n ?? 0;
-  const marks = all<{ result: string }>(
-    db,
-    `SELECT m.result, max(m.seq) FROM shot_live s JOIN cavity_mark m ON m.shot_id = s.id WHERE s.pour_id = ? GROUP BY m.shot_id, m.cavity`,
-    [id],
-  );
+function figuresOf(db: Db, id: string): Counts {
+  const counts = countsOf(db, id);
   const baits = all<{ name: string }>(
     db,
     `SELECT DISTINCT bait.name FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
@@ -33,9 +29,9 @@ function countsOf(db: Db, id: string): Counts {
     [id],
   );
   return {
-    shots,
-    good: marks.filter((mark) => mark.result === 'good').length,
-    bad: marks.filter((mark) => mark.result === 'bad').length,
+    shots: totalOf(counts, 'drawn'),
+    good: totalOf(counts, 'good'),
+    bad: totalOf(counts, 'bad'),
     baits: baits.map((bait) => bait.name).join(', '),
   };
 }
@@ -45,7 +41,7 @@ export const pourPage = (db: Db, query: ListQuery) => page<Omit<PourRow, keyof C
 
 export function listPours(db: Db, query: ListQuery): Page<PourRow> {
   const found = pourPage(db, query);
-  return { ...found, items: found.items.map((row) => ({ ...row, ...countsOf(db, row.id) })) };
+  return { ...found, items: found.items.map((row) => ({ ...row, ...figuresOf(db, row.id) })) };
 }
 
 export function shotsOf(db: Db, pourId: string): Shot[] {
@@ -56,7 +52,7 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
   );
   const marks = all<Mark & { shotId: string }>(
     db,
-    `SELECT m.shot_id, m.cavity, m.result, m.reason, max(m.seq) FROM shot_live s JOIN cavity_mark m ON m.shot_id = s.id
+    `SELECT m.shot_id, m.cavity, m.result, m.reason, max(m.seq) FROM shot_live s CROSS JOIN cavity_mark m ON m.shot_id = s.id
      WHERE s.pour_id = ? GROUP BY m.shot_id, m.cavity ORDER BY m.cavity`,
     [pourId],
   );

@@ -18,6 +18,7 @@ import { drawMaterial, openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
 import { measures, workshop } from '../workshop/store.ts';
+import { countMarks } from './counts.ts';
 import { getPour } from './read.ts';
 
 type NewPour = v.InferOutput<typeof pourBody>;
@@ -343,6 +344,10 @@ export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBo
   }
   const remeltG = body.rejectG + body.returnedG;
   if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
+  for (const { moldId, drawn, good: n, bad } of countMarks(db, id)) {
+    const sql = 'UPDATE pour_mold SET drawn = @drawn, good = @n, bad = @bad WHERE pour_id = @id AND mold_id = @moldId';
+    run(db, sql, { id, moldId, drawn, n, bad });
+  }
   run(
     db,
     'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id',

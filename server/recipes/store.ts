@@ -8,6 +8,7 @@ import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { openLot } from '../materials/store.ts';
+import { countsOf, totalOf } from '../pours/counts.ts';
 import { measures, workshop } from '../workshop/store.ts';
 
 type Items = v.InferOutput<typeof recipeBody>['items'];
@@ -83,16 +84,15 @@ export function getRecipe(db: Db, id: string): Recipe {
     ...row,
     revision: revisions[0] as RecipeRevision,
     revisions,
-    pourList: all(
+    pourList: all<Omit<Recipe['pourList'][number], 'good'>>(
       db,
       `SELECT pour.id, pour.code, pour.laid_out_at AS at, r.number AS revision_number,
-        (SELECT count(*) FROM mark_now m WHERE m.pour_id = pour.id AND m.result = 'good') AS good,
         (SELECT h.scale || ' ' || h.value FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
           AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id) ORDER BY h.seq DESC LIMIT 1) AS hardness
        FROM pour JOIN recipe_revision r ON r.id = pour.recipe_revision_id
        WHERE pour.recipe_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
       [id],
-    ),
+    ).map((pour) => ({ ...pour, good: totalOf(countsOf(db, pour.id), 'good') })),
   };
 }
 

@@ -266,8 +266,14 @@ CREATE TABLE pour_mold (
   mold_id TEXT NOT NULL REFERENCES mold (id),
   position INTEGER NOT NULL,
   shots INTEGER NOT NULL CHECK (shots > 0),
+  -- What came of it, summed from the marks when the cup was closed; no mark changes after that.
+  drawn INTEGER,
+  good INTEGER,
+  bad INTEGER,
   PRIMARY KEY (pour_id, mold_id)
 ) STRICT, WITHOUT ROWID;
+CREATE INDEX pour_mold_by_mold ON pour_mold (mold_id, pour_id);
+CREATE INDEX pour_open ON pour (laid_out_at) WHERE closed_at IS NULL;
 
 CREATE TABLE pour_order_line (
   pour_id TEXT NOT NULL REFERENCES pour (id),

@@ -95,7 +95,7 @@ test('in the demo the evening goes on: the open cup is finished, weighed, and it
   await expect(page.getByText(`${((good * 13) / 5.2).toFixed(1)} %`)).toBeVisible();
   // The order's Slack Tide is no longer short: all of it lies on the rack, curing.
   await page
-    .getByRole('link', { name: /Quayside Chandlery O/ })
+    .getByRole('link', { name: /Quayside Chandlery N/ })
     .first()
     .click();
   await expect(page.getByText(/in stock, \d+ curing/).first()).toBeVisible();

@@ -180,7 +180,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await look('21-hardness');
 
   // Pack two bags of eight: 20 − 16 = 4 stay on the rack.
-  await page.getByRole('link', { name: /Quayside Chandlery O1/ }).click();
+  await page.getByRole('link', { name: /Quayside Chandlery N1/ }).click();
   await page.getByRole('button', { name: 'Pack 2' }).click();
   await expect(page.getByText('2 of 2 packed')).toBeVisible();
   await look('22-packed');

@@ -63,7 +63,10 @@ export function binomialLimits(n: number, p: number): { lower: number; upper: nu
 export function fisherTwoSided(a: { made: number; rejected: number }, b: { made: number; rejected: number }): number {
   const drawn = a.rejected + b.rejected;
   const total = a.made + b.made;
-  const ln = (k: number) => lnChoose(a.made, k) + lnChoose(b.made, drawn - k) - lnChoose(total, drawn);
+  // ln of C(a, k)·C(b, drawn − k)/C(total, drawn), its constant part once.
+  const constant = lnGamma(a.made + 1) + lnGamma(b.made + 1) - lnChoose(total, drawn);
+  const ln = (k: number) =>
+    constant - lnGamma(k + 1) - lnGamma(a.made - k + 1) - lnGamma(drawn - k + 1) - lnGamma(b.made - drawn + k + 1);
   const observed = ln(a.rejected) + Math.log1p(1e-7);
   let p = 0;
   for (let k = Math.max(0, drawn - b.made); k <= Math.min(a.made, drawn); k++) {

@@ -110,7 +110,7 @@ export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: stri
   const id = newId();
   insert(db, 'customer_order', {
     id,
-    code: `O${nextNumber(db, 'order')}`,
+    code: `N${nextNumber(db, 'order')}`,
     customerId,
     dueOn: body.dueOn,
     notes: body.notes,

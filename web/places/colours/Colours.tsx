@@ -34,23 +34,32 @@ export function Colours() {
   }
   return (
     <Page title="Colours" tab="Colours" actions={actions} under="Per cup, in drops, spoons and grams.">
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(250px,1fr))] gap-x-8 gap-y-10">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-x-10 gap-y-10">
         {data.items.map((recipe) => (
           <li key={recipe.id}>
             <Link to={`/colours/${recipe.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">
-              <Puck hex={recipe.hex} sizePx={84} name={recipe.name} />
+              <Puck hex={recipe.hex} sizePx={132} name={recipe.name} />
               <span className="min-w-0">
                 <span className="block text-lg font-bold leading-tight">
                   {recipe.name} <span className="figure text-xs soft">v{recipe.revision.number}</span>
                 </span>
-                {recipe.revision.items.slice(0, 3).map((item) => (
+                {recipe.revision.items.slice(0, 4).map((item) => (
                   <span key={item.id} className="label-small block truncate">
                     <b className="figure">{Number(item.amount.toPrecision(3))}</b> {item.unit} {item.materialName}
                   </span>
                 ))}
-                <span className="label-small block mt-1">
-                  {recipe.baits > 0 && <b className="figure rest">{recipe.baits} on the rack </b>}
-                  {recipe.remeltG > 0 && <span className="figure">{text(recipe.remeltG, 'mass')} remelt</span>}
+                <span className="label-small block mt-1.5">
+                  {recipe.baits > 0 && (
+                    <span className="rest">
+                      <b className="figure text-base">{recipe.baits}</b> on the rack
+                    </span>
+                  )}
+                  {recipe.baits > 0 && recipe.remeltG > 0 && ', '}
+                  {recipe.remeltG > 0 && (
+                    <span>
+                      <b className="figure">{text(recipe.remeltG, 'mass')}</b> to remelt
+                    </span>
+                  )}
                 </span>
               </span>
             </Link>

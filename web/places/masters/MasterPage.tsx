@@ -188,6 +188,7 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
     }),
     onDone,
   );
+  const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master.id) ?? [];
   const options = master.revisions.map((revision) => ({
     value: revision.id,
     label: `v${revision.number}: ${revision.reason}`,
@@ -207,7 +208,11 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
         <SelectField
           label="And a part of"
           value={secondParentId}
-          options={[{ value: '', label: 'nothing else' }, ...options.filter((o) => o.value !== parentId)]}
+          options={[
+            { value: '', label: 'nothing else' },
+            ...options.filter((one) => one.value !== parentId),
+            ...others.map((row) => ({ value: row.latest.id, label: `${row.name} v${row.latest.number}` })),
+          ]}
           onChange={setSecond}
           hint="an old tail on a new body has two parents"
         />

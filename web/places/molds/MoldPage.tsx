@@ -80,7 +80,6 @@ export function MoldPage() {
           </ul>
         </section>
       </div>
-      {mold.plan && <Steps mold={mold} />}
       <Photos aboutType="mold" aboutId={mold.id} />
     </Page>
   );
@@ -219,6 +218,7 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
             </p>
           ))}
         <Refusal error={event.error} />
+        <Steps mold={mold} />
       </div>
     </section>
   );
@@ -238,17 +238,17 @@ function Steps({ mold }: { mold: Mold }) {
   return (
     <section>
       <h2 className="mb-2">Steps of this mold</h2>
-      <ol className="grid gap-1 max-w-4xl">
+      <ol className="grid max-w-2xl">
         {OPEN_FACE_STEPS.map((step, index) => (
-          <li key={step.id} className={`p-2 ${step === next ? 'sheet' : ''}`}>
+          <li key={step.id} className={`px-2 py-1 ${step === next ? 'sheet py-2' : ''}`}>
             <label className="flex gap-4 items-start cursor-pointer">
               <input
                 type="checkbox"
-                className="checkbox checkbox-lg mt-0.5"
+                className="checkbox mt-0.5"
                 checked={done(step.id)}
                 onChange={(change) => tick(step.id, change.target.checked)}
               />
-              <span className={`flex-1 ${done(step.id) ? 'soft line-through' : 'text-lg'}`}>
+              <span className={`flex-1 ${done(step.id) ? 'soft line-through' : step === next ? 'text-lg' : ''}`}>
                 {index + 1}. {step.text}
               </span>
             </label>

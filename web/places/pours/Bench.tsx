@@ -258,7 +258,7 @@ function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
   const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
   const cellPx = Math.max(76, Math.min(cup.pour.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
   const state = cooling
-    ? ['cooling', durationText(opensS)]
+    ? ['cooling, by a default', durationText(opensS)]
     : open
       ? ['open it', 'now']
       : done

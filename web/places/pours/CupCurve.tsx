@@ -74,7 +74,7 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
           y={heightPx - 5}
           fontSize={11}
           fill="var(--soft)"
-          textAnchor={minute + step > minutes ? 'end' : 'middle'}
+          textAnchor={x(startMs + minute * 60_000) > widthPx - 34 ? 'end' : 'middle'}
         >
           {minute === 0 ? '0' : `${minute} min`}
         </text>

@@ -132,6 +132,18 @@ export function Stream({ today }: { today: Today }) {
   return (
     <div ref={box} className="relative grid grid-cols-[200px_270px_1fr_290px] gap-x-16 items-start">
       <svg className="absolute inset-0 w-full h-full pointer-events-none" aria-hidden="true">
+        {/* A pale edge under each, so that a dark colour is seen at night and a pale one by day. */}
+        {ribbons.map(({ key, path, dashed }) => (
+          <path
+            key={key}
+            d={path}
+            fill="none"
+            stroke="var(--edge)"
+            strokeOpacity={dashed ? 0.55 : 0.35}
+            strokeWidth={dashed ? 13 : 17}
+            strokeDasharray={dashed ? '4 5' : undefined}
+          />
+        ))}
         {ribbons.map(({ key, path, hex, dashed }) => (
           <path
             key={key}
@@ -197,7 +209,11 @@ export function Stream({ today }: { today: Today }) {
               <b className="leading-tight block truncate">{mold.moldName}</b>
               <span className="flex items-center gap-1.5">
                 {range(Math.min(6, mold.cavities)).map((i) => (
-                  <span key={i} className="w-4 h-4 rounded-full" style={{ background: cup.hex }} />
+                  <span
+                    key={i}
+                    className="w-4 h-4 rounded-full border border-[var(--edge)]"
+                    style={{ background: cup.hex }}
+                  />
                 ))}
                 <span className="figure ml-auto">{mold.shots} shots</span>
               </span>
@@ -318,8 +334,8 @@ function Dots({ n, curing, hex }: { n: number; curing: number; hex: string }) {
           cy={Math.floor(i / rowsOf) * step + r}
           r={r - 0.8}
           fill={i >= dots - open ? 'transparent' : hex}
-          stroke={hex}
-          strokeWidth={1.6}
+          stroke={i >= dots - open ? hex : 'var(--edge)'}
+          strokeWidth={i >= dots - open ? 1.8 : 0.8}
         />
       ))}
     </svg>

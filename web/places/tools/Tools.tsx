@@ -14,7 +14,7 @@ export const catalogue = queryOptions({
 });
 
 /** The figure of an answer that a maker asks for first. */
-export const HEADLINE: Record<string, string> = {
+const HEADLINE: Record<string, string> = {
   'units.convert': 'value',
   'clay.bake': 'minutes',
   'silicone.plan': 'totalMixMl',
@@ -30,6 +30,26 @@ export const HEADLINE: Record<string, string> = {
   'dip.plan': 'dips',
 };
 
+/** What a bare number of an answer counts. */
+const COUNTED: Record<string, string> = {
+  shots: 'shots',
+  dips: 'dips',
+  mpa: 'MPa',
+  hardness: 'Shore',
+  p: 'chance of mere luck',
+};
+
+export function Headline({ name, output }: { name: string; output: Record<string, unknown> }) {
+  const taste = useTaste();
+  const key = HEADLINE[name];
+  if (!key || output[key] === undefined) return null;
+  return (
+    <b className="figure text-[var(--rest)]">
+      {shown(key, output[key], taste)} {COUNTED[key] ?? ''}
+    </b>
+  );
+}
+
 const GROUPS: [title: string, names: string[]][] = [
   ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp']],
   ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan']],
@@ -40,7 +60,6 @@ const GROUPS: [title: string, names: string[]][] = [
 
 /** A question each, with the answer to its example; nothing here makes a record unless it is kept. */
 export function Tools() {
-  const taste = useTaste();
   const { data } = useQuery(catalogue);
   const kept = useQuery(queries.kept);
   if (!data) return <Waiting />;
@@ -58,17 +77,15 @@ export function Tools() {
             <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-8 gap-y-4">
               {names.map((name) => {
                 const tool = tools.get(name);
-                const key = HEADLINE[name];
                 if (!tool) return null;
                 return (
                   <li key={name}>
                     <Link to={`/tools/${name}`} className="block row-hover rounded -m-1.5 p-1.5">
                       <span className="font-bold text-lg leading-tight block">{tool.title}</span>
                       <span className="soft block leading-snug">{tool.asks}</span>
-                      {key && tool.example.output[key] !== undefined && (
+                      {HEADLINE[name] && (
                         <span className="label-small">
-                          example:{' '}
-                          <b className="figure text-[var(--rest)]">{shown(key, tool.example.output[key], taste)}</b>
+                          example: <Headline name={name} output={tool.example.output} />
                         </span>
                       )}
                     </Link>
@@ -88,10 +105,9 @@ export function Tools() {
                 <Link to={`/tools/${row.calculator}?kept=${row.id}`} className="flex gap-4 py-2 row-hover">
                   <span className="font-bold flex-1">{row.title}</span>
                   <span>{tools.get(row.calculator)?.title}</span>
-                  <b className="figure w-40 text-right">
-                    {HEADLINE[row.calculator] &&
-                      shown(HEADLINE[row.calculator] as string, row.output[HEADLINE[row.calculator] as string], taste)}
-                  </b>
+                  <span className="w-52 text-right">
+                    <Headline name={row.calculator} output={row.output} />
+                  </span>
                   <span className="soft w-28 text-right">{dateText(row.createdAt)}</span>
                 </Link>
               </li>

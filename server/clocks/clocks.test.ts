@@ -1,0 +1,147 @@
+import { request } from 'node:http';
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Page } from '../../contract/fields.ts';
+import type { Clock, Kept } from '../../contract/workshop.ts';
+import { poured, stocked, TestWorkshop } from '../testing/workshop.ts';
+
+let workshop: TestWorkshop;
+beforeEach(async () => {
+  workshop = await TestWorkshop.open();
+});
+afterEach(() => workshop.close());
+
+const clocks = async () => (await workshop.get<Page<Clock>>('/clocks')).body.items;
+const minutesLeft = (clock: Clock | undefined) => (Date.parse(clock?.dueAt ?? '') - workshop.now.getTime()) / 60000;
+
+describe('clocks', () => {
+  test('one of one’s own runs, is put off, and ends', async () => {
+    const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'paint dry', minutes: 30 });
+    expect(minutesLeft(clock)).toBe(30);
+    const later = await workshop.ask<Clock>('PATCH', `/clocks/${clock.id}`, { addMinutes: 5 }, { version: 1 });
+    expect(minutesLeft(later.body)).toBe(35);
+    await workshop.ask('PATCH', `/clocks/${clock.id}`, { ended: true }, { version: 2 });
+    expect(await clocks()).toEqual([]);
+  });
+
+  test('putting off one that is long due counts from now', async () => {
+    const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'stir', minutes: 1 });
+    workshop.waits(1);
+    const { body } = await workshop.ask<Clock>('PATCH', `/clocks/${clock.id}`, { addMinutes: 5 }, { version: 1 });
+    expect(minutesLeft(body)).toBe(5);
+  });
+
+  test('two tablets end one: the second is told it was done', async () => {
+    const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'stir', minutes: 1 });
+    const [one, two] = [1, 1].map(() => workshop.ask('PATCH', `/clocks/${clock.id}`, { ended: true }, { version: 1 }));
+    expect([(await one)?.status, (await two)?.status].sort()).toEqual([200, 409]);
+  });
+
+  test('a filled mold runs until it is opened, and only the newest shot of it', async () => {
+    const stock = await stocked(workshop);
+    const { body: pour } = await workshop.post<{ id: string }>('/pours', {
+      recipeId: stock.recipe.id,
+      molds: [{ moldId: stock.mold.id, shots: 3 }],
+    });
+    const shot = () => workshop.post<{ shots: { id: string }[] }>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+    await shot();
+    workshop.waits(0.02);
+    const { body } = await shot();
+    expect((await clocks()).map((clock) => [clock.kind, minutesLeft(clock)])).toEqual([['open', 2]]);
+    await workshop.post(`/pours/${pour.id}/shots/${body.shots[1]?.id}/marks`, {
+      marks: [{ cavity: 1, result: 'good' }],
+    });
+    expect(await clocks()).toEqual([]);
+  });
+
+  test('cure ends when the hardness was read, not before', async () => {
+    const pour = await poured(workshop, await stocked(workshop), 1);
+    await workshop.post(`/pours/${pour.id}/close`, { cookedG: 60, goodG: 30, rejectG: 10, returnedG: 10 });
+    expect((await clocks()).map((clock) => [clock.kind, clock.label, minutesLeft(clock)])).toEqual([
+      ['cure', 'Cured: 3 Slack Tide', 1440],
+    ]);
+    await workshop.post(`/pours/${pour.id}/hardness`, { scale: '00', value: 30 });
+    expect(await clocks()).toHaveLength(1);
+    workshop.waits(25);
+    await workshop.post(`/pours/${pour.id}/hardness`, { scale: '00', value: 33 });
+    expect(await clocks()).toEqual([]);
+  });
+});
+
+/** Reads the event stream until `wanted` events came. */
+function listen(wanted: number): { events: Promise<string[]>; ready: Promise<void> } {
+  let open: () => void = () => undefined;
+  const ready = new Promise<void>((done) => {
+    open = done;
+  });
+  const events = new Promise<string[]>((done, fail) => {
+    const found: string[] = [];
+    request(`${workshop.url}/api/live`, (response) => {
+      response.setEncoding('utf8');
+      response.on('data', (text: string) => {
+        for (const part of text.split('\n\n')) if (part.startsWith('event:')) found.push(part.replace('\ndata: ', ' '));
+        open();
+        if (found.length >= wanted) {
+          response.destroy();
+          done(found);
+        }
+      });
+      response.on('error', () => done(found));
+    })
+      .on('error', fail)
+      .end();
+  });
+  return { events, ready };
+}
+
+test('every screen hears the server’s time and then what became stale, but not of what was refused or repeated', async () => {
+  const { events, ready } = listen(3);
+  await ready;
+  await workshop.post('/customers', { name: '' });
+  await workshop.post('/clocks', { label: 'stir', minutes: 1 }, { key: 'k' });
+  await workshop.post('/clocks', { label: 'stir', minutes: 1 }, { key: 'k' });
+  await workshop.post('/measures', { name: 'scoop', count: 10, grams: 6.8 });
+  expect(await events).toEqual([
+    `event: hello {"now":"${workshop.now.toISOString()}"}`,
+    'event: stale {"keys":["clocks"]}',
+    'event: stale {"keys":["measures"]}',
+  ]);
+});
+
+describe('kept results', () => {
+  test('are worked out here, and come back with what went in', async () => {
+    const input = { thicknessMm: 18 };
+    const { body, status } = await workshop.post<Kept>('/kept', { calculator: 'clay.bake', title: 'thick one', input });
+    expect([status, body.output, body.input]).toEqual([201, { minutes: 45 }, input]);
+    const { body: list } = await workshop.get<Page<Kept>>('/kept');
+    expect(list.items).toMatchObject([{ title: 'thick one', output: { minutes: 45 } }]);
+  });
+
+  test('of the solver too, which takes its time', async () => {
+    const input = {
+      scale: '00',
+      target: 40,
+      tolerance: 0,
+      batchG: 100,
+      parts: [
+        { id: 'a', hardness: 20 },
+        { id: 'b', hardness: 60 },
+      ],
+    };
+    const { body } = await workshop.post<Kept>('/kept', {
+      calculator: 'hardness.blend',
+      title: 'half and half',
+      input,
+    });
+    expect(body.output).toMatchObject({ grams: { a: expect.closeTo(50, 3), b: expect.closeTo(50, 3) } });
+  });
+
+  test.each([
+    ['an unknown calculator', { calculator: 'no.such', title: 't', input: {} }, 'unknown-calculator'],
+    ['an input it refuses', { calculator: 'clay.bake', title: 't', input: { thicknessMm: -1 } }, 'invalid-input'],
+    ['no title', { calculator: 'clay.bake', title: ' ', input: { thicknessMm: 1 } }, 'invalid-input'],
+  ])('%s is not kept', async (_what, body, code) => {
+    const before = workshop.rows();
+    const answer = await workshop.post('/kept', body);
+    expect([answer.body.error.code, workshop.rows()]).toEqual([code, before]);
+  });
+});

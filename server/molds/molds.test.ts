@@ -1,0 +1,200 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Page } from '../../contract/fields.ts';
+import type { Mold } from '../../contract/molds.ts';
+import type { Order } from '../../contract/orders.ts';
+import type { Clock } from '../../contract/workshop.ts';
+import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+
+let workshop: TestWorkshop;
+let stock: Stocked;
+beforeEach(async () => {
+  workshop = await TestWorkshop.open();
+  stock = await stocked(workshop);
+});
+afterEach(() => workshop.close());
+
+const block = async (change: object = {}) => {
+  const { lengthMm, widthMm, heightMm, id } = stock.master.latest;
+  const planInput = {
+    pour: 'open-face',
+    masters: [{ volumeMl: 10, lengthMm, widthMm, heightMm, count: 3 }],
+    mix: { by: 'mass', partA: 10, partB: 1 },
+    potLifeMin: 20,
+    demoldMin: 240,
+    roomC: 23,
+  };
+  const mold = {
+    name: 'Block',
+    kind: 'silicone-open',
+    fill: 'open-pour',
+    baitId: stock.master.baitId,
+    revisionId: id,
+    cavities: 3,
+    cavityMl: 10,
+    planInput,
+    ...change,
+  };
+  return workshop.post<Mold>('/molds', mold);
+};
+const clocks = async () => (await workshop.get<Page<Clock>>('/clocks')).body.items;
+
+describe('an open-face block', () => {
+  test('its plan is worked out here, not taken from the browser', async () => {
+    const { body } = await block();
+    // 3 columns: 130 × 84 × 27 mm, less 30 mL of masters.
+    expect(body.plan?.output).toMatchObject({ boxLengthMm: 130, boxWidthMm: 84, boxHeightMm: 27, columns: 3, rows: 1 });
+    expect(body.plan?.output.pours[0]?.netMl).toBeCloseTo(264.84, 9);
+    expect([body.columns, body.rows]).toEqual([3, 1]);
+  });
+
+  test('short: the top-up by base and depth, and whether there is time', async () => {
+    const { body: mold } = await block();
+    await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
+    workshop.waits(25 / 60);
+    const { body } = await workshop.post<Mold>(`/molds/${mold.id}/events`, { kind: 'topped-up', missingDepthMm: 4 });
+    // 130 · 84 · 4 / 1000 × 1.07 = 46.74 mL; 25 of 20 min are past, but under three pot lives.
+    expect(body.events.at(-1)?.detail).toMatchObject({
+      missingDepthMm: 4,
+      mixMl: expect.closeTo(46.7376, 6),
+      minutesLeft: expect.closeTo(-5, 6),
+      bondsToFirst: true,
+    });
+  });
+
+  test.each([
+    ['topped up before it was mixed', { kind: 'topped-up', missingDepthMm: 4 }],
+    ['an event that is none', { kind: 'admired' }],
+    ['a step without a name', { kind: 'step' }],
+  ])('%s is refused', async (_what, body) => {
+    const { body: mold } = await block();
+    expect((await workshop.post(`/molds/${mold.id}/events`, body)).status).toBe(400);
+  });
+
+  test('a mold that was not planned here has no mix to time', async () => {
+    const answer = await workshop.post(`/molds/${stock.mold.id}/events`, { kind: 'mixed' });
+    expect([answer.status, await clocks()]).toEqual([400, []]);
+  });
+
+  test('its steps are ticked and unticked, and all of it is remembered', async () => {
+    const { body: mold } = await block();
+    for (const kind of ['step', 'step-undone', 'step'])
+      await workshop.post(`/molds/${mold.id}/events`, { kind, step: 'level' });
+    const { body } = await workshop.get<Mold>(`/molds/${mold.id}`);
+    expect(body.events.map((event) => `${event.kind} ${event.step}`)).toEqual([
+      'step level',
+      'step-undone level',
+      'step level',
+    ]);
+  });
+});
+
+describe('a mold that was bought', () => {
+  test('brings its bait along', async () => {
+    const { body } = await workshop.post<Mold>('/molds', {
+      name: 'Squattie × 6',
+      kind: 'aluminium',
+      fill: 'injection',
+      newBait: { name: 'Squattie 70', shape: 'claws' },
+      cavities: 6,
+      cavityMl: 9.4,
+      injectorMl: 180,
+    });
+    expect(body).toMatchObject({
+      baitName: 'Squattie 70',
+      shape: 'claws',
+      columns: 4,
+      rows: 2,
+      injectorMl: 180,
+      shots: 0,
+      made: 0,
+    });
+    const { body: baits } = await workshop.get<Page<{ name: string; packCount: number }>>('/baits');
+    expect(baits.items.map((bait) => `${bait.name} ${bait.packCount}`)).toEqual(['Sandlance 110 8', 'Squattie 70 8']);
+  });
+
+  test.each([
+    ['for two baits at once', { baitId: 'own', newBait: { name: 'X', shape: 'stick' } }],
+    ['for none', {}],
+    ['with a revision of another bait’s master', { newBait: { name: 'X', shape: 'stick' }, revisionId: 'own' }],
+    ['without a cavity', { baitId: 'own', cavities: 0 }],
+  ])('%s is refused', async (_what, change: Record<string, unknown>) => {
+    const own = { baitId: stock.master.baitId, revisionId: stock.master.latest.id } as Record<string, string>;
+    const body = Object.fromEntries(
+      Object.entries(change).map(([key, value]) => [key, value === 'own' ? own[key] : value]),
+    );
+    const before = workshop.rows();
+    const answer = await workshop.post('/molds', {
+      name: 'M',
+      kind: 'cast',
+      fill: 'gravity',
+      cavities: 2,
+      cavityMl: 5,
+      ...body,
+    });
+    expect([answer.status, workshop.rows()]).toEqual([400, before]);
+  });
+});
+
+test('a retired mold makes nothing more, and comes back to work', async () => {
+  const need = async () => (await workshop.get<Order>(`/orders/${stock.order.id}`)).body.need.cups[0];
+  const change = (retired: boolean, version: number) =>
+    workshop.ask<Mold>('PATCH', `/molds/${stock.mold.id}`, { retired }, { version });
+  expect((await need())?.molds).toHaveLength(1);
+  expect((await change(true, 1)).body.retiredAt).toBe(workshop.now.toISOString());
+  expect(await need()).toMatchObject({ molds: [], withoutMold: [{ baits: 16 }] });
+  const refused = await workshop.post('/pours', {
+    recipeId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 1 }],
+  });
+  expect(refused.body.error).toMatchObject({ code: 'invalid-input', path: 'molds.0.moldId' });
+  await change(false, 2);
+  expect((await need())?.molds).toHaveLength(1);
+});
+
+test('its rejects are learnt: more bad ones, more shots', async () => {
+  const shots = async () =>
+    (await workshop.get<Order>(`/orders/${stock.order.id}`)).body.need.cups[0]?.molds[0]?.shots ?? 0;
+  expect(await shots()).toBe(5);
+  // Twelve baits of a cup, half of them bad, poured for nobody.
+  const pour = await poured(workshop, stock, 3);
+  const { body } = await workshop.get<{ shots: { id: string }[] }>(`/pours/${pour.id}`);
+  for (const shot of body.shots) {
+    const marks = [1, 2, 3, 4].map((cavity) =>
+      cavity > 2 ? { cavity, result: 'bad', reason: 'dent' } : { cavity, result: 'good' },
+    );
+    await workshop.post(`/pours/${pour.id}/shots/${shot.id}/marks`, { marks });
+  }
+  await workshop.post(`/pours/${pour.id}/close`, closing(6, 6));
+  await workshop.post('/rack/out', { kind: 'given', baitId: stock.master.baitId, recipeId: stock.recipe.id, baits: 6 });
+  const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
+  expect([mold.made, mold.rejected, mold.health[3]?.reasons]).toEqual([12, 6, [{ reason: 'dent', count: 3 }]]);
+  // Prior (1, 19) and 6 of 12: 7/32 bad on average; 16 good of 4 a shot now wants 7 shots.
+  expect(await shots()).toBe(7);
+});
+
+test('a shot that was taken back is not counted, nor are its marks', async () => {
+  const pour = await poured(workshop, stock, 2);
+  const { body } = await workshop.get<{ shots: { id: string }[] }>(`/pours/${pour.id}`);
+  await workshop.post(`/pours/${pour.id}/undo`, { rowId: body.shots[0]?.id });
+  const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
+  expect([mold.shots, mold.made, mold.rejected]).toEqual([1, 4, 0]);
+  const again = await workshop.post(`/pours/${pour.id}/undo`, { rowId: body.shots[0]?.id });
+  expect(again.status).toBe(404);
+});
+
+test('a mark changed before the close counts as it was left', async () => {
+  const pour = await poured(workshop, stock, 1);
+  const { body } = await workshop.get<{ shots: { id: string }[] }>(`/pours/${pour.id}`);
+  const path = `/pours/${pour.id}/shots/${body.shots[0]?.id}/marks`;
+  await workshop.post(path, {
+    marks: [
+      { cavity: 1, result: 'good' },
+      { cavity: 4, result: 'unmarked' },
+    ],
+  });
+  expect((await workshop.post(`/pours/${pour.id}/close`, closing(4, 0))).body.error.code).toBe('cavities-unmarked');
+  await workshop.post(path, { marks: [{ cavity: 4, result: 'bad', reason: 'flash' }] });
+  await workshop.post(`/pours/${pour.id}/close`, closing(3, 1));
+  const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
+  expect([mold.made, mold.rejected]).toEqual([4, 1]);
+});

@@ -1,0 +1,105 @@
+import { describe, expect, test } from 'vitest';
+import type { Material } from '../../../contract/materials.ts';
+import type { Pour } from '../../../contract/pours.ts';
+import { cupTotals } from '../../../core/plastisol/cup.ts';
+import type { Tap } from '../../api/outbox.ts';
+import { foldTaps } from './cupState.ts';
+
+const materials = [{ id: 'blue', name: 'Harbour Blue liquid' }] as Material[];
+const at = '2026-03-02T19:00:00Z';
+
+const pour = {
+  id: 'p',
+  ledgerId: 'l',
+  doses: [
+    {
+      seq: 7,
+      id: 'd1',
+      materialId: 'blue',
+      materialName: 'Harbour Blue liquid',
+      amount: 10,
+      unit: 'drop',
+      reverses: null,
+      at,
+    },
+  ],
+  heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
+  shots: [
+    { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, result: 'good', reason: null }] },
+  ],
+} as unknown as Pour;
+
+const tap = (path: string, body: Record<string, unknown>, refused?: string): Tap => ({
+  key: `${path} ${JSON.stringify(body)}`,
+  path,
+  body,
+  said: '',
+  about: 'p',
+  ...(refused ? { refused } : {}),
+});
+
+const fold = (...taps: Tap[]) => foldTaps(pour, taps, materials);
+
+describe('taps on their way are shown as if they had arrived', () => {
+  test('with none, the pour is what the server said', () => {
+    const { doses, heats, shots } = fold();
+    expect({ doses, heats, shots }).toEqual({ doses: pour.doses, heats: pour.heats, shots: pour.shots });
+  });
+
+  test('a dose counts in the total, and a later shot is pinned to it', () => {
+    const folded = fold(
+      tap('/ledgers/l/doses', { id: 'd2', materialId: 'blue', amount: 5, unit: 'drop' }),
+      tap('/pours/p/shots', { id: 's2', moldId: 'm' }),
+    );
+    expect(cupTotals(folded.doses)).toEqual([{ materialId: 'blue', unit: 'drop', amount: 15 }]);
+    expect(folded.shots[1]).toMatchObject({ id: 's2', doseSeq: 8, heatSeq: 3, marks: [] });
+    expect(folded.doses[1]?.materialName).toBe('Harbour Blue liquid');
+  });
+
+  test('an undo takes the dose out of the total but not out of the list', () => {
+    const folded = fold(tap('/ledgers/l/undo', { id: 'u1', doseId: 'd1' }));
+    expect(cupTotals(folded.doses)).toEqual([]);
+    expect(folded.doses).toHaveLength(2);
+  });
+
+  test('marks of a shot that is itself still on its way are kept with it; the newest of a cavity counts', () => {
+    const folded = fold(
+      tap('/pours/p/shots', { id: 's2', moldId: 'm' }),
+      tap('/pours/p/shots/s2/marks', { marks: [{ cavity: 2, result: 'bad', reason: 'short' }] }),
+      tap('/pours/p/shots/s1/marks', { marks: [{ cavity: 1, result: 'bad', reason: 'bubble' }] }),
+    );
+    expect(folded.shots[1]?.marks).toEqual([{ cavity: 2, result: 'bad', reason: 'short' }]);
+    expect(folded.shots[0]?.marks).toEqual([{ cavity: 1, result: 'bad', reason: 'bubble' }]);
+  });
+
+  test('a reading is added, and taken back', () => {
+    const reading = tap('/pours/p/heats', { id: 'h2', kind: 'reading', c: 168 });
+    expect(fold(reading).heats.map((row) => row.c)).toEqual([175, 168]);
+    expect(fold(reading, tap('/pours/p/undo', { id: 'x', rowId: 'h2' })).heats.map((row) => row.c)).toEqual([175]);
+    expect(fold(tap('/pours/p/undo', { id: 'x', rowId: 's1' })).shots).toEqual([]);
+  });
+
+  test('what has arrived meanwhile is not counted twice', () => {
+    const folded = fold(
+      tap('/pours/p/shots', { id: 's1', moldId: 'm' }),
+      tap('/pours/p/heats', { id: 'h1', kind: 'cook', c: 175 }),
+      tap('/ledgers/l/doses', { id: 'd1', materialId: 'blue', amount: 10, unit: 'drop' }),
+    );
+    expect([folded.shots.length, folded.heats.length, folded.doses.length]).toEqual([1, 1, 1]);
+  });
+
+  test('what was refused, or belongs to another cup, changes nothing', () => {
+    const folded = fold(
+      tap('/pours/p/shots', { id: 's9', moldId: 'm' }, 'closed'),
+      tap('/pours/q/shots', { id: 's8', moldId: 'm' }),
+      tap('/ledgers/k/doses', { id: 'd8' }),
+    );
+    expect([folded.shots.length, folded.doses.length]).toEqual([1, 1]);
+  });
+
+  test('the server’s own rows are left as they are', () => {
+    const before = JSON.stringify(pour);
+    fold(tap('/pours/p/shots/s1/marks', { marks: [{ cavity: 1, result: 'bad', reason: 'bent' }] }));
+    expect(JSON.stringify(pour)).toBe(before);
+  });
+});

@@ -1,0 +1,97 @@
+import { toJsonSchema } from '@valibot/to-json-schema';
+import { describe, expect, test } from 'vitest';
+import { calculate, calculators } from '../../../core/calculators.ts';
+import { niceStep } from '../../parts/Cylinder.tsx';
+import { anotherRow, kindOf, type Schema, withDefaults, wordFor } from './schema.ts';
+
+const schemaOf = (name: string) => {
+  const found = calculators.find((one) => one.name === name);
+  if (!found) throw new Error(name);
+  return toJsonSchema(found.schema, { errorMode: 'ignore', typeMode: 'input' }) as Schema;
+};
+
+describe('what a number measures, by its name', () => {
+  test.each([
+    ['thicknessMm', 'length'],
+    ['wallPerDip', 'length'],
+    ['cookMl', 'volume'],
+    ['mlPerTube', 'volume'],
+    ['mlA', 'volume'],
+    ['gramsB', 'mass'],
+    ['cookG', 'mass'],
+    ['roomC', 'temperature'],
+    ['costMinor', 'money'],
+    ['pricePerKgMinor', 'money'],
+    ['densityAGPerMl', 'plain'],
+    ['bulkGPerMl', 'plain'],
+    ['dropsPerMl', 'plain'],
+    ['wasteFraction', 'percent'],
+    ['pBar', 'percent'],
+    ['potLifeMin', 'minutes'],
+    ['minutesLeft', 'minutes'],
+    ['minutesPer6mm', 'minutes'],
+    ['shots', 'plain'],
+    ['perDegree', 'plain'],
+    ['mpa', 'plain'],
+  ] as const)('%s is %s', (name, kind) => expect(kindOf(name)).toBe(kind));
+});
+
+describe('words', () => {
+  test.each([
+    ['thicknessMm', 'Thickest section'],
+    ['missingDepthMm', 'Below the line by'],
+    ['somethingNewMm', 'Something new'],
+  ])('%s is called “%s”', (name, word) => expect(wordFor(name)).toBe(word));
+
+  test('no field of any calculator is shown by its bare name', () => {
+    const names = new Set<string>();
+    const walk = (schema: Schema) => {
+      for (const [name, part] of Object.entries(schema.properties ?? {})) {
+        names.add(name);
+        walk(part.items ?? part);
+      }
+    };
+    for (const { name } of calculators) walk(schemaOf(name));
+    for (const name of names) expect(wordFor(name), name).not.toMatch(/(Mm|Ml|Minor|Fraction)$|[a-z]{3}[A-Z]/);
+  });
+});
+
+describe('every assumption is there to be changed', () => {
+  test.each(calculators.map((one) => [one.name, one.example] as const))(
+    '%s: with its defaults written out it gives the same answer',
+    async (name, example) => {
+      const full = withDefaults(schemaOf(name), example) as Record<string, unknown>;
+      expect(await calculate(name, full)).toEqual(await calculate(name, example));
+      for (const key of Object.keys(example)) expect(full).toHaveProperty(key);
+    },
+  );
+
+  test('defaults are filled in at every depth', () => {
+    expect(withDefaults(schemaOf('silicone.plan'), { masters: [{ volumeMl: 1 }], mix: { by: 'mass' } })).toMatchObject({
+      wallMm: 10,
+      gapMm: 8,
+      coverMm: 10,
+      wasteFraction: 0.07,
+      roomC: 23,
+      masters: [{ volumeMl: 1, count: 1 }],
+      mix: { by: 'mass', densityAGPerMl: 1.1 },
+    });
+  });
+
+  test('one row more is the last one under a name of its own', () => {
+    const rows = schemaOf('batch.size').properties?.molds?.items;
+    expect(anotherRow([{ id: 'a', shots: 3 }], rows)).toEqual({ id: 'a 2', shots: 3 });
+    expect(anotherRow([{ made: 5 }], schemaOf('yield.chart').properties?.points?.items)).toEqual({ made: 5 });
+  });
+});
+
+describe('marks on a scale', () => {
+  test.each([
+    [290, 100],
+    [24.8, 5],
+    [7, 2],
+    [1, 0.2],
+    [0.05, 0.01],
+    [1400, 500],
+  ])('up to %d: every %d', (most, step) => expect(niceStep(most)).toBeCloseTo(step, 9));
+});

@@ -47,8 +47,15 @@ export function list<S extends v.GenericSchema>(row: S, key?: string) {
       dataset.value.forEach((value, index) => {
         const name = (value as Record<string, unknown>)[key];
         if (seen.has(name)) {
-          const step = { type: 'array', origin: 'value', input: dataset.value, key: index, value } as const;
-          addIssue({ message: `"${String(name)}" is there twice; give each row its own ${key}`, path: [step] });
+          const row = { type: 'array', origin: 'value', input: dataset.value, key: index, value } as const;
+          const field = {
+            type: 'object',
+            origin: 'value',
+            input: value as Record<string, unknown>,
+            key,
+            value: name,
+          } as const;
+          addIssue({ message: `"${String(name)}" is there twice; give each row its own ${key}`, path: [row, field] });
         }
         seen.add(name);
       });

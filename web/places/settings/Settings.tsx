@@ -215,7 +215,7 @@ function Backup() {
       const answer = (await response.json()) as { keptAs?: string; error?: { message: string } };
       if (!response.ok) throw new Error(answer.error?.message ?? 'It was not taken.');
       setSaid(`Restored. The workshop as it was before is kept in the data folder as ${answer.keptAs}.`);
-      await client.resetQueries();
+      await client.invalidateQueries();
     } catch (failure) {
       setError(failure);
     } finally {

@@ -36,7 +36,7 @@ export const orderBody = v.pipe(
 );
 
 export const orderPatch = v.partial(
-  v.strictObject({ dueOn: day, notes: note, sent: v.literal(true), cancelled: v.literal(true) }),
+  v.strictObject({ dueOn: day, notes: note, sent: v.boolean(), cancelled: v.boolean() }),
 );
 export const packBody = v.strictObject({ lineId: rowId, bags: v.optional(count(1, 500), 1) });
 export const stockOutBody = v.strictObject({

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { ScaledItem } from '../core/plastisol/recipe.ts';
-import { count, cupC, grams, gramsOr0, name, ownId, rowId, shore, shorePoints, type Versioned } from './fields.ts';
+import { count, cupC, grams, gramsOr0, ownId, rowId, shore, shorePoints, type Versioned } from './fields.ts';
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
 import type { Shape } from './workshop.ts';
@@ -70,8 +70,10 @@ export const closeBody = v.strictObject({
 });
 
 export const hardnessBody = v.strictObject({ id: ownId, scale: shore, value: shorePoints });
-export const laidOutPatch = v.strictObject({ plastisolLotId: v.nullable(rowId) });
-export const tagBody = v.strictObject({ note: name });
+export const laidOutPatch = v.union([
+  v.strictObject({ plastisolLotId: v.nullable(rowId) }),
+  v.strictObject({ discarded: v.boolean() }),
+]);
 
 export interface Heat {
   seq: number;
@@ -137,6 +139,7 @@ export interface PourRow extends Versioned {
   laidOutAt: string;
   startedAt: string | null;
   closedAt: string | null;
+  discardedAt: string | null;
   shots: number;
   good: number;
   bad: number;
@@ -172,6 +175,8 @@ export interface Pour extends Versioned {
   laidOutAt: string;
   startedAt: string | null;
   closedAt: string | null;
+  /** Put away before anything was drawn. */
+  discardedAt: string | null;
   curedAt: string | null;
   molds: PourMold[];
   recipeItems: RecipeItem[];

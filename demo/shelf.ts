@@ -268,7 +268,7 @@ async function addMasters(maker: DemoMaker, shelf: Shelf): Promise<void> {
   }
 }
 
-async function revise(
+export async function revise(
   maker: DemoMaker,
   shelf: Shelf,
   name: string,
@@ -442,5 +442,3 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
     shelf.customers.set(name as string, await maker.post<Customer>('/customers', { name, contact }));
   return shelf;
 }
-
-export { revise };

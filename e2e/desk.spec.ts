@@ -51,7 +51,10 @@ test('a box of one’s own that is too small says what would fit', async ({ page
   await enter(page);
   await page.goto('/tools/silicone.plan');
   await page.getByRole('button', { name: 'A box you have …' }).click();
-  await page.getByRole('group', { name: /A box you have/ }).getByLabel('Length').fill('115');
+  await page
+    .getByRole('group', { name: /A box you have/ })
+    .getByLabel('Length')
+    .fill('115');
   await expect(
     page.getByRole('alert').filter({ hasText: 'With 3 mm walls these masters need a box of 116 × 60 mm' }),
   ).toBeVisible();

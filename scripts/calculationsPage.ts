@@ -47,7 +47,9 @@ function rows(schema: Part, prefix = ''): string[] {
   });
 }
 
-const fence = (value: unknown) => `\`\`\`json\n${JSON.stringify(value, null, 1)}\n\`\`\``;
+/** Ten figures are enough to check against, and do not hang on the last bit of a processor. */
+const rounded = (_key: string, value: unknown) => (typeof value === 'number' ? Number(value.toPrecision(10)) : value);
+const fence = (value: unknown) => `\`\`\`json\n${JSON.stringify(value, rounded, 1)}\n\`\`\``;
 
 /** docs/calculations.md, whole: formulas, sources, limits, inputs and a worked example of every calculator. */
 export async function calculationsPage(): Promise<string> {

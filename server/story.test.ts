@@ -221,3 +221,52 @@ test('an early hardness reading is kept but does not count, and can be taken bac
   const undone = await workshop.post<Pour>(`/pours/${pour.id}/hardness/undo`, { rowId: early.body.hardness[0]?.id });
   expect(undone.body.hardness.map((row) => row.value)).toEqual([34.5]);
 });
+
+test('a slip of the scale is mended by weighing again: a row of its own, remelt and lots follow', async () => {
+  const pour = await poured(workshop, stock, 5);
+  await workshop.post(`/pours/${pour.id}/close`, closing(19, 1));
+  const again = { ...closing(19, 1), cookedG: 250, returnedG: 36 };
+  const { body } = await workshop.post<Pour>(`/pours/${pour.id}/weigh`, again);
+  expect(body.balance).toMatchObject({ cookedG: 250, returnedG: 36, unaccountedG: expect.closeTo(4, 6) });
+  const { body: rack } = await workshop.get<{ remelt: RemeltRow[] }>('/rack');
+  expect(rack.remelt[0]?.grams).toBeCloseTo(46.2, 6);
+  const { body: plastisol } = await workshop.get<{ levelG: number }>(`/materials/${stock.plastisol.id}`);
+  expect(plastisol.levelG).toBeCloseTo(4750, 6);
+  const rows = workshop.data.db.prepare('SELECT cooked_g FROM balance ORDER BY seq').all();
+  expect(rows).toEqual([{ cooked_g: 254 }, { cooked_g: 250 }]);
+  const open = await poured(workshop, stock, 1);
+  expect((await workshop.post(`/pours/${open.id}/weigh`, again)).status).toBe(400);
+});
+
+test('a pour laid out by mistake is put away and taken up again; one that was drawn from is not', async () => {
+  const orderLines = [{ orderLineId: stock.order.lines[0]?.id, baits: 16 }];
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 5 }],
+    orderLines,
+  });
+  const state = async () => (await workshop.get<Order>(`/orders/${stock.order.id}`)).body.state;
+  const put = (discarded: boolean, version: number) =>
+    workshop.ask<Pour>('PATCH', `/pours/${pour.id}`, { discarded }, { version });
+  expect(await state()).toBe('in-pour');
+  const away = await put(true, 1);
+  expect([away.body.discardedAt, await state()]).toEqual([workshop.now.toISOString(), 'short']);
+  expect((await workshop.post(`/pours/${pour.id}/shots`, { moldId: stock.mold.id })).body.error.code).toBe(
+    'pour-closed',
+  );
+  await put(false, 2);
+  expect(await state()).toBe('in-pour');
+  await workshop.post(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+  const { body: drawn } = await workshop.get<Pour>(`/pours/${pour.id}`);
+  expect((await put(true, drawn.version)).body.error.code).toBe('already-started');
+});
+
+test('an order that was sent or cancelled too soon is taken back', async () => {
+  const change = (body: object, version: number) =>
+    workshop.ask<Order>('PATCH', `/orders/${stock.order.id}`, body, { version });
+  expect((await change({ sent: true }, 1)).body.error.code).toBe('not-packed');
+  expect((await change({ cancelled: true }, 1)).body.state).toBe('cancelled');
+  const line = { lineId: stock.order.lines[0]?.id, bags: 1 };
+  expect((await workshop.post(`/orders/${stock.order.id}/pack`, line)).body.error.code).toBe('already-closed');
+  expect((await change({ cancelled: false }, 2)).body.state).toBe('short');
+});

@@ -11,6 +11,7 @@ export const STATUS: Record<string, number> = {
   'already-exists': 409,
   'already-reversed': 409,
   'already-closed': 409,
+  'already-started': 409,
   'pour-closed': 409,
   'not-enough-stock': 409,
   'not-cured': 409,

@@ -12,7 +12,7 @@ const FIGURES = `
     (SELECT avg(h.value) FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
       AND h.scale = coalesce(pour.wanted_scale, '00') AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id)) AS hardness,
     coalesce(k.made, 0) AS made, coalesce(k.rejected, 0) AS rejected
-  FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN balance b ON b.pour_id = pour.id
+  FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN balance b ON b.seq = (SELECT max(seq) FROM balance WHERE pour_id = pour.id)
   LEFT JOIN (SELECT pour_id, sum(good + bad) AS made, sum(bad) AS rejected FROM pour_mold GROUP BY pour_id) k
     ON k.pour_id = pour.id
   WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;

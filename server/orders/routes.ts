@@ -47,19 +47,14 @@ export const orderEndpoints = [
       const { sent, cancelled, ...values } = body;
       const order = getOrder(db, id, at);
       if (sent && order.state !== 'ready') {
-        throw new Failure(
-          'not-packed',
-          `${order.code} is not packed yet: ${order.lines.map((l) => `${l.packed} of ${l.packs}`).join(', ')} packs.`,
-        );
+        const packs = order.lines.map((line) => `${line.packed} of ${line.packs}`).join(', ');
+        throw new Failure('not-packed', `${order.code} is not packed yet: ${packs} packs.`);
       }
-      update(
-        db,
-        'customer_order',
-        id,
-        version,
-        { ...values, ...(sent ? { sentAt: at } : {}), ...(cancelled ? { cancelledAt: at } : {}) },
-        'order',
-      );
+      const marks = {
+        ...(sent === undefined ? {} : { sentAt: sent ? at : null }),
+        ...(cancelled === undefined ? {} : { cancelledAt: cancelled ? at : null }),
+      };
+      update(db, 'customer_order', id, version, { ...values, ...marks }, 'order');
       return getOrder(db, id, at);
     },
   }),

@@ -10,7 +10,7 @@ import { countsOf, totalOf } from './counts.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
-    pour.laid_out_at, pour.started_at, pour.closed_at FROM pour JOIN recipe ON recipe.id = pour.recipe_id`,
+    pour.laid_out_at, pour.started_at, pour.closed_at, pour.discarded_at FROM pour JOIN recipe ON recipe.id = pour.recipe_id`,
   sorts: { time: 'pour.laid_out_at', code: 'pour.code' },
   order: '-time',
   search: "(pour.code || ' ' || recipe.name)",
@@ -95,7 +95,7 @@ const moldsOf = (db: Db, pourId: string) =>
 function balanceOf(db: Db, pourId: string): Balance | null {
   const row = first<Balance>(
     db,
-    'SELECT cooked_g, good_g, reject_g, returned_g, residue_g, at FROM balance WHERE pour_id = ?',
+    'SELECT cooked_g, good_g, reject_g, returned_g, residue_g, at FROM balance WHERE pour_id = ? ORDER BY seq DESC LIMIT 1',
     [pourId],
   );
   return row ? { ...row, ...balance(row) } : null;
@@ -118,6 +118,7 @@ interface PourRecord extends Row {
   laidOutAt: string;
   startedAt: string | null;
   closedAt: string | null;
+  discardedAt: string | null;
 }
 
 const DAY_MS = 24 * 3600 * 1000;
@@ -156,6 +157,7 @@ export function getPour(db: Db, id: string): Pour {
     laidOutAt: row.laidOutAt,
     startedAt: row.startedAt,
     closedAt: row.closedAt,
+    discardedAt: row.discardedAt,
     curedAt: curedAtOf(shots),
     molds: moldsOf(db, id),
     recipeItems: itemsOf(db, row.recipeRevisionId),

@@ -11,11 +11,12 @@ import {
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { endClocks } from '../clocks/store.ts';
-import { first, insert, mustFind, update } from '../db/rows.ts';
+import { insert, mustFind } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
+import { closePour, weighAgain } from './close.ts';
 import { getPour, hardnessOf, listPours } from './read.ts';
-import { addHeat, addMarks, addShot, closePour, layOutPour, openPour, undo } from './write.ts';
+import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour, undo } from './write.ts';
 
 const bench = ['pours', 'clocks', 'line'];
 
@@ -34,18 +35,12 @@ export const pourEndpoints = [
     path: '/pours/:id',
     body: laidOutPatch,
     versioned: true,
-    touches: bench,
-    run: ({ db, body, params, version }) => {
-      const pour = openPour(db, params.id as string);
-      const lot = first<{ materialId: string }>(
-        db,
-        `SELECT material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
-        [body.plastisolLotId],
-      );
-      if (body.plastisolLotId && !lot)
-        throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
-      update(db, 'pour', pour.id, version, { ...body, plastisolId: lot?.materialId ?? null }, 'pour');
-      return getPour(db, pour.id);
+    touches: [...bench, 'orders', 'today'],
+    run: ({ db, body, params, version, at }) => {
+      const id = params.id as string;
+      if ('discarded' in body) discard(db, id, version, body.discarded, at);
+      else chooseLot(db, id, version, body.plastisolLotId);
+      return getPour(db, id);
     },
   }),
   endpoint({
@@ -95,6 +90,16 @@ export const pourEndpoints = [
     touches: [...bench, 'rack', 'orders', 'today', 'recipes', 'molds', 'materials'],
     run: ({ db, body, params, now }) => {
       closePour(db, params.id as string, body, now);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/weigh',
+    body: closeBody,
+    touches: [...bench, 'rack', 'recipes', 'materials'],
+    run: ({ db, body, params, at }) => {
+      weighAgain(db, params.id as string, body, at);
       return getPour(db, params.id as string);
     },
   }),

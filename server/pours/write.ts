@@ -1,24 +1,20 @@
 import { addSeconds } from 'date-fns';
 import type * as v from 'valibot';
 import type { MoldRow } from '../../contract/molds.ts';
-import type { closeBody, marksBody, Pour, pourBody } from '../../contract/pours.ts';
+import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
 import { batchSize } from '../../core/plastisol/batch.ts';
-import { cupTotals } from '../../core/plastisol/cup.ts';
 import { ceilNear } from '../../core/rounding.ts';
-import { convert } from '../../core/units/convert.ts';
-import { balance } from '../../core/yield/counts.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
-import { first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
+import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import { addLedger, dosesOf } from '../ledgers/store.ts';
-import { drawMaterial, openLot } from '../materials/store.ts';
+import { addLedger } from '../ledgers/store.ts';
+import { openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
-import { measures, workshop } from '../workshop/store.ts';
-import { countMarks } from './counts.ts';
+import { workshop } from '../workshop/store.ts';
 import { getPour } from './read.ts';
 
 type NewPour = v.InferOutput<typeof pourBody>;
@@ -62,16 +58,18 @@ function linkOrderLines(db: Db, pourId: string, body: NewPour, baitIds: Set<stri
   });
 }
 
+function lotOfPlastisol(db: Db, lotId: string): { id: string; materialId: string } {
+  const lot = first<{ id: string; materialId: string }>(
+    db,
+    `SELECT lot.id, lot.material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
+    [lotId],
+  );
+  if (!lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
+  return lot;
+}
+
 function plastisolLot(db: Db, body: NewPour): { id: string; materialId: string } | undefined {
-  if (body.plastisolLotId) {
-    const lot = first<{ id: string; materialId: string }>(
-      db,
-      `SELECT lot.id, lot.material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
-      [body.plastisolLotId],
-    );
-    if (!lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
-    return lot;
-  }
+  if (body.plastisolLotId) return lotOfPlastisol(db, body.plastisolLotId);
   const material = first<{ id: string }>(
     db,
     `SELECT id FROM material WHERE kind = 'plastisol' ORDER BY created_at LIMIT 1`,
@@ -149,7 +147,7 @@ export function layOutPour(db: Db, body: NewPour, at: string): string {
   return id;
 }
 
-interface OpenPour {
+export interface OpenPour {
   id: string;
   code: string;
   ledgerId: string;
@@ -260,102 +258,20 @@ export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefi
   insert(db, 'heat', { id: newId(own), pourId: pour.id, kind: 'reversed', reverses: rowId, at });
 }
 
-/** Grams of a dose, or undefined where its material was never weighed by volume. */
-function doseGrams(db: Db, dose: { materialId: string; amount: number; unit: string }): number | undefined {
-  const material = mustFind<{
-    kind: string;
-    dropsPerMl: number | null;
-    bulkGPerMl: number | null;
-    densityGPerMl: number | null;
-  }>(db, 'material', dose.materialId, 'material');
-  const densityGPerMl =
-    material.bulkGPerMl ?? material.densityGPerMl ?? (material.kind === 'colourant' ? 1 : undefined);
-  const context = {
-    from: dose.unit,
-    value: dose.amount,
-    dropsPerMl: material.dropsPerMl ?? workshop(db).dropsPerMl,
-    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
-    densityGPerMl,
-  };
-  try {
-    return convert({ ...context, to: 'g' }).value;
-  } catch (error) {
-    if (error instanceof Failure && error.code === 'unit-mismatch') return undefined;
-    throw error;
-  }
-}
-
-function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
-  let dosedG = 0;
-  for (const dose of cupTotals(dosesOf(db, pour.ledgerId))) {
-    const grams = doseGrams(db, dose);
-    if (grams === undefined) continue;
-    dosedG += grams;
-    drawMaterial(db, dose.materialId, grams, { pourId: pour.id }, at);
-  }
-  const plastisolG = Math.max(0, cookedG - dosedG);
-  if (pour.plastisolId) drawMaterial(db, pour.plastisolId, plastisolG, { pourId: pour.id }, at, pour.plastisolLotId);
-}
-
-function goodByBait(pour: Pour): Map<string, number> {
-  const good = new Map<string, number>();
-  let unmarked = 0;
-  for (const shot of pour.shots) {
-    const mold = pour.molds.find((row) => row.moldId === shot.moldId);
-    if (!mold) continue;
-    const known = shot.marks.filter((mark) => mark.result !== 'unmarked');
-    unmarked += mold.cavities - known.length;
-    good.set(mold.baitId, (good.get(mold.baitId) ?? 0) + known.filter((mark) => mark.result === 'good').length);
-  }
-  if (unmarked > 0) {
-    throw new Failure(
-      'cavities-unmarked',
-      `${unmarked} baits are not marked good or bad yet; tap them, or "rest good" on the shot.`,
-    );
-  }
-  return good;
-}
-
-/** Closes a cup: the balance, what it used, what lies on the rack and in the remelt bin now, and the cure clock. */
-export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBody>, now: Date): void {
-  const at = now.toISOString();
-  const open = openPour(db, id);
+/** Puts a pour away that was laid out by mistake, or takes it up again; one that was drawn from is closed by weighing. */
+export function discard(db: Db, id: string, version: number, discarded: boolean, at: string): void {
   const pour = getPour(db, id);
-  const good = goodByBait(pour);
-  balance(body);
-  const baits = [...good.values()].reduce((sum, n) => sum + n, 0);
-  if (baits > 0 && body.goodG === 0)
-    throw new Failure('invalid-input', `${baits} good baits weigh something; weigh them.`, 'goodG');
-  if (baits === 0 && body.goodG > 0)
-    throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
-  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
-  drawFromLots(db, open, body.cookedG, at);
-  for (const [baitId, count] of good) {
-    if (count > 0)
-      insert(db, 'stock_move', {
-        id: newId(),
-        kind: 'poured',
-        baitId,
-        recipeId: pour.recipeId,
-        pourId: id,
-        baits: count,
-        at,
-      });
+  if (pour.shots.length > 0 || pour.balance) {
+    throw new Failure('already-started', `${pour.code} was drawn from; weigh what came out and close it.`);
   }
-  const remeltG = body.rejectG + body.returnedG;
-  if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
-  for (const { moldId, drawn, good: n, bad } of countMarks(db, id)) {
-    const sql = 'UPDATE pour_mold SET drawn = @drawn, good = @n, bad = @bad WHERE pour_id = @id AND mold_id = @moldId';
-    run(db, sql, { id, moldId, drawn, n, bad });
-  }
-  run(
-    db,
-    'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id',
-    { at, id },
-  );
-  for (const mold of pour.molds) endClocks(db, 'open', 'pour-mold', `${id} ${mold.moldId}`, at);
-  if (baits > 0 && pour.curedAt) {
-    const label = `Cured: ${baits} ${pour.recipeName}`;
-    startClock(db, { kind: 'cure', label, dueAt: new Date(pour.curedAt), aboutType: 'pour', aboutId: id }, now);
-  }
+  if (discarded === (pour.discardedAt !== null)) return;
+  const stamp = discarded ? at : null;
+  update(db, 'pour', id, version, { discardedAt: stamp, closedAt: stamp }, 'pour');
+}
+
+/** The lot of plastisol that goes into the cup. */
+export function chooseLot(db: Db, id: string, version: number, plastisolLotId: string | null): void {
+  openPour(db, id);
+  const lot = plastisolLotId ? lotOfPlastisol(db, plastisolLotId) : undefined;
+  update(db, 'pour', id, version, { plastisolLotId, plastisolId: lot?.materialId ?? null }, 'pour');
 }

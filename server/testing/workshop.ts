@@ -167,11 +167,13 @@ export async function poured(workshop: TestWorkshop, { mold, recipe }: Stocked, 
   return pour;
 }
 
+const tenths = (g: number) => Math.round(g * 10) / 10;
+
 /** Weighed so that it balances: 10.2 g a bait. */
 export const closing = (good: number, bad: number) => ({
-  cookedG: good * 10.2 + bad * 10.2 + 50,
-  goodG: good * 10.2,
-  rejectG: bad * 10.2,
+  cookedG: tenths((good + bad) * 10.2 + 50),
+  goodG: tenths(good * 10.2),
+  rejectG: tenths(bad * 10.2),
   returnedG: 40,
   residueG: 6,
 });

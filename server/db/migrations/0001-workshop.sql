@@ -255,6 +255,8 @@ CREATE TABLE pour (
   laid_out_at TEXT NOT NULL,
   started_at TEXT,
   closed_at TEXT,
+  -- Put away before anything was drawn: closed without a balance.
+  discarded_at TEXT,
   version INTEGER NOT NULL DEFAULT 1,
   created_at TEXT NOT NULL
 ) STRICT;
@@ -319,9 +321,11 @@ CREATE TABLE cavity_mark (
 ) STRICT;
 CREATE INDEX cavity_mark_by_shot ON cavity_mark (shot_id, cavity, seq);
 
+-- What became of a cup, weighed; weighed again after a slip, the newest counts.
 CREATE TABLE balance (
-  id TEXT PRIMARY KEY,
-  pour_id TEXT NOT NULL UNIQUE REFERENCES pour (id),
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  pour_id TEXT NOT NULL REFERENCES pour (id),
   cooked_g REAL NOT NULL CHECK (cooked_g > 0),
   good_g REAL NOT NULL CHECK (good_g >= 0),
   reject_g REAL NOT NULL CHECK (reject_g >= 0),
@@ -329,6 +333,8 @@ CREATE TABLE balance (
   residue_g REAL NOT NULL CHECK (residue_g >= 0),
   at TEXT NOT NULL
 ) STRICT;
+
+CREATE INDEX balance_by_pour ON balance (pour_id, seq);
 
 CREATE TABLE hardness_reading (
   seq INTEGER PRIMARY KEY AUTOINCREMENT,

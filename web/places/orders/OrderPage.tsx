@@ -94,7 +94,7 @@ export function OrderPage() {
 }
 
 function Sending({ order }: { order: Order }) {
-  const change = useWrite<Order, { sent: true } | { cancelled: true }>((body) => ({
+  const change = useWrite<Order, { sent: boolean } | { cancelled: boolean }>((body) => ({
     path: `/orders/${order.id}`,
     method: 'PATCH',
     version: order.version,
@@ -109,6 +109,15 @@ function Sending({ order }: { order: Order }) {
       {!closed && (
         <button type="button" className="btn btn-line" onClick={() => change.mutate({ cancelled: true })}>
           Cancel it
+        </button>
+      )}
+      {closed && (
+        <button
+          type="button"
+          className="btn btn-line"
+          onClick={() => change.mutate(order.sentAt ? { sent: false } : { cancelled: false })}
+        >
+          {order.sentAt ? 'Not sent after all' : 'Take it up again'}
         </button>
       )}
       {order.state === 'ready' && (

@@ -7,13 +7,14 @@ import { QuantityField, Refusal } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
 /** The scale's figures at the end of a cup; what nobody can account for shows while they are typed. */
-export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
+export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; onDone?: () => void }) {
   const { text } = useTaste();
-  const [cookedG, setCooked] = useState<number | null>(Math.round(pour.plan.cookG));
-  const [goodG, setGood] = useState<number | null>(null);
-  const [rejectG, setReject] = useState<number | null>(null);
-  const [returnedG, setReturned] = useState<number | null>(null);
-  const [residueG, setResidue] = useState<number | null>(null);
+  const before = pour.balance;
+  const [cookedG, setCooked] = useState<number | null>(before?.cookedG ?? Math.round(pour.plan.cookG));
+  const [goodG, setGood] = useState<number | null>(before?.goodG ?? null);
+  const [rejectG, setReject] = useState<number | null>(before?.rejectG ?? null);
+  const [returnedG, setReturned] = useState<number | null>(before?.returnedG ?? null);
+  const [residueG, setResidue] = useState<number | null>(before?.residueG ?? null);
   const marks = pour.shots.flatMap((shot) => shot.marks);
   const made = pour.shots.reduce(
     (sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
@@ -28,7 +29,7 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
     returnedG: returnedG ?? 0,
     residueG: residueG ?? 0,
   };
-  const close = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/close`, body }));
+  const close = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/${before ? 'weigh' : 'close'}`, body }), onDone);
   let figures: ReturnType<typeof balance> | undefined;
   let refused: string | undefined;
   try {
@@ -39,7 +40,7 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
   }
   return (
     <section className="sheet p-5 no-print" id="close">
-      <h2 className="text-2xl mb-1">Close the cup</h2>
+      <h2 className="text-2xl mb-1">{before ? 'Weighed again' : 'Close the cup'}</h2>
       <p className="mb-4">
         <b className="figure">{good}</b> good, <b className="figure">{bad}</b> bad of <b className="figure">{made}</b>{' '}
         made.
@@ -57,7 +58,7 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
           dimension="mass"
           value={cookedG}
           onChange={setCooked}
-          isDefault={cookedG === Math.round(pour.plan.cookG)}
+          isDefault={!before && cookedG === Math.round(pour.plan.cookG)}
           hint="as planned until weighed"
         />
         <QuantityField label="Good baits" dimension="mass" value={goodG} onChange={setGood} autoFocus={open} />
@@ -81,7 +82,7 @@ export function CloseForm({ pour, open }: { pour: Pour; open: boolean }) {
           className="btn btn-primary btn-lg mt-5"
           disabled={close.isPending || !cookedG || Boolean(refused)}
         >
-          Close
+          {before ? 'Keep' : 'Close'}
         </button>
       </form>
       {refused && (

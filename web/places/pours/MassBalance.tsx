@@ -1,10 +1,13 @@
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pour } from '../../../contract/pours.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { CloseForm } from './CloseForm.tsx';
 
 /** What became of the grams, as one cup cut into its parts. */
 export function MassBalance({ pour }: { pour: Pour }) {
   const { text } = useTaste();
+  const [again, setAgain] = useState(false);
   if (!pour.balance) return null;
   const { cookedG, goodG, rejectG, returnedG, residueG, unaccountedG, yieldFraction } = pour.balance;
   const marks = pour.shots.flatMap((shot) => shot.marks);
@@ -32,6 +35,9 @@ export function MassBalance({ pour }: { pour: Pour }) {
         <Link to="/rack" className="link">
           on the rack
         </Link>
+        <button type="button" className="link no-print" aria-expanded={again} onClick={() => setAgain(!again)}>
+          weigh again
+        </button>
       </div>
       <svg
         width="100%"
@@ -75,6 +81,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
           .map((part) => `${part.name} ${text(part.g, 'mass')}`)
           .join(', ')}
       </p>
+      {again && <CloseForm pour={pour} open onDone={() => setAgain(false)} />}
     </section>
   );
 }

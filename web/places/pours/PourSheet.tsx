@@ -4,7 +4,9 @@ import type { Pour } from '../../../contract/pours.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
+import { Refusal } from '../../parts/Fields.tsx';
 import { dateText, dayText, Page, timeText, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
@@ -44,7 +46,13 @@ export function PourSheet() {
             {pour.recipeName} v{pour.recipeRevision}
           </Link>
           {pour.plastisol && `, in ${pour.plastisol.name}, lot ${pour.plastisol.lotCode}`}.{' '}
-          {pour.closedAt ? 'Closed; it stands as it was.' : pour.startedAt ? 'Under way.' : 'Laid out.'}
+          {pour.discardedAt
+            ? 'Put away before anything was drawn.'
+            : pour.closedAt
+              ? 'Closed; it stands as it was.'
+              : pour.startedAt
+                ? 'Under way.'
+                : 'Laid out.'}
         </>
       }
       actions={
@@ -52,6 +60,7 @@ export function PourSheet() {
           <button type="button" className="btn btn-line" onClick={() => window.print()}>
             Print the sheet
           </button>
+          {pour.shots.length === 0 && !pour.balance && <PutAway pour={pour} />}
           {!pour.closedAt && (
             <Link to={`/pours/${pour.id}/bench`} className="btn btn-accent btn-lg">
               To the bench
@@ -168,6 +177,24 @@ export function PourSheet() {
         </div>
       </div>
     </Page>
+  );
+}
+
+/** A pour laid out by mistake is put away, and can be taken up again. */
+function PutAway({ pour }: { pour: Pour }) {
+  const change = useWrite<Pour>(() => ({
+    path: `/pours/${pour.id}`,
+    method: 'PATCH',
+    version: pour.version,
+    body: { discarded: !pour.discardedAt },
+  }));
+  return (
+    <>
+      <button type="button" className="btn btn-line" disabled={change.isPending} onClick={() => change.mutate()}>
+        {pour.discardedAt ? 'Take it up again' : 'Put it away'}
+      </button>
+      <Refusal error={change.error} />
+    </>
   );
 }
 

@@ -97,7 +97,13 @@ export function Pours() {
                 <td className="font-bold">{pour.recipeName}</td>
                 <td>{pour.baits}</td>
                 <td className="figure text-right">{text(pour.cookMl, 'volume')}</td>
-                <td className="figure text-right">{pour.shots}</td>
+                <td className="figure text-right">
+                  {pour.discardedAt ? (
+                    <span className="soft font-[family-name:var(--font-text)]">put away</span>
+                  ) : (
+                    pour.shots
+                  )}
+                </td>
                 <td className="figure text-right">{pour.good}</td>
                 <td
                   className={`figure text-right ${pour.bad / Math.max(1, pour.good + pour.bad) > 0.1 ? 'warn' : 'soft'}`}

@@ -1,0 +1,139 @@
+import type * as v from 'valibot';
+import type { closeBody, Pour } from '../../contract/pours.ts';
+import { Failure } from '../../core/failure.ts';
+import { cupTotals } from '../../core/plastisol/cup.ts';
+import { convert } from '../../core/units/convert.ts';
+import { balance } from '../../core/yield/counts.ts';
+import { endClocks, startClock } from '../clocks/store.ts';
+import type { Db } from '../db/open.ts';
+import { insert, mustFind, run } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { dosesOf } from '../ledgers/store.ts';
+import { addLotMove, drawMaterial } from '../materials/store.ts';
+import { measures, workshop } from '../workshop/store.ts';
+import { countMarks, totalOf } from './counts.ts';
+import { getPour } from './read.ts';
+import { type OpenPour, openPour } from './write.ts';
+
+type Weighed = v.InferOutput<typeof closeBody>;
+
+/** Grams of a dose, or undefined where its material was never weighed by volume. */
+function doseGrams(db: Db, dose: { materialId: string; amount: number; unit: string }): number | undefined {
+  const material = mustFind<{
+    kind: string;
+    dropsPerMl: number | null;
+    bulkGPerMl: number | null;
+    densityGPerMl: number | null;
+  }>(db, 'material', dose.materialId, 'material');
+  const densityGPerMl =
+    material.bulkGPerMl ?? material.densityGPerMl ?? (material.kind === 'colourant' ? 1 : undefined);
+  const context = {
+    from: dose.unit,
+    value: dose.amount,
+    dropsPerMl: material.dropsPerMl ?? workshop(db).dropsPerMl,
+    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
+    densityGPerMl,
+  };
+  try {
+    return convert({ ...context, to: 'g' }).value;
+  } catch (error) {
+    if (error instanceof Failure && error.code === 'unit-mismatch') return undefined;
+    throw error;
+  }
+}
+
+function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
+  let dosedG = 0;
+  for (const dose of cupTotals(dosesOf(db, pour.ledgerId))) {
+    const grams = doseGrams(db, dose);
+    if (grams === undefined) continue;
+    dosedG += grams;
+    drawMaterial(db, dose.materialId, grams, { pourId: pour.id }, at);
+  }
+  const plastisolG = Math.max(0, cookedG - dosedG);
+  if (pour.plastisolId) drawMaterial(db, pour.plastisolId, plastisolG, { pourId: pour.id }, at, pour.plastisolLotId);
+}
+
+function goodByBait(pour: Pour): Map<string, number> {
+  const good = new Map<string, number>();
+  let unmarked = 0;
+  for (const shot of pour.shots) {
+    const mold = pour.molds.find((row) => row.moldId === shot.moldId);
+    if (!mold) continue;
+    const known = shot.marks.filter((mark) => mark.result !== 'unmarked');
+    unmarked += mold.cavities - known.length;
+    good.set(mold.baitId, (good.get(mold.baitId) ?? 0) + known.filter((mark) => mark.result === 'good').length);
+  }
+  if (unmarked > 0) {
+    throw new Failure(
+      'cavities-unmarked',
+      `${unmarked} baits are not marked good or bad yet; tap them, or "rest good" on the shot.`,
+    );
+  }
+  return good;
+}
+
+function checkWeights(body: Weighed, baits: number): void {
+  balance(body);
+  if (baits > 0 && body.goodG === 0)
+    throw new Failure('invalid-input', `${baits} good baits weigh something; weigh them.`, 'goodG');
+  if (baits === 0 && body.goodG > 0) {
+    throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
+  }
+}
+
+/** Closes a cup: the balance, what it used, what lies on the rack and in the remelt bin now, and the cure clock. */
+export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
+  const at = now.toISOString();
+  const open = openPour(db, id);
+  const pour = getPour(db, id);
+  const good = goodByBait(pour);
+  const baits = [...good.values()].reduce((sum, n) => sum + n, 0);
+  checkWeights(body, baits);
+  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
+  drawFromLots(db, open, body.cookedG, at);
+  for (const [baitId, count] of good) {
+    if (count > 0)
+      insert(db, 'stock_move', {
+        id: newId(),
+        kind: 'poured',
+        baitId,
+        recipeId: pour.recipeId,
+        pourId: id,
+        baits: count,
+        at,
+      });
+  }
+  const remeltG = body.rejectG + body.returnedG;
+  if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
+  for (const { moldId, drawn, good: n, bad } of countMarks(db, id)) {
+    const sql = 'UPDATE pour_mold SET drawn = @drawn, good = @n, bad = @bad WHERE pour_id = @id AND mold_id = @moldId';
+    run(db, sql, { id, moldId, drawn, n, bad });
+  }
+  run(
+    db,
+    'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id',
+    { at, id },
+  );
+  for (const mold of pour.molds) endClocks(db, 'open', 'pour-mold', `${id} ${mold.moldId}`, at);
+  if (baits > 0 && pour.curedAt) {
+    const label = `Cured: ${baits} ${pour.recipeName}`;
+    startClock(db, { kind: 'cure', label, dueAt: new Date(pour.curedAt), aboutType: 'pour', aboutId: id }, now);
+  }
+}
+
+/** Weighs a closed cup again: a row of its own, and what it changes of remelt and lots as reversing rows. */
+export function weighAgain(db: Db, id: string, body: Weighed, at: string): void {
+  const pour = getPour(db, id);
+  if (!pour.balance) throw new Failure('invalid-input', `${pour.code} is not closed yet; close it with these weights.`);
+  checkWeights(body, totalOf(countMarks(db, id), 'good'));
+  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
+  const remeltG = body.rejectG + body.returnedG - (pour.balance.rejectG + pour.balance.returnedG);
+  const note = 'weighed again';
+  if (remeltG !== 0)
+    insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, note, at });
+  const cookedG = body.cookedG - pour.balance.cookedG;
+  if (!pour.plastisol || cookedG === 0) return;
+  if (cookedG > 0) drawMaterial(db, pour.plastisol.id, cookedG, { pourId: id }, at, pour.plastisol.lotId);
+  else addLotMove(db, { lotId: pour.plastisol.lotId, kind: 'reversed', grams: -cookedG, pourId: id, note }, at);
+}

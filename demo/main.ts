@@ -6,7 +6,7 @@ import type { Clock } from '../contract/workshop.ts';
 import { COLD, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
 import { DemoMaker } from './maker.ts';
 import { Random } from './random.ts';
-import { fillShelf, planMold, revise, type Shelf } from './shelf.ts';
+import { deepen, fillShelf, planMold, revise, type Shelf } from './shelf.ts';
 
 const SEED = 20260417;
 const DAYS = 730;
@@ -124,6 +124,12 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
     if (random.chance(0.6)) await leaves(maker, random, addDays(day, 9));
     if (ago < 520 && shelf.masters.get('Sandlance 110')?.latest.number === 1)
       await revise(maker, shelf, 'Sandlance 110', 'wrist thinner, so that it kicks slower', { widthMm: 16 });
+    if (ago < 430 && shelf.recipes.get('Bladderwrack')?.revision.number === 1)
+      await deepen(maker, shelf, 'Bladderwrack', 'deeper, the ribbon tails came out washed out', {
+        'Kelp Green liquid': 26,
+      });
+    if (ago < 240 && shelf.recipes.get('Night Ferry')?.revision.number === 1)
+      await deepen(maker, shelf, 'Night Ferry', 'less black: it swallowed the flake', { 'Coal liquid': 9 });
     if (ago < 400 && shelf.masters.get('Squattie 70')?.latest.number === 1)
       await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', { lengthMm: 69 });
     if (ago < 260 && shelf.masters.get('Gannet 160')?.latest.number === 1)

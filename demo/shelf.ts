@@ -292,6 +292,24 @@ export async function revise(
   shelf.masters.set(name, revised);
 }
 
+/** A recipe changed for a reason; the old one stays as the pours of its time knew it. */
+export async function deepen(
+  maker: DemoMaker,
+  shelf: Shelf,
+  name: string,
+  reason: string,
+  change: Record<string, number>,
+): Promise<void> {
+  const recipe = shelf.recipes.get(name) as Recipe;
+  const items = recipe.revision.items.map(({ materialId, materialName, amount, unit }) => ({
+    materialId,
+    amount: change[materialName] ?? amount,
+    unit,
+  }));
+  const body = { name, hex: recipe.hex, notes: recipe.notes, basisMl: recipe.revision.basisMl, items, reason };
+  shelf.recipes.set(name, await maker.call<Recipe>('PUT', `/recipes/${recipe.id}`, body, recipe.version));
+}
+
 async function addMolds(maker: DemoMaker, shelf: Shelf): Promise<void> {
   const bought = [
     {

@@ -61,7 +61,7 @@ export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330
               opacity={major ? 1 : 0.55}
             />
             {major && (
-              <text x={34} y={y(amount) + 4} fontSize={12} fill="var(--ink)">
+              <text x={31} y={y(amount) + 4} fontSize={11} fill="var(--ink)">
                 {Number(amount.toPrecision(4))}
               </text>
             )}

@@ -45,7 +45,8 @@ export function Colours() {
                 </span>
                 {recipe.revision.items.slice(0, 4).map((item) => (
                   <span key={item.id} className="label-small block truncate">
-                    <b className="figure">{Number(item.amount.toPrecision(3))}</b> {item.unit} {item.materialName}
+                    <b className="figure">{Number(item.amount.toPrecision(3))}</b>{' '}
+                    {item.unit === 'drop' && item.amount !== 1 ? 'drops' : item.unit} {item.materialName}
                   </span>
                 ))}
                 <span className="label-small block mt-1.5">

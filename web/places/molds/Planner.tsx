@@ -265,7 +265,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 ml={pour.mlB / pour.mixes}
                 grams={pour.gramsB / pour.mixes}
                 heightPx={230}
-                widthPx={60}
+                widthPx={70}
               />
             </div>
             <p>

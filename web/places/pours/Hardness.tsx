@@ -11,9 +11,10 @@ export function Hardness({ pour }: { pour: Pour }) {
   const now = useNow();
   const [scale, setScale] = useState<'00' | 'A'>(pour.wanted?.scale ?? '00');
   const [value, setValue] = useState<number | null>(null);
-  const add = useWrite<Pour>(
-    () => ({ path: `/pours/${pour.id}/hardness`, body: { scale, value } }),
-    () => setValue(null),
+  // A second reading typed while the first is on its way stays in the field.
+  const add = useWrite<Pour, number>(
+    (points) => ({ path: `/pours/${pour.id}/hardness`, body: { scale, value: points } }),
+    (_, sent) => setValue((typed) => (typed === sent ? null : typed)),
   );
   const undo = useWrite<Pour, string>((rowId) => ({ path: `/pours/${pour.id}/hardness/undo`, body: { rowId } }));
   const leftS = pour.curedAt ? (Date.parse(pour.curedAt) - now) / 1000 : 0;
@@ -111,7 +112,7 @@ export function Hardness({ pour }: { pour: Pour }) {
         className="flex gap-3 items-start no-print"
         onSubmit={(event) => {
           event.preventDefault();
-          if (value !== null) add.mutate();
+          if (value !== null) add.mutate(value);
         }}
       >
         <SelectField

@@ -2,9 +2,10 @@ import type { Material } from '../contract/materials.ts';
 import type { Order } from '../contract/orders.ts';
 import { FAULTS, type Fault, type Pour } from '../contract/pours.ts';
 import { doseOf } from '../core/plastisol/recipe.ts';
+import { NEW_LOT_G } from './catalogue.ts';
 import type { DemoMaker } from './maker.ts';
 import type { Random } from './random.ts';
-import { NEW_LOT_G, type Shelf } from './shelf.ts';
+import type { Shelf } from './shelf.ts';
 
 /** A cold spell that shows in the charts: the share of rejects in it. */
 export interface Mood {

@@ -19,7 +19,7 @@ import { extract, type Pack, pack } from 'tar-stream';
 import * as v from 'valibot';
 import { Failure } from '../../core/failure.ts';
 import { newestSchema } from '../db/migrate.ts';
-import type { DataFolder } from './data.ts';
+import { type DataFolder, dropKeys } from './data.ts';
 
 const manifestSchema = v.object({
   format: v.literal('blunko-backup'),
@@ -40,11 +40,23 @@ async function add(tar: Pack, name: string, file: string): Promise<void> {
   await pipeline(createReadStream(file), entry);
 }
 
+function withoutKeys(file: string): void {
+  const db = new Database(file);
+  try {
+    db.pragma('journal_mode = DELETE');
+    db.pragma('secure_delete = ON');
+    dropKeys(db);
+  } finally {
+    db.close();
+  }
+}
+
 /** Streams one consistent archive: an online copy of the database, the files, and a manifest with their hashes. */
 export async function writeBackup(data: DataFolder, out: NodeJS.WritableStream, now: Date): Promise<void> {
   const copy = join(data.root, `backup-${process.pid}-${now.getTime()}.db`);
   await data.db.backup(copy);
   try {
+    withoutKeys(copy);
     const files = readdirSync(data.files).sort();
     const sources = [['blunko.db', copy], ...files.map((name) => [`files/${name}`, join(data.files, name)])] as [
       string,

@@ -1,4 +1,5 @@
 import { request } from 'node:http';
+import { gunzipSync } from 'node:zlib';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { TestWorkshop } from '../testing/workshop.ts';
 import { setPasscode } from './passcode.ts';
@@ -61,4 +62,24 @@ test('only its own names and its own pages are answered', async () => {
   const { headers } = await workshop.get('/health');
   expect(headers.get('content-security-policy')).toContain("default-src 'none'");
   expect(headers.get('x-powered-by')).toBeNull();
+});
+
+test('a backup bears no passcode, and a restore locks nobody out or in', async () => {
+  const enter = async (passcode: string) =>
+    (await workshop.post('/session', { passcode })).headers.get('set-cookie')?.split(';')[0] ?? '';
+  const cookie = await enter('48151623');
+  const archive = Buffer.from(await (await fetch(`${workshop.url}/api/backup`, { headers: { cookie } })).arrayBuffer());
+  const { hash } = workshop.data.db.prepare('SELECT hash FROM passcode').get() as { hash: Buffer };
+  expect(gunzipSync(archive).includes(hash)).toBe(false);
+  await setPasscode(workshop.data.db, 'another one');
+  const later = await enter('another one');
+  const restored = await fetch(`${workshop.url}/api/restore`, {
+    method: 'POST',
+    headers: { cookie: later },
+    body: new Uint8Array(archive),
+  });
+  expect(restored.status).toBe(201);
+  expect((await workshop.ask('GET', '/workshop', undefined, { headers: { cookie: later } })).status).toBe(200);
+  expect((await workshop.ask('GET', '/workshop', undefined, { headers: { cookie } })).status).toBe(401);
+  expect((await workshop.post('/session', { passcode: '48151623' })).status).toBe(401);
 });

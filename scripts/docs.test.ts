@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
-import { calculationsPage } from '../scripts/calculationsPage.ts';
+import { calculationsPage } from './calculationsPage.ts';
 
 test('docs/calculations.md is what the registry says', async () => {
   const written = readFileSync(new URL('../docs/calculations.md', import.meta.url), 'utf8');

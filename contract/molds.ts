@@ -94,6 +94,8 @@ export interface MoldRow extends Versioned {
   made: number;
   rejected: number;
   plan: { input: PlanInput; output: SiliconePlan } | null;
+  /** When its rubber may be demolded; 'unmixed' while it is only a plan, null once it is a mold. */
+  readyAt: string | null;
 }
 
 export interface Mold extends MoldRow {

@@ -71,6 +71,8 @@ export interface MoldChoice {
   /** This mold's own past. */
   made: number;
   rejected: number;
+  /** Its rubber still sets: chosen only where no other mold makes the bait. */
+  waits?: boolean;
 }
 
 export interface CupNeed {
@@ -109,7 +111,9 @@ export function injectorOf(
 }
 
 function moldFor(baitId: string, molds: MoldChoice[]): MoldChoice | undefined {
-  return molds.filter((mold) => mold.baitId === baitId).sort((a, b) => b.cavities - a.cavities)[0];
+  return molds
+    .filter((mold) => mold.baitId === baitId)
+    .sort((a, b) => Number(a.waits ?? false) - Number(b.waits ?? false) || b.cavities - a.cavities)[0];
 }
 
 /**

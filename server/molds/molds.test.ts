@@ -198,3 +198,27 @@ test('a mark changed before the close counts as it was left', async () => {
   const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
   expect([mold.made, mold.rejected]).toEqual([4, 1]);
 });
+
+test('rubber that still sets is not poured into while another mold makes the bait', async () => {
+  const chosen = async () =>
+    (await workshop.get<Order>(`/orders/${stock.order.id}`)).body.need.cups[0]?.molds[0]?.moldId;
+  const { body: mold } = await block({ name: 'Six', cavities: 6, planInput: undefined });
+  expect(await chosen()).toBe(mold.id);
+  const { body: planned } = await block({ name: 'Block of 3' });
+  expect(planned.readyAt).toBe('unmixed');
+  for (const id of [mold.id, stock.mold.id]) {
+    const { body } = await workshop.get<Mold>(`/molds/${id}`);
+    await workshop.ask('PATCH', `/molds/${id}`, { retired: true }, { version: body.version });
+  }
+  // The only one left is planned with, and says that it is not ready.
+  expect(await chosen()).toBe(planned.id);
+  await workshop.post(`/molds/${planned.id}/events`, { kind: 'mixed' });
+  const { body: setting } = await workshop.get<Mold>(`/molds/${planned.id}`);
+  expect(Date.parse(setting.readyAt ?? '') - workshop.now.getTime()).toBe(240 * 60_000);
+  expect((await clocks()).map((clock) => clock.kind)).toEqual(['pot-life', 'demold']);
+  await workshop.post(`/molds/${planned.id}/events`, { kind: 'step', step: 'pour' });
+  expect((await clocks()).map((clock) => clock.kind)).toEqual(['demold']);
+  await workshop.post(`/molds/${planned.id}/events`, { kind: 'step', step: 'demold' });
+  const { body: done } = await workshop.get<Mold>(`/molds/${planned.id}`);
+  expect([done.readyAt, await clocks()]).toEqual([null, []]);
+});

@@ -3,7 +3,7 @@ import { listQuery } from '../../contract/fields.ts';
 import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { topUp } from '../../core/mold/silicone.ts';
-import { startClock } from '../clocks/store.ts';
+import { endClocks, startClock } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
@@ -20,6 +20,12 @@ const planOf = (mold: MoldRow) => {
 
 function drawRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
   if (mold.rubberId) drawMaterial(db, mold.rubberId, grams, { moldId: mold.id }, at);
+}
+
+/** Rubber that was poured needs no pot life any more, and a mold that was taken out no demold time. */
+function endRubberClocks(db: Db, moldId: string, step: string, at: string): void {
+  if (step === 'pour' || step === 'demold') endClocks(db, 'pot-life', 'mold', moldId, at);
+  if (step === 'demold') endClocks(db, 'demold', 'mold', moldId, at);
 }
 
 /** Both clocks run from the moment the parts meet, at the plan's own room temperature. */
@@ -95,6 +101,7 @@ export const moldEndpoints = [
             ? topUpOf(db, mold, body.missingDepthMm, now)
             : null;
       const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
+      if (body.kind === 'step') endRubberClocks(db, mold.id, body.step, at);
       insert(db, 'mold_event', { id: newId(body.id), moldId: mold.id, kind: body.kind, step, detail, at });
       return getMold(db, mold.id);
     },

@@ -11,7 +11,9 @@ import { countsByMold, countsOf, type MoldCount } from '../pours/counts.ts';
 import { addBait } from '../workshop/store.ts';
 
 const LISTING = {
-  select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape
+  select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape,
+    (SELECT max(e.at) FROM mold_event e WHERE e.mold_id = mold.id AND e.kind = 'mixed') AS mixed_at,
+    (SELECT e.kind FROM mold_event e WHERE e.mold_id = mold.id AND e.step = 'demold' ORDER BY e.seq DESC LIMIT 1) AS demolded
     FROM mold JOIN bait ON bait.id = mold.bait_id`,
   sorts: { name: 'mold.name', created: 'mold.created_at' },
   order: 'name',
@@ -19,25 +21,39 @@ const LISTING = {
   idColumn: 'mold.id',
 };
 
-function withCounts<T extends MoldRow>(row: T, counts: Map<string, MoldCount>): T {
+type Stored<T> = Omit<T, 'readyAt'> & { mixedAt: string | null; demolded: string | null };
+
+/** Rubber that was planned here is a mold once its demold step is ticked; until then it has a moment, or none yet. */
+function readyAtOf({ plan, mixedAt, demolded }: Pick<Stored<MoldRow>, 'plan' | 'mixedAt' | 'demolded'>): string | null {
+  if (!plan || demolded === 'step') return null;
+  return mixedAt ? new Date(Date.parse(mixedAt) + plan.output.demoldMin * 60_000).toISOString() : 'unmixed';
+}
+
+function complete({ mixedAt, demolded, ...row }: Stored<MoldRow>, counts: Map<string, MoldCount>): MoldRow {
   const { drawn, good, bad } = counts.get(row.id) ?? { drawn: 0, good: 0, bad: 0 };
-  return { ...row, shots: drawn, made: good + bad, rejected: bad };
+  return {
+    ...row,
+    readyAt: readyAtOf({ plan: row.plan, mixedAt, demolded }),
+    shots: drawn,
+    made: good + bad,
+    rejected: bad,
+  };
 }
 
 export function listMolds(db: Db, query: ListQuery): Page<MoldRow> {
-  const found = page<MoldRow>(db, LISTING, query);
+  const found = page<Stored<MoldRow>>(db, LISTING, query);
   const counts = countsByMold(db);
-  return { ...found, items: found.items.map((row) => withCounts(row, counts)) };
+  return { ...found, items: found.items.map((row) => complete(row, counts)) };
 }
 
 /** Molds that can be poured now. */
 export function usableMolds(db: Db): MoldRow[] {
   const counts = countsByMold(db);
   const sql = `${LISTING.select.replace('/*sort*/', '')} WHERE mold.retired_at IS NULL ORDER BY mold.created_at`;
-  return all<MoldRow>(db, sql).map((row) => withCounts(row, counts));
+  return all<Stored<MoldRow>>(db, sql).map((row) => complete(row, counts));
 }
 
-function healthOf(db: Db, mold: MoldRow): CavityHealth[] {
+function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[] {
   const rows = all<{ cavity: number; result: string; reason: string | null; n: number }>(
     db,
     `SELECT cavity, result, reason, count(*) AS n FROM (
@@ -60,9 +76,11 @@ function healthOf(db: Db, mold: MoldRow): CavityHealth[] {
 
 export function getMold(db: Db, id: string): Mold {
   mustFind(db, 'mold', id, 'mold');
-  const row = first<MoldRow>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`, [id]) as MoldRow;
+  const row = first<Stored<MoldRow>>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`, [
+    id,
+  ]) as Stored<MoldRow>;
   return {
-    ...withCounts(row, countsByMold(db)),
+    ...complete(row, countsByMold(db)),
     events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [
       id,
     ]),

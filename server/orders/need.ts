@@ -40,10 +40,12 @@ export function allNeeds(db: Db, at: string): PlacedNeed[] {
 }
 
 /** Cups that make these lines good; what cannot be planned is said as short of a mold. */
-export function cups(db: Db, lines: LineNeed[]): CupNeed[] {
+export function cups(db: Db, lines: LineNeed[], at: string): CupNeed[] {
   if (!lines.some((line) => line.short > 0)) return [];
   try {
-    return cupsFor(lines, usableMolds(db));
+    // 'unmixed' sorts after every moment, so one comparison serves both.
+    const molds = usableMolds(db).map((mold) => ({ ...mold, waits: mold.readyAt !== null && mold.readyAt > at }));
+    return cupsFor(lines, molds);
   } catch (error) {
     if (error instanceof Failure && error.code === 'too-large') return [];
     throw error;

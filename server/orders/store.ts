@@ -89,7 +89,7 @@ export function getOrder(db: Db, id: string, at: string): Order {
   const mine = needs.filter((need) => need.orderId === id);
   return {
     ...complete(db, row, needs),
-    need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine) },
+    need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine, at) },
     pours: all(
       db,
       `SELECT DISTINCT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.closed_at FROM pour

@@ -23,12 +23,13 @@ function cupsTonight(
   db: Db,
   needs: PlacedNeed[],
   orderIds: string[],
+  at: string,
 ): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
   const recipes = named(db, 'recipe');
   const baits = named(db, 'bait');
   const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
   const mine = needs.filter((need) => orderIds.includes(need.orderId));
-  const planned = cups(db, mine);
+  const planned = cups(db, mine, at);
   const withoutMold = planned.flatMap((cup) =>
     cup.withoutMold.map(({ baitId, baits: n }) => ({
       baitName: baits.get(baitId)?.name ?? '',
@@ -254,7 +255,7 @@ export function today(db: Db, now: Date): Today {
       ],
     }));
   const chosen = tonight(shortOrders);
-  const planned = cupsTonight(db, needs, chosen.orderIds);
+  const planned = cupsTonight(db, needs, chosen.orderIds, at);
   const laterRecipes = new Set(
     shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.recipeIds),
   );

@@ -110,6 +110,7 @@ CREATE TABLE mold_event (
   detail TEXT,
   at TEXT NOT NULL
 ) STRICT;
+CREATE INDEX mold_event_by_mold ON mold_event (mold_id, seq);
 
 CREATE TABLE material (
   id TEXT PRIMARY KEY,

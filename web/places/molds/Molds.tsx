@@ -3,6 +3,7 @@ import { Link } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS } from './words.ts';
 
@@ -53,6 +54,9 @@ export function Molds() {
                 </span>
                 <span className="block mt-1.5">
                   <b className="figure">{mold.cavities}</b> × <b className="figure">{text(mold.cavityMl, 'volume')}</b>
+                </span>
+                <span className="block text-sm">
+                  <Ready readyAt={mold.readyAt} />
                 </span>
                 <span className="block text-sm">
                   <b className="figure">{mold.shots}</b> shots,{' '}

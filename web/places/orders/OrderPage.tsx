@@ -12,6 +12,7 @@ import { Refusal } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { dateText, dayText, Page, Waiting } from '../../parts/Page.tsx';
+import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
@@ -293,7 +294,7 @@ function Cup({
                 {mold?.name}
               </Link>
               : about <b className="figure">{Math.round(need.expectedGood)}</b> good, at least{' '}
-              <b className="figure">{need.goodNeeded}</b> nine times in ten.{' '}
+              <b className="figure">{need.goodNeeded}</b> nine times in ten. <Ready readyAt={mold?.readyAt ?? null} />{' '}
               <Why
                 reason={{
                   inputs: [

@@ -14,6 +14,7 @@ import { Glass } from '../../parts/Glass.tsx';
 import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
+import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 
@@ -102,11 +103,16 @@ export function NewPour() {
           {molds.map((mold) => (
             <li key={mold.id} className={`flex gap-4 items-center ${shots[mold.id] ? '' : 'opacity-80'}`}>
               <MoldBlock mold={mold} widthPx={130} />
-              <Stepper
-                label={mold.name}
-                shown={`${shots[mold.id] ?? 0} shots`}
-                onStep={(by) => setShots({ ...shots, [mold.id]: Math.max(0, (shots[mold.id] ?? 0) + by) })}
-              />
+              <span>
+                <Stepper
+                  label={mold.name}
+                  shown={`${shots[mold.id] ?? 0} shots`}
+                  onStep={(by) => setShots({ ...shots, [mold.id]: Math.max(0, (shots[mold.id] ?? 0) + by) })}
+                />
+                <span className="text-sm">
+                  <Ready readyAt={mold.readyAt} />
+                </span>
+              </span>
             </li>
           ))}
         </ul>

@@ -35,7 +35,7 @@ export function Answer({ name, input, output }: { name: string; input: Values; o
   );
 }
 
-function Figures({ values, large }: { values: Values; large?: boolean }) {
+function Figures({ values, large, named }: { values: Values; large?: boolean; named?: boolean }) {
   const taste = useTaste();
   const entries = Object.entries(values);
   const plain = entries.filter(
@@ -53,7 +53,7 @@ function Figures({ values, large }: { values: Values; large?: boolean }) {
       <dl className="flex flex-wrap gap-x-9 gap-y-3">
         {plain.map(([key, value]) => (
           <div key={key}>
-            <dt className="label-small">{wordFor(key)}</dt>
+            <dt className="label-small">{named ? key : wordFor(key)}</dt>
             <dd className={large ? 'big' : 'figure text-lg'}>{shown(key, value, taste)}</dd>
           </div>
         ))}
@@ -72,6 +72,7 @@ function Figures({ values, large }: { values: Values; large?: boolean }) {
             </ol>
           ) : (
             <Figures
+              named
               values={Object.fromEntries(
                 Object.entries(value as Values).map(([id, part]) => [
                   id,

@@ -78,6 +78,8 @@ const WORDS: Record<string, string> = {
   basisMl: 'Written for',
   batchMl: 'Batch',
   targets: 'Targets',
+  fractions: 'Shares',
+  grams: 'To weigh',
   batchG: 'Batch',
   pointsPerPercent: 'Points per percent',
   minFraction: 'At least',

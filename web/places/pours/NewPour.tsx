@@ -101,7 +101,7 @@ export function NewPour() {
       <div className="grid grid-cols-[1fr_360px] gap-12">
         <ul className="grid grid-cols-2 gap-x-8 gap-y-6 content-start">
           {molds.map((mold) => (
-            <li key={mold.id} className={`flex gap-4 items-center ${shots[mold.id] ? '' : 'opacity-80'}`}>
+            <li key={mold.id} className="flex gap-4 items-center">
               <MoldBlock mold={mold} widthPx={130} />
               <span>
                 <Stepper

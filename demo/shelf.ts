@@ -174,9 +174,7 @@ export async function planMold(
     'box',
     'level',
     'weigh',
-    'bubbles',
-    'pour',
-    ...(done ? ['demold', 'cure', 'first'] : []),
+    ...(done ? ['bubbles', 'pour', 'demold', 'cure', 'first'] : []),
   ];
   for (const step of steps) {
     maker.waits(done ? 4 : 1);

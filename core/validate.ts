@@ -78,7 +78,7 @@ function sentence(issue: v.BaseIssue<unknown>, path: string | undefined): string
   if (issue.type === 'strict_object' && issue.expected === 'never')
     return `${field} is not a field here; leave it out.`;
   if (issue.message === TOO_LARGE)
-    return `${field} is more than can be worked out here; the most is ${issue.expected}.`;
+    return `${field} is more than can be worked out here; the most is ${(issue.expected ?? '').replace(/^[<>]=/, '')}.`;
   const received = shown(issue.received);
   switch (issue.type) {
     case 'strict_object':

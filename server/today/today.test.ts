@@ -1,0 +1,149 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Order } from '../../contract/orders.ts';
+import type { Pour } from '../../contract/pours.ts';
+import type { Line, Today } from '../../contract/today.ts';
+import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+
+let workshop: TestWorkshop;
+beforeEach(async () => {
+  workshop = await TestWorkshop.open();
+});
+afterEach(() => workshop.close());
+
+const today = async () => (await workshop.get<Today>('/today')).body;
+const said = async () => {
+  const { lead, act } = await today();
+  return `${lead} ${act}`;
+};
+
+describe('the way in, one step after the other', () => {
+  test('each thing a workshop lacks is the next step, in the order of the work', async () => {
+    const steps: string[] = [];
+    const note = async () => steps.push((await today()).step);
+    await note();
+    const master = await workshop.post<{ id: string; baitId: string }>('/masters', {
+      name: 'Ragworm 140',
+      shape: 'ribbon',
+      kind: 'wood',
+      lengthMm: 140,
+      widthMm: 12,
+      heightMm: 10,
+      thickestMm: 10,
+    });
+    await note();
+    const { baitId } = master.body;
+    await workshop.post('/molds', { name: 'M', kind: 'cast', fill: 'gravity', baitId, cavities: 2, cavityMl: 7 });
+    await note();
+    const material = await workshop.post<{ id: string }>('/materials', { name: 'Kelp', kind: 'colourant' });
+    const items = [{ materialId: material.body.id, amount: 3, unit: 'drop' }];
+    const recipe = await workshop.post<{ id: string }>('/recipes', {
+      name: 'Limpet',
+      hex: '#aa7744',
+      basisMl: 240,
+      items,
+    });
+    await note();
+    const lines = [{ baitId, recipeId: recipe.body.id, packs: 1, perPack: 10 }];
+    await workshop.post('/orders', { newCustomer: { name: 'Tideline' }, dueOn: '2026-03-20', lines });
+    await note();
+    expect(steps).toEqual(['master', 'mold', 'colour', 'order', 'pour']);
+  });
+});
+
+describe('the sentence', () => {
+  let stock: Stocked;
+  beforeEach(async () => {
+    stock = await stocked(workshop);
+  });
+  const order = (dueOn: string, name: string, recipeId = stock.recipe.id) =>
+    workshop.post<Order>('/orders', {
+      newCustomer: { name },
+      dueOn,
+      lines: [{ baitId: stock.master.baitId, recipeId, packs: 1, perPack: 8 }],
+    });
+
+  // It is Monday, 2 March 2026; a pour cures for a day before it can be packed on the due day.
+  test.each([
+    ['2026-03-04', 'Pour by tomorrow: it cures for a day.'],
+    ['2026-03-03', 'Pour tonight: it cures for a day.'],
+    ['2026-03-02', 'It cures past the due day; say so to the customer.'],
+    ['2026-03-07', 'Pour by Friday: it cures for a day.'],
+  ])('due %s: %s', async (dueOn, act) => {
+    await order(dueOn, 'Tideline');
+    expect((await today()).act).toBe(act);
+  });
+
+  test('two orders of one colour need one cup, and the first due is named', async () => {
+    await order('2026-03-06', 'Tideline');
+    const { lead, cups } = await today();
+    expect(lead).toBe('One cup makes two orders, the first due Friday, good.');
+    // 8 and 16 baits; 24 good of 4 a shot.
+    expect(cups[0]?.molds[0]?.goodNeeded).toBe(24);
+  });
+
+  test('a bait that no mold makes is said, and does not hide the rest', async () => {
+    const gannet = await workshop.post<{ baitId: string }>('/masters', {
+      name: 'Gannet 160',
+      shape: 'paddle',
+      kind: 'wood',
+      lengthMm: 160,
+      widthMm: 30,
+      heightMm: 36,
+      thickestMm: 28,
+    });
+    const lines = [{ baitId: gannet.body.baitId, recipeId: stock.recipe.id, packs: 3, perPack: 2 }];
+    await workshop.post('/orders', { newCustomer: { name: 'Club' }, dueOn: '2026-03-05', lines });
+    const { withoutMold, cups } = await today();
+    expect(withoutMold).toEqual([{ baitName: 'Gannet 160', recipeName: 'Slack Tide', baits: 6 }]);
+    expect(cups).toHaveLength(1);
+  });
+
+  test('from short to sent it follows the work', async () => {
+    const story = [await said()];
+    const pour = await poured(workshop, stock, 5);
+    story.push(await said());
+    await workshop.post(`/pours/${pour.id}/close`, closing(19, 1));
+    story.push(await said());
+    workshop.waits(25);
+    story.push(await said());
+    await workshop.post(`/orders/${stock.order.id}/pack`, { lineId: stock.order.lines[0]?.id, bags: 2 });
+    story.push(await said());
+    const { body } = await workshop.get<Order>(`/orders/${stock.order.id}`);
+    await workshop.ask('PATCH', `/orders/${stock.order.id}`, { sent: true }, { version: body.version });
+    story.push(await said());
+    expect(story).toEqual([
+      'One cup makes Quayside Chandlery’s order good. Pour by Sunday: it cures for a day.',
+      'Slack Tide is in the cup. 5 of 5 shots drawn.',
+      'Quayside Chandlery’s order is curing. Nothing to pour for it.',
+      'Quayside Chandlery’s order is good. Pack two bags.',
+      'Quayside Chandlery’s order is packed. Send it.',
+      'Nothing is short. Pour for stock, or rest.',
+    ]);
+  });
+
+  test('what is late comes first among what needs somebody', async () => {
+    await order('2026-02-27', 'Tideline');
+    const { needs } = await today();
+    expect(needs[0]).toMatchObject({
+      kind: 'late',
+      when: 'due 27 Feb',
+      title: 'Tideline, N2 is late',
+      detail: 'still short by 8 baits',
+    });
+  });
+
+  test('the line counts what waits at each station', async () => {
+    await workshop.post<Pour>('/pours', { recipeId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
+    const pour = await poured(workshop, stock, 2);
+    await workshop.post(`/pours/${pour.id}/close`, closing(7, 1));
+    const { body } = await workshop.get<Line>('/line');
+    expect(body).toEqual({
+      masters: { count: 1, unmeasured: 0 },
+      molds: { count: 1, setting: 0 },
+      colours: { count: 1 },
+      pours: { open: 1, total: 2 },
+      rack: { baits: 7, curing: 7 },
+      orders: { open: 1, short: 1 },
+    });
+  });
+});

@@ -74,7 +74,7 @@ test(`a power cut in the middle of writes, ${KILLS} times over, loses nothing th
       const { doses: all } = (await (await fetch(`${url}/ledgers/${ledger}`)).json()) as Ledger;
       expect(new Set(all.map((dose) => dose.id))).toEqual(answered);
       expect(all).toHaveLength(answered.size);
-    } else await new Promise((done) => setTimeout(done, 15 + ((round * 37) % 120)));
+    } else await new Promise((done) => setTimeout(done, 25 + ((round * 37) % 140)));
     child.kill('SIGKILL');
     await Promise.all([gone, work]);
   }

@@ -1,4 +1,5 @@
 import { createServer } from 'node:http';
+import { networkInterfaces } from 'node:os';
 import { resolve } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { parseArgs } from 'node:util';
@@ -20,6 +21,14 @@ const port = Number(values.port);
 if (!Number.isInteger(port) || port < 0 || port > 65535) {
   console.error(`--port takes a number from 1 to 65535, not "${values.port}".`);
   process.exit(2);
+}
+
+/** This machine's own addresses in the workshop's network. */
+function networkHosts(): string[] {
+  return Object.values(networkInterfaces())
+    .flatMap((addresses) => addresses ?? [])
+    .filter((address) => !address.internal && address.family === 'IPv4')
+    .map((address) => address.address);
 }
 
 const log = pino({ level: process.env.BLUNKO_LOG ?? 'warn' });
@@ -51,7 +60,8 @@ server.on('error', (error: NodeJS.ErrnoException) => {
 server.listen(port, values.lan ? '0.0.0.0' : '127.0.0.1', () => {
   const address = server.address();
   const actual = typeof address === 'object' && address ? address.port : port;
-  console.log(`Blunko is at http://localhost:${actual}${values.lan ? ' and on this machine’s network address' : ''}`);
+  console.log(`Blunko is at http://localhost:${actual}`);
+  if (values.lan) for (const host of networkHosts()) console.log(`From the bench tablet: http://${host}:${actual}`);
   console.log(`Records: ${data.root}. Ctrl-C closes.`);
   process.send?.({ port: actual });
 });

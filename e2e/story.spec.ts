@@ -58,8 +58,10 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await look('05-short');
   await page.getByRole('button', { name: 'Topped up' }).click();
   await expect(page.getByText(/Topped up at .*: 46.7 mL/)).toBeVisible();
-  await page.getByRole('checkbox').first().check();
-  await expect(page.getByRole('checkbox').first()).toBeChecked();
+  await page.getByRole('checkbox', { name: /Flat backs down/ }).click();
+  await page.getByText('1 step done').click();
+  await expect(page.getByRole('checkbox', { name: /Flat backs down/ })).toBeChecked();
+  await expect(page.getByRole('checkbox', { name: /Spot of mixed rubber/ })).not.toBeChecked();
   await look('06-mold');
 
   // Colour, for one cup (236.6 mL).

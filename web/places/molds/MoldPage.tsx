@@ -17,7 +17,7 @@ import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
-import { FILL_WORDS, MOLD_KIND_WORDS, OPEN_FACE_STEPS } from './words.ts';
+import { FILL_WORDS, MOLD_KIND_WORDS, OPEN_FACE_STEPS, type Step } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
 
@@ -235,23 +235,14 @@ function Steps({ mold }: { mold: Mold }) {
     event.mutate({ kind: checked ? 'step' : 'step-undone', step }, { onSettled: () => setOnItsWay(null) });
   };
   const next = OPEN_FACE_STEPS.find((step) => !done(step.id));
+  const ticked = OPEN_FACE_STEPS.filter((step) => done(step.id));
   return (
     <section>
       <h2 className="mb-2">Steps of this mold</h2>
       <ol className="grid max-w-2xl">
-        {OPEN_FACE_STEPS.map((step, index) => (
+        {OPEN_FACE_STEPS.filter((step) => !done(step.id)).map((step) => (
           <li key={step.id} className={`px-2 py-1 ${step === next ? 'sheet py-2' : ''}`}>
-            <label className="flex gap-4 items-start cursor-pointer">
-              <input
-                type="checkbox"
-                className="checkbox mt-0.5"
-                checked={done(step.id)}
-                onChange={(change) => tick(step.id, change.target.checked)}
-              />
-              <span className={`flex-1 ${done(step.id) ? 'soft line-through' : step === next ? 'text-lg' : ''}`}>
-                {index + 1}. {step.text}
-              </span>
-            </label>
+            <StepTick step={step} done={false} large={step === next} onTick={tick} />
             {step === next && step.caution && (
               <div className="mt-2 ml-12">
                 <Caution about={step.caution} />
@@ -260,8 +251,43 @@ function Steps({ mold }: { mold: Mold }) {
           </li>
         ))}
       </ol>
+      {ticked.length > 0 && (
+        <details className="max-w-2xl mt-2">
+          <summary className="rest font-bold cursor-pointer">
+            {ticked.length} {ticked.length === 1 ? 'step' : 'steps'} done
+          </summary>
+          {ticked.map((step) => (
+            <div key={step.id} className="px-2 py-1">
+              <StepTick step={step} done onTick={tick} />
+            </div>
+          ))}
+        </details>
+      )}
       <Refusal error={event.error} />
     </section>
+  );
+}
+
+interface StepTickProps {
+  step: Step;
+  done: boolean;
+  large?: boolean;
+  onTick(step: string, done: boolean): void;
+}
+
+function StepTick({ step, done, large, onTick }: StepTickProps) {
+  return (
+    <label className="flex gap-4 items-start cursor-pointer">
+      <input
+        type="checkbox"
+        className="checkbox mt-0.5"
+        checked={done}
+        onChange={(change) => onTick(step.id, change.target.checked)}
+      />
+      <span className={`flex-1 ${done ? 'soft' : large ? 'text-lg' : ''}`}>
+        {OPEN_FACE_STEPS.indexOf(step) + 1}. {step.text}
+      </span>
+    </label>
   );
 }
 

@@ -109,7 +109,9 @@ function NeedsYou({ today }: { today: Today }) {
     <section>
       <h2 className="mb-2">Needs you</h2>
       {today.needs.length === 0 && (
-        <p className="soft border-t border-[var(--rule)] py-3">Nothing else. Stir, pour, or rest.</p>
+        <p className="soft border-t border-[var(--rule)] py-3">
+          {today.orders.length === 0 ? 'Nothing yet.' : 'Nothing else. Stir, pour, or rest.'}
+        </p>
       )}
       <ul>
         {today.needs.slice(0, 4).map((need) => (

@@ -212,7 +212,7 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
   page,
   world,
 }) => {
-  test.setTimeout(180_000);
+  test.setTimeout(400_000);
   await enter(page);
   const { pourId, recipeId, orderId, moldId, masterId, api } = await stocked(world.url);
   const paths = [

@@ -61,6 +61,7 @@ export interface Today {
     code: string;
     recipeName: string;
     hex: string;
+    cookMl: number;
     shotsDone: number;
     shotsPlanned: number;
     started: boolean;

@@ -114,3 +114,9 @@ export function batchFromCup(input: v.InferOutput<typeof fromCupSchema>) {
     baits: shots * input.mold.cavities,
   };
 }
+
+/** How many glasses a cup is cooked in, and how full each stands (0 to 1). */
+export function inGlasses(cookMl: number, glassMl: number): { glasses: number; fill: number } {
+  const glasses = Math.max(1, ceilNear(cookMl / glassMl));
+  return { glasses, fill: cookMl / glasses / glassMl };
+}

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { Failure } from '../failure.ts';
 import { floorNear, roundHalfUp } from '../rounding.ts';
-import { ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
+import { type Measure, ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
 import { id, list, nonNegative, positive } from '../validate.ts';
 
 export const scaleSchema = v.strictObject({
@@ -99,6 +99,34 @@ function scaleItem(item: ScaleInput['items'][number], input: ScaleInput, index: 
  */
 export function scaleRecipe(input: ScaleInput): { items: ScaledItem[] } {
   return { items: input.items.map((item, index) => scaleItem(item, input, index)) };
+}
+
+/** One line of a written recipe, with what its bottle and material say of it. */
+export interface RecipeLine {
+  materialId: string;
+  amount: number;
+  unit: string;
+  dropsPerMl: number | null;
+  bulkGPerMl: number | null;
+  bottleStrength: number;
+}
+
+/** A written recipe scaled to a batch; each result bears its material's id. */
+export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number, measures: Measure[]): ScaledItem[] {
+  return scaleRecipe({
+    basisMl,
+    batchMl,
+    measures,
+    items: lines.map(({ materialId, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({
+      id: materialId,
+      amount,
+      unit,
+      dropsPerMl: dropsPerMl ?? 20,
+      bulkGPerMl: bulkGPerMl ?? undefined,
+      strength: 1,
+      bottleStrength,
+    })),
+  }).items;
 }
 
 /** The dose that a scaled item is put in as: whole drops, or measured in mL where even one drop would be too many. */

@@ -4,8 +4,7 @@ import type { MoldRow } from '../../contract/molds.ts';
 import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
-import { batchSize } from '../../core/plastisol/batch.ts';
-import { ceilNear } from '../../core/rounding.ts';
+import { batchSize, inGlasses } from '../../core/plastisol/batch.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
@@ -106,7 +105,7 @@ export function layOutPour(db: Db, body: NewPour, at: string): string {
     cookMl: batch.cookMl,
     cookG: batch.cookG,
     cups: batch.cups,
-    glasses: ceilNear(batch.cookMl / workshop(db).glassMl),
+    glasses: inGlasses(batch.cookMl, workshop(db).glassMl).glasses,
     yieldFraction: batch.yieldFraction,
     returnMl: batch.returnMl,
     molds: batch.molds.map(({ id, shotMl, loads }, index) => ({

@@ -2,7 +2,7 @@ import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
-import { scaleRecipe } from '../../core/plastisol/recipe.ts';
+import { scaleLines } from '../../core/plastisol/recipe.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -29,22 +29,10 @@ export function itemsOf(db: Db, revisionId: string): RecipeItem[] {
   }));
 }
 
-/** Input of `recipe.scale` for these items; ids are the materials'. */
+/** These items scaled to a batch, with the workshop's own measures. */
 export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl: number) {
-  return scaleRecipe({
-    basisMl,
-    batchMl,
-    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
-    items: items.map(({ materialId, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({
-      id: materialId,
-      amount,
-      unit,
-      dropsPerMl: dropsPerMl ?? 20,
-      bulkGPerMl: bulkGPerMl ?? undefined,
-      strength: 1,
-      bottleStrength,
-    })),
-  }).items;
+  const own = measures(db).map(({ name, ml }) => ({ unit: name, ml }));
+  return scaleLines(items, basisMl, batchMl, own);
 }
 
 const revisionsOf = (db: Db, recipeId: string, limit: number) =>

@@ -147,7 +147,7 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
 function openPours(db: Db): Today['openPours'] {
   return all<Omit<Today['openPours'][number], 'started'> & { startedAt: string | null }>(
     db,
-    `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.started_at,
+    `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.cook_ml, pour.started_at,
       (SELECT count(*) FROM shot_live s WHERE s.pour_id = pour.id) AS shots_done,
       (SELECT sum(shots) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS shots_planned
      FROM pour JOIN recipe ON recipe.id = pour.recipe_id WHERE pour.closed_at IS NULL ORDER BY pour.laid_out_at`,

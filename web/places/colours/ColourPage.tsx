@@ -2,6 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Recipe } from '../../../contract/recipes.ts';
+import { scaleLines } from '../../../core/plastisol/recipe.ts';
+import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -11,15 +13,14 @@ import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import { ScaledRow, scaled } from './ScaledRecipe.tsx';
+import { ScaledRow } from './ScaledRecipe.tsx';
 
-const CUP_ML = 236.5882365;
 const QUICK: [string, number][] = [
-  ['½ cup', CUP_ML / 2],
-  ['1 cup', CUP_ML],
-  ['1½', CUP_ML * 1.5],
-  ['2 cups', CUP_ML * 2],
-  ['4 cups', CUP_ML * 4],
+  ['½ cup', ML_PER_CUP / 2],
+  ['1 cup', ML_PER_CUP],
+  ['1½', ML_PER_CUP * 1.5],
+  ['2 cups', ML_PER_CUP * 2],
+  ['4 cups', ML_PER_CUP * 4],
 ];
 
 export function ColourPage() {
@@ -34,7 +35,7 @@ function Card({ recipe }: { recipe: Recipe }) {
   const { text, measures } = useTaste();
   const [batchMl, setBatch] = useState<number | null>(recipe.revision.basisMl);
   const { items, basisMl } = recipe.revision;
-  const rows = scaled(items, basisMl, batchMl ?? basisMl, measures);
+  const rows = scaleLines(items, basisMl, batchMl ?? basisMl, measures);
   const flakeLimit = items.filter((item) => item.limitC !== null).sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
   return (
     <Page

@@ -1,24 +1,6 @@
 import type { RecipeItem } from '../../../contract/recipes.ts';
-import { type ScaledItem, type Spoon, scaleRecipe } from '../../../core/plastisol/recipe.ts';
-import type { Measure } from '../../../core/units/convert.ts';
+import type { ScaledItem, Spoon } from '../../../core/plastisol/recipe.ts';
 import { useTaste } from '../../parts/taste.tsx';
-
-export function scaled(items: RecipeItem[], basisMl: number, batchMl: number, measures: Measure[]): ScaledItem[] {
-  return scaleRecipe({
-    basisMl,
-    batchMl,
-    measures,
-    items: items.map(({ id, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({
-      id,
-      amount,
-      unit,
-      dropsPerMl: dropsPerMl ?? 20,
-      bulkGPerMl: bulkGPerMl ?? undefined,
-      strength: 1,
-      bottleStrength,
-    })),
-  }).items;
-}
 
 const SPOON_SIZE: Record<string, number> = {
   '1': 30,

@@ -1,10 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate, useParams } from 'react-router';
+import { Link, useParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { Order } from '../../../contract/orders.ts';
-import type { Pour } from '../../../contract/pours.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
 import type { CupNeed } from '../../../core/plan/need.ts';
+import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -16,6 +16,7 @@ import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
+import { useLayOut } from '../pours/layOut.ts';
 import { STATE_WORDS, stateColour } from './words.ts';
 
 export function OrderPage() {
@@ -247,29 +248,16 @@ function Cup({
   recipe: RecipeRow | undefined;
   order: Order;
 }) {
-  const navigate = useNavigate();
-  const { text, workshop, maker } = useTaste();
-  const layOut = useWrite<Pour>(
-    () => ({
-      path: '/pours',
-      body: {
-        recipeId: cup.recipeId,
-        ...(maker ? { makerId: maker.id } : {}),
-        molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
-        orderLines: cup.orderLines,
-      },
-    }),
-    (pour) => navigate(`/pours/${pour.id}`),
-  );
-  const glasses = Math.ceil(cup.cookMl / workshop.glassMl);
-  const fillPercent = Math.min(1, cup.cookMl / glasses / workshop.glassMl);
+  const { text, workshop } = useTaste();
+  const layOut = useLayOut();
+  const { glasses, fill } = inGlasses(cup.cookMl, workshop.glassMl);
   const baitName = (baitId: string) => order.lines.find((line) => line.baitId === baitId)?.baitName ?? 'bait';
   return (
     <article className="flex gap-6">
       {cup.molds.length > 0 && (
         <Glass
           hex={recipe?.hex ?? '#888888'}
-          fill={fillPercent}
+          fill={fill}
           glasses={glasses}
           label={`${text(cup.cookMl, 'volume')} of ${recipe?.name}`}
         />
@@ -334,7 +322,7 @@ function Cup({
             type="button"
             className="btn btn-primary btn-lg self-start"
             disabled={layOut.isPending}
-            onClick={() => layOut.mutate()}
+            onClick={() => layOut.mutate(cup)}
           >
             Lay out this pour
           </button>

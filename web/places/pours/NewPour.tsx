@@ -1,14 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useNavigate, useSearchParams } from 'react-router';
+import { useSearchParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
-import type { Pour } from '../../../contract/pours.ts';
 import { Failure } from '../../../core/failure.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../../core/plan/need.ts';
-import { batchSize } from '../../../core/plastisol/batch.ts';
+import { batchSize, inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
-import { useWrite } from '../../api/write.ts';
 import { Refusal, SelectField, Stepper } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
 import { MoldBlock } from '../../parts/MoldBlock.tsx';
@@ -17,6 +15,7 @@ import { Puck } from '../../parts/Puck.tsx';
 import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
+import { useLayOut } from './layOut.ts';
 
 function sized(molds: MoldRow[], shots: Record<string, number>) {
   const chosen = molds.filter((mold) => (shots[mold.id] ?? 0) > 0);
@@ -50,8 +49,7 @@ function sized(molds: MoldRow[], shots: Record<string, number>) {
 /** Shots of one or more molds from one cup; how much to cook follows at once. */
 export function NewPour() {
   const [search] = useSearchParams();
-  const navigate = useNavigate();
-  const { text, workshop, maker } = useTaste();
+  const { text, workshop } = useTaste();
   const recipes = useQuery(queries.recipes).data?.items;
   const molds = useQuery(queries.molds).data?.items.filter((mold) => !mold.retiredAt);
   const [recipeId, setRecipe] = useState(search.get('recipe') ?? '');
@@ -59,19 +57,7 @@ export function NewPour() {
     search.get('mold') ? { [search.get('mold') as string]: 4 } : {},
   );
   const recipe = recipes?.find((row) => row.id === recipeId) ?? recipes?.[0];
-  const layOut = useWrite<Pour>(
-    () => ({
-      path: '/pours',
-      body: {
-        recipeId: recipe?.id,
-        ...(maker ? { makerId: maker.id } : {}),
-        molds: Object.entries(shots)
-          .filter(([, n]) => n > 0)
-          .map(([moldId, n]) => ({ moldId, shots: n })),
-      },
-    }),
-    (pour) => navigate(`/pours/${pour.id}`),
-  );
+  const layOut = useLayOut();
   if (!recipes || !molds) return <Waiting />;
   if (!recipe || molds.length === 0) {
     return (
@@ -95,7 +81,10 @@ export function NewPour() {
     );
   }
   const { batch, refused } = sized(molds, shots);
-  const glasses = batch ? Math.ceil(batch.cookMl / workshop.glassMl) : 1;
+  const chosen = Object.entries(shots)
+    .filter(([, n]) => n > 0)
+    .map(([moldId, n]) => ({ moldId, shots: n }));
+  const { glasses, fill } = inGlasses(batch?.cookMl ?? 0, workshop.glassMl);
   return (
     <Page title="Lay out a pour" tab="Lay out a pour" under="One cup, one or several molds.">
       <div className="grid grid-cols-[1fr_360px] gap-12">
@@ -133,7 +122,7 @@ export function NewPour() {
               <div className="flex gap-5">
                 <Glass
                   hex={recipe.hex}
-                  fill={batch.cookMl / glasses / workshop.glassMl}
+                  fill={fill}
                   glasses={glasses}
                   label={`${text(batch.cookMl, 'volume')} to cook`}
                 />
@@ -175,7 +164,7 @@ export function NewPour() {
             type="button"
             className="btn btn-primary btn-lg"
             disabled={!batch || layOut.isPending}
-            onClick={() => layOut.mutate()}
+            onClick={() => layOut.mutate({ recipeId: recipe.id, molds: chosen })}
           >
             Lay out this pour
           </button>

@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
 import type { Today } from '../../../contract/today.ts';
+import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { Glass } from '../../parts/Glass.tsx';
 import { dayText } from '../../parts/Page.tsx';
@@ -98,6 +99,10 @@ function heapsOf(today: Today): Heap[] {
   );
 }
 
+/** What should still be in a cup, by the shots that are left to draw. */
+const leftMl = ({ cookMl, shotsDone, shotsPlanned }: Today['openPours'][number]) =>
+  cookMl * Math.max(0, 1 - shotsDone / Math.max(1, shotsPlanned));
+
 const MOST = { cups: 4, heaps: 5, orders: 5 };
 
 /** The run of the workshop, cups to orders: what lies there in its own colour, tonight's part still dashed. */
@@ -164,8 +169,7 @@ export function Stream({ today }: { today: Today }) {
           <Link key={pour.id} to={`/pours/${pour.id}/bench`} className="flex gap-3 items-end mb-5 relative">
             <Glass
               hex={pour.hex}
-              fill={Math.max(0.1, 0.85 * (1 - pour.shotsDone / Math.max(1, pour.shotsPlanned)))}
-              glasses={1}
+              {...inGlasses(leftMl(pour), workshop.glassMl)}
               widthPx={72}
               label={`${pour.recipeName}, ${pour.shotsDone} of ${pour.shotsPlanned} shots drawn`}
             />
@@ -181,8 +185,7 @@ export function Stream({ today }: { today: Today }) {
           <div key={cup.recipeId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.recipeId}`}>
             <Glass
               hex={cup.hex}
-              fill={Math.min(1, cup.cookMl / Math.max(cup.cookMl, workshop.glassMl))}
-              glasses={Math.ceil(cup.cookMl / workshop.glassMl)}
+              {...inGlasses(cup.cookMl, workshop.glassMl)}
               widthPx={72}
               label={`${cup.recipeName}, ${text(cup.cookMl, 'volume')}`}
             />

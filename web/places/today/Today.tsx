@@ -1,10 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { Link, useNavigate } from 'react-router';
-import type { Pour } from '../../../contract/pours.ts';
+import { Link } from 'react-router';
 import type { Today } from '../../../contract/today.ts';
 import { useNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
-import { useWrite } from '../../api/write.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
@@ -13,6 +11,7 @@ import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { useLayOut } from '../pours/layOut.ts';
 import { Stream } from './Stream.tsx';
 
 const STEP_WORDS: Record<Today['step'], string> = {
@@ -64,21 +63,8 @@ export function TodayPlace() {
 }
 
 function NextStep({ today }: { today: Today }) {
-  const navigate = useNavigate();
-  const { maker } = useTaste();
   const first = today.cups[0];
-  const layOut = useWrite<Pour, Today['cups'][number]>(
-    (cup) => ({
-      path: '/pours',
-      body: {
-        recipeId: cup.recipeId,
-        ...(maker ? { makerId: maker.id } : {}),
-        molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
-        orderLines: cup.orderLines,
-      },
-    }),
-    (pour) => navigate(`/pours/${pour.id}`),
-  );
+  const layOut = useLayOut();
   if (today.step === 'pour' && first) {
     return (
       <div className="mt-5 flex gap-3 flex-wrap">

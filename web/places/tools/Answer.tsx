@@ -1,5 +1,6 @@
 import { lazy, Suspense } from 'react';
 import type { PlanInput, SiliconePlan } from '../../../core/mold/silicone.ts';
+import { inGlasses } from '../../../core/plastisol/batch.ts';
 import type { ScaledItem } from '../../../core/plastisol/recipe.ts';
 import { cupsText, durationText } from '../../../core/units/show.ts';
 import { Cylinder } from '../../parts/Cylinder.tsx';
@@ -134,15 +135,10 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
     );
   }
   if (typeof output.cookMl === 'number') {
-    const glasses = Math.ceil(output.cookMl / workshop.glassMl);
+    const { glasses, fill } = inGlasses(output.cookMl, workshop.glassMl);
     return (
       <div className="flex gap-5 items-end">
-        <Glass
-          hex="#7d9a55"
-          fill={output.cookMl / glasses / workshop.glassMl}
-          glasses={glasses}
-          label={text(output.cookMl, 'volume')}
-        />
+        <Glass hex="#7d9a55" fill={fill} glasses={glasses} label={text(output.cookMl, 'volume')} />
         <p className="figure text-2xl">{cupsText(output.cookMl)}</p>
       </div>
     );

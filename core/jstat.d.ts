@@ -1,4 +1,8 @@
 declare module 'jstat' {
-  const jstat: { gammaln(x: number): number };
+  const jstat: {
+    gammaln(x: number): number;
+    normal: { cdf(x: number, mean: number, sd: number): number };
+    chisquare: { cdf(x: number, degrees: number): number };
+  };
   export default jstat;
 }

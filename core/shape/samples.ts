@@ -1,0 +1,53 @@
+import { doubleNormals, type Mesh, triangleCount, type Vec3 } from './mesh.ts';
+
+/** A place on the surface, the outward unit normal there and how much of the surface it stands for. */
+export interface Sample {
+  triangle: number;
+  point: Vec3;
+  normal: Vec3;
+  areaMm2: number;
+}
+
+/** Most places one triangle is looked at in, along a side. */
+const MOST_ALONG = 24;
+
+/**
+ * Places spread over the surface: one a triangle, more where triangles are large, so that a box of twelve triangles is
+ * looked at as closely as a bait of a hundred thousand.
+ * @param wanted about how many; where there are far more triangles than that, every so many-th stands for the others.
+ */
+export function samplesOf(mesh: Mesh, wanted = 20_000): Sample[] {
+  const normals = doubleNormals(mesh);
+  const count = triangleCount(mesh);
+  const areas = new Float64Array(count);
+  let total = 0;
+  for (let t = 0; t < count; t++) {
+    areas[t] = Math.hypot(normals[3 * t] as number, normals[3 * t + 1] as number, normals[3 * t + 2] as number) / 2;
+    total += areas[t] as number;
+  }
+  const share = total / wanted;
+  const { positions: p, triangles: index } = mesh;
+  const out: Sample[] = [];
+  const every = Math.max(1, Math.floor(count / (2 * wanted)));
+  for (let t = 0; t < count; t += every) {
+    const area = areas[t] as number;
+    if (!(area > 1e-12)) continue;
+    const normal: Vec3 = [0, 1, 2].map((k) => (normals[3 * t + k] as number) / (2 * area)) as Vec3;
+    const along = Math.min(MOST_ALONG, Math.max(1, Math.ceil(Math.sqrt(area / share))));
+    const [a, b, c] = [0, 1, 2].map((k) => 3 * (index[3 * t + k] as number)) as Vec3;
+    for (let i = 0; i < along; i++) {
+      for (let j = 0; j < 2 * (along - i) - 1; j++) {
+        // Middles of the small triangles that `along` cuts a side make.
+        const down = j % 2;
+        const half = (j - down) / 2;
+        const u = (i + (down ? 2 / 3 : 1 / 3)) / along;
+        const w = (half + (down ? 2 / 3 : 1 / 3)) / along;
+        const point: Vec3 = [0, 1, 2].map(
+          (k) => (1 - u - w) * (p[a + k] as number) + u * (p[b + k] as number) + w * (p[c + k] as number),
+        ) as Vec3;
+        out.push({ triangle: t, point, normal, areaMm2: (every * area) / (along * along) });
+      }
+    }
+  }
+  return out;
+}

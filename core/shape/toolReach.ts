@@ -1,0 +1,338 @@
+import { Failure } from '../failure.ts';
+import {
+  across,
+  corner,
+  dot,
+  doubleNormals,
+  type Mesh,
+  middleOf,
+  minus,
+  type Progress,
+  plus,
+  triangleCount,
+  unit,
+  type Vec3,
+} from './mesh.ts';
+import { Rays } from './rays.ts';
+import { samplesOf } from './samples.ts';
+import { topologyOf } from './topology.ts';
+
+/** Ball cutters that a shop has, diameter in mm. */
+export const BALLS_MM = [0.5, 0.8, 1, 1.5, 2, 3, 4, 5, 6, 8, 10, 12] as const;
+/** Left standing less than this is polished away, mm. */
+export const LEFTOVER_MM = 0.1;
+/** Most cells of the height field, and most looks into it. */
+const MOST_CELLS = 4_000_000;
+const MOST_LOOKS = 4e9;
+/** Up to this a finer field is worth its time. */
+const FINE_LOOKS = 2e8;
+/** Walls steeper than this still count as this half's: sine of the draft angle. */
+const DRAFT = 1e-3;
+
+export interface ToolReach {
+  direction: Vec3;
+  ballMm: number;
+  /** Cell of the height field, mm. */
+  stepMm: number;
+  /** Surface of this half that the ball leaves more than 0.1 mm of stock on, mm². */
+  leftoverMm2: number;
+  /** The most stock left anywhere, measured from the surface to the ball, mm. */
+  greatestMm: number;
+  greatestAtMm: Vec3 | null;
+  /** The largest of the usual balls that leaves less than 0.1 mm everywhere; null: none does, corners must be eased. */
+  largestBallMm: number | null;
+  /** Stock left at each triangle of this half, mm; −1 for the other half. */
+  perTriangleMm: Float32Array;
+}
+
+/** A cavity as a field of depths: how far below the parting plane the mold is cut at each place. */
+interface Field {
+  columns: number;
+  rows: number;
+  stepMm: number;
+  originU: number;
+  originW: number;
+  /** Height of the mold's surface: 0 at the parting plane, −depth in the cavity. Row by row. */
+  surface: Float32Array;
+  /** The axes across the pull along which columns and rows run. */
+  u: Vec3;
+  w: Vec3;
+}
+
+/** Cells a ball's half-width spans beyond the cavity, so that it can stand clear of it. */
+const MARGIN = 2;
+
+function fieldOf(mesh: Mesh, direction: Vec3, planeMm: number, stepMm: number): Field {
+  const [u, w] = across(direction);
+  const n = mesh.positions.length / 3;
+  const flat = new Float64Array(3 * n);
+  let [lowU, highU, lowW, highW] = [
+    Number.POSITIVE_INFINITY,
+    Number.NEGATIVE_INFINITY,
+    Number.POSITIVE_INFINITY,
+    Number.NEGATIVE_INFINITY,
+  ];
+  for (let c = 0; c < n; c++) {
+    const point: Vec3 = [
+      mesh.positions[3 * c] as number,
+      mesh.positions[3 * c + 1] as number,
+      mesh.positions[3 * c + 2] as number,
+    ];
+    const [pu, pw] = [dot(point, u), dot(point, w)];
+    flat[3 * c] = pu;
+    flat[3 * c + 1] = pw;
+    flat[3 * c + 2] = dot(point, direction) - planeMm;
+    lowU = Math.min(lowU, pu);
+    highU = Math.max(highU, pu);
+    lowW = Math.min(lowW, pw);
+    highW = Math.max(highW, pw);
+  }
+  const columns = Math.ceil((highU - lowU) / stepMm) + 2 * MARGIN + 1;
+  const rows = Math.ceil((highW - lowW) / stepMm) + 2 * MARGIN + 1;
+  if (columns * rows > MOST_CELLS)
+    throw new Failure('too-large', 'This shape is too wide for a height field of fifth-millimetres.', 'mesh');
+  // Cells lie the same on both sides of the middle, so that a wall is met at the same distance from either.
+  const originU = (lowU + highU) / 2 - ((columns - 1) / 2) * stepMm;
+  const originW = (lowW + highW) / 2 - ((rows - 1) / 2) * stepMm;
+  const surface = new Float32Array(columns * rows);
+  const t = mesh.triangles;
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [3 * (t[i] as number), 3 * (t[i + 1] as number), 3 * (t[i + 2] as number)];
+    const [au, aw, ah] = [flat[a] as number, flat[a + 1] as number, flat[a + 2] as number];
+    const [bu, bw, bh] = [flat[b] as number, flat[b + 1] as number, flat[b + 2] as number];
+    const [cu, cw, ch] = [flat[c] as number, flat[c + 1] as number, flat[c + 2] as number];
+    const area = (bu - au) * (cw - aw) - (cu - au) * (bw - aw);
+    // Only faces that look along the pull bound this half from above.
+    if (!(area > 1e-12)) continue;
+    const fromU = Math.max(0, Math.ceil((Math.min(au, bu, cu) - originU) / stepMm - 1e-9));
+    const toU = Math.min(columns - 1, Math.floor((Math.max(au, bu, cu) - originU) / stepMm + 1e-9));
+    const fromW = Math.max(0, Math.ceil((Math.min(aw, bw, cw) - originW) / stepMm - 1e-9));
+    const toW = Math.min(rows - 1, Math.floor((Math.max(aw, bw, cw) - originW) / stepMm + 1e-9));
+    for (let y = fromW; y <= toW; y++) {
+      const pw = originW + y * stepMm;
+      for (let x = fromU; x <= toU; x++) {
+        const pu = originU + x * stepMm;
+        const wa = ((bu - pu) * (cw - pw) - (cu - pu) * (bw - pw)) / area;
+        const wb = ((cu - pu) * (aw - pw) - (au - pu) * (cw - pw)) / area;
+        const wc = 1 - wa - wb;
+        if (wa < -1e-7 || wb < -1e-7 || wc < -1e-7) continue;
+        const depth = wa * ah + wb * bh + wc * ch;
+        const at = y * columns + x;
+        if (-depth < (surface[at] as number)) surface[at] = -depth;
+      }
+    }
+  }
+  return { columns, rows, stepMm, originU, originW, surface, u, w };
+}
+
+/**
+ * The lowest that a ball's centre may stand over each cell: the field dilated by the ball, offset by offset, so that the
+ * inner loop runs along memory. Cells outside are stock at the parting plane.
+ */
+function centresOf({ columns, rows, surface, stepMm }: Field, radius: number): Float32Array {
+  const reach = Math.round(radius / stepMm);
+  const wide = columns + 2 * reach;
+  const padded = new Float32Array(wide * (rows + 2 * reach));
+  for (let y = 0; y < rows; y++)
+    padded.set(surface.subarray(y * columns, (y + 1) * columns), (y + reach) * wide + reach);
+  const out = new Float32Array(columns * rows).fill(Number.NEGATIVE_INFINITY);
+  for (let dy = -reach; dy <= reach; dy++) {
+    for (let dx = -reach; dx <= reach; dx++) {
+      const d2 = (dx * dx + dy * dy) * stepMm * stepMm;
+      if (d2 > radius * radius * (1 + 1e-9)) continue;
+      const h = Math.sqrt(Math.max(0, radius * radius - d2));
+      for (let y = 0; y < rows; y++) {
+        let from = (y + reach + dy) * wide + reach + dx;
+        for (let at = y * columns, end = at + columns; at < end; at++, from++) {
+          const high = (padded[from] as number) + h;
+          if (high > (out[at] as number)) out[at] = high;
+        }
+      }
+    }
+  }
+  return out;
+}
+
+/** Stock between a place on the cavity's wall and the nearest that the ball comes to it, mm: rings of cells outward. */
+function leftAt(field: Field, centres: Float32Array, radius: number, pu: number, pw: number, height: number): number {
+  const { columns, rows, stepMm, originU, originW } = field;
+  const [cx, cy] = [Math.round((pu - originU) / stepMm), Math.round((pw - originW) / stepMm)];
+  let near = (2 * radius) ** 2;
+  const row = (y: number): boolean => {
+    const dw = originW + y * stepMm - pw;
+    if (dw * dw >= near) return false;
+    if (y < 0 || y >= rows) return true;
+    for (const way of [1, -1]) {
+      for (let x = way === 1 ? cx : cx - 1; x >= 0 && x < columns; x += way) {
+        const du = originU + x * stepMm - pu;
+        if (du * du + dw * dw >= near) break;
+        // The ball may stand anywhere above its lowest.
+        const dh = Math.max(0, (centres[y * columns + x] as number) - height);
+        near = Math.min(near, du * du + dw * dw + dh * dh);
+      }
+    }
+    return true;
+  };
+  row(cy);
+  for (let off = 1; ; off++) {
+    const up = row(cy + off);
+    const down = row(cy - off);
+    if (!up && !down) break;
+  }
+  return Math.max(0, Math.sqrt(near) - radius);
+}
+
+interface Place {
+  triangle: number;
+  u: number;
+  w: number;
+  height: number;
+  areaMm2: number;
+  point: Vec3;
+  /** Outward from the bait; none on a sharp edge, where the wall has two. */
+  normal: Vec3 | null;
+}
+
+/** Neighbours that meet at more than this are a sharp edge: cosine of 15°. */
+const SHARP = Math.cos((15 * Math.PI) / 180);
+
+/** Places of this half's surface: sharp edges and their ends first, since stock stays where walls meet. */
+function placesOf(mesh: Mesh, { u, w }: Field, direction: Vec3, planeMm: number): Place[] {
+  const place = (triangle: number, point: Vec3, areaMm2: number, normal: Vec3 | null): Place => ({
+    triangle,
+    point,
+    u: dot(point, u),
+    w: dot(point, w),
+    height: -(dot(point, direction) - planeMm),
+    areaMm2,
+    normal,
+  });
+  const sharp: Place[] = [];
+  const normals = doubleNormals(mesh);
+  const { across: next } = topologyOf(mesh);
+  const t = mesh.triangles;
+  const normalOf = (n: number) =>
+    unit([normals[3 * n] as number, normals[3 * n + 1] as number, normals[3 * n + 2] as number]);
+  for (let i = 0; i < t.length; i++) {
+    const n = Math.floor(i / 3);
+    const other = next[i] as number;
+    if (other < n) continue;
+    const [one, two] = [normalOf(n), normalOf(other)];
+    if (!(dot(one, two) < SHARP) || Math.max(dot(one, direction), dot(two, direction)) < -DRAFT) continue;
+    const [p, q] = [corner(mesh, t[i] as number), corner(mesh, t[i % 3 === 2 ? i - 2 : i + 1] as number)];
+    // Only where the bait is convex: there the cavity has an inside corner.
+    if (dot(minus(middleOf(mesh, other), middleOf(mesh, n)), one) > 0) continue;
+    const owner = dot(one, direction) >= dot(two, direction) ? n : other;
+    for (const share of [0, 0.5, 1]) sharp.push(place(owner, plus(p, minus(q, p), share), 0, null));
+  }
+  const smooth = samplesOf(mesh, 12_000)
+    .filter(({ normal }) => dot(normal, direction) > -DRAFT)
+    .map(({ triangle, point, areaMm2, normal }) => place(triangle, point, areaMm2, normal));
+  return [...sharp, ...smooth].filter((one) => one.height < -1e-6);
+}
+
+/** The faces of the mesh that bound this half's cavity. */
+function halfOf(mesh: Mesh, direction: Vec3): Mesh {
+  const normals = doubleNormals(mesh);
+  const kept: number[] = [];
+  for (let i = 0; i < mesh.triangles.length; i += 3) {
+    const normal: Vec3 = [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number];
+    if (dot(normal, direction) > -DRAFT * Math.hypot(...normal))
+      kept.push(mesh.triangles[i] as number, mesh.triangles[i + 1] as number, mesh.triangles[i + 2] as number);
+  }
+  return { positions: mesh.positions, triangles: Uint32Array.from(kept) };
+}
+
+interface Left {
+  /** Stock at each place, mm. */
+  left: Float32Array;
+  greatest: number;
+  at: number;
+}
+
+/**
+ * Where a ball that touches a place cuts into nothing else there is no stock: exact, and true of most places. For the
+ * others the height field says how much stays.
+ * @param enough stop looking once more than this is found, mm.
+ */
+function leftover(field: Field, walls: Rays, places: Place[], radius: number, enough = Number.POSITIVE_INFINITY): Left {
+  let centres: Float32Array | undefined;
+  const out: Left = { left: new Float32Array(places.length), greatest: 0, at: -1 };
+  const slack = 0.01 + 0.005 * radius;
+  for (const [i, one] of places.entries()) {
+    if (one.normal && !walls.nearest(plus(one.point, one.normal, -radius), radius - slack)) continue;
+    centres ??= centresOf(field, radius);
+    const mm = leftAt(field, centres, radius, one.u, one.w, one.height);
+    out.left[i] = mm;
+    if (mm > out.greatest) {
+      out.greatest = mm;
+      out.at = i;
+      if (mm > enough) return out;
+    }
+  }
+  return out;
+}
+
+/** A cell that fits a whole number of times into the radius, so that a wall is met exactly: at most 0.2 mm. */
+const stepFor = (radius: number, cells: number) => radius / Math.max(cells, Math.ceil(radius / 0.2));
+
+/**
+ * What a ball cutter cannot reach when the half of a mold that takes the bait's `direction` side is cut from the
+ * parting plane: the cavity as a height field, closed by the ball, and the distance from the wall to the closed field.
+ * Where two square walls meet r(√2 − 1) stays, where three meet r(√3 − 1).
+ * @param ballMm cutter diameter, mm. @param planeMm parting height along `direction`, mm.
+ * @throws Failure `too-large`.
+ * Source: grey-scale closing of a height field by a sphere, as in inverse-offset tool-path planning.
+ */
+export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: number, progress?: Progress): ToolReach {
+  const direction = unit(wanted);
+  const radius = ballMm / 2;
+  const rough = fieldOf(mesh, direction, planeMm, stepFor(radius, 8));
+  const looksAt = (stepMm: number) =>
+    rough.columns * rough.rows * (rough.stepMm / stepMm) ** 2 * Math.PI * (radius / stepMm) ** 2;
+  if (looksAt(rough.stepMm) > MOST_LOOKS) {
+    throw new Failure(
+      'too-large',
+      'That cutter is too large to be worked out on this shape; choose a smaller one.',
+      'ballMm',
+    );
+  }
+  const stepMm =
+    [24, 16].map((cells) => stepFor(radius, cells)).find((step) => looksAt(step) < FINE_LOOKS) ?? rough.stepMm;
+  const field = stepMm === rough.stepMm ? rough : fieldOf(mesh, direction, planeMm, stepMm);
+  progress?.(0.1);
+  const places = placesOf(mesh, field, direction, planeMm);
+  const walls = new Rays(halfOf(mesh, direction));
+  const asked = leftover(field, walls, places, radius);
+  progress?.(0.5);
+  const perTriangleMm = new Float32Array(triangleCount(mesh)).fill(-1);
+  let leftoverMm2 = 0;
+  for (const [i, one] of places.entries()) {
+    const mm = asked.left[i] as number;
+    if (mm > (perTriangleMm[one.triangle] as number)) perTriangleMm[one.triangle] = mm;
+    if (mm > LEFTOVER_MM) leftoverMm2 += one.areaMm2;
+  }
+  // A larger ball never leaves less: halve the list of balls. Sharp edges fail first, so a part of the rest will do.
+  const every = Math.max(1, Math.ceil(places.length / 4000));
+  const some = places.filter((one, i) => one.normal === null || i % every === 0);
+  let [low, high]: [number, number] = [-1, BALLS_MM.length];
+  while (high - low > 1) {
+    const middle = (low + high) >> 1;
+    const ball = BALLS_MM[middle] as number;
+    const trial = fieldOf(mesh, direction, planeMm, stepFor(ball / 2, 8));
+    const fits = leftover(trial, walls, some, ball / 2, LEFTOVER_MM).greatest < LEFTOVER_MM;
+    if (fits) low = middle;
+    else high = middle;
+    progress?.(0.5 + 0.5 * (1 - (high - low) / BALLS_MM.length));
+  }
+  return {
+    direction,
+    ballMm,
+    stepMm,
+    leftoverMm2,
+    greatestMm: asked.greatest,
+    greatestAtMm: asked.at < 0 ? null : (places[asked.at] as Place).point,
+    largestBallMm: low < 0 ? null : (BALLS_MM[low] as number),
+    perTriangleMm,
+  };
+}

@@ -1,10 +1,19 @@
 import * as v from 'valibot';
+import { type ShapeSpec, shapeSpecSchema } from '../core/shape/spec.ts';
 import { count, density, grams, lengthMm, name, note, ownId, rowId, type Versioned, volumeMl } from './fields.ts';
+import type { MeshFacts } from './meshes.ts';
 import { type Bait, shape } from './workshop.ts';
 
 export const MASTER_KINDS = ['clay', 'wood', 'print', 'cast', 'own-bait', 'natural'] as const;
 
-const dimensions = { lengthMm, widthMm: lengthMm, heightMm: lengthMm, thickestMm: lengthMm };
+/** Measured by hand, or left out where a spec or a mesh says them. */
+const dimensions = {
+  lengthMm: v.optional(lengthMm),
+  widthMm: v.optional(lengthMm),
+  heightMm: v.optional(lengthMm),
+  thickestMm: v.optional(lengthMm),
+};
+const solid = { spec: v.optional(shapeSpecSchema), meshId: v.optional(rowId) };
 
 export const volumeBody = v.variant('how', [
   v.strictObject({ id: ownId, how: v.literal('weighed'), grams, densityGPerMl: density }),
@@ -19,6 +28,7 @@ export const masterBody = v.strictObject({
   notes: note,
   packCount: v.optional(count(1, 1000), 8),
   ...dimensions,
+  ...solid,
   volume: v.optional(volumeBody),
 });
 
@@ -36,12 +46,13 @@ export const revisionBody = v.strictObject({
   parentId: rowId,
   secondParentId: v.optional(rowId),
   ...dimensions,
+  ...solid,
   volume: v.optional(volumeBody),
 });
 
 export interface VolumeReading {
   id: string;
-  how: 'weighed' | 'displaced';
+  how: 'weighed' | 'displaced' | 'mesh';
   grams: number | null;
   densityGPerMl: number | null;
   ml: number;
@@ -59,6 +70,10 @@ export interface Revision {
   widthMm: number;
   heightMm: number;
   thickestMm: number;
+  /** What it was sculpted from; null for a shape that was measured or brought as a mesh. */
+  spec: ShapeSpec | null;
+  meshId: string | null;
+  mesh: MeshFacts | null;
   createdAt: string;
   volumes: VolumeReading[];
   /** The newest reading; null until one was taken. */

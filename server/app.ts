@@ -13,6 +13,8 @@ import { serve } from './http/endpoint.ts';
 import { errorHandler } from './http/errors.ts';
 import { sameHouse, securityHeaders } from './http/guard.ts';
 import { Live } from './live/live.ts';
+import { MeshJobs } from './meshes/jobs.ts';
+import { meshJsonRouter, meshRouter } from './meshes/routes.ts';
 import { photoRouter } from './photos/routes.ts';
 import { demandPasscode, sessionRouter } from './session/passcode.ts';
 
@@ -31,6 +33,9 @@ export function createApp({ data, clock, log, lan = false, pages }: AppOptions):
   const live = new Live(clock);
   const db = () => data.db;
   const touched = (keys: string[]) => live.touched(keys);
+  const jobs = new MeshJobs((name, done) => live.progress(name, done));
+  const meshes = { data, jobs };
+  live.onClose(() => jobs.close());
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.use(securityHeaders, sameHouse(lan));
@@ -42,17 +47,17 @@ export function createApp({ data, clock, log, lan = false, pages }: AppOptions):
   });
   if (lan) api.use(demandPasscode(db, clock));
   api.get('/live', live.handler);
-  api.use(backupRouter(data, clock, touched), photoRouter(data, clock, touched));
+  api.use(backupRouter(data, clock, touched), photoRouter(data, clock, touched), meshRouter(meshes, clock, touched));
   api.use(compression(), express.json({ limit: 1_000_000, strict: false }));
   api.use(sessionRouter(db, clock, lan));
   api.get('/health', (_request, response) => {
     first(data.db, 'SELECT 1 FROM workshop');
     response.json({ ok: true, now: clock().toISOString() });
   });
-  api.use(calcRouter);
+  api.use(meshJsonRouter(meshes, clock, touched), calcRouter(jobs));
   for (const one of endpoints) {
     const method = one.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
-    api[method](one.path, (request, response) => serve(one, request, response, { db, clock, touched }));
+    api[method](one.path, (request, response) => serve(one, request, response, { db, clock, touched, meshes }));
   }
   api.use((request) => {
     throw new Failure('unknown-route', `There is nothing at ${request.method} /api${request.path}.`);

@@ -11,12 +11,14 @@ import { pourEndpoints } from './pours/routes.ts';
 import { recipeEndpoints } from './recipes/routes.ts';
 import { stockEndpoints } from './stock/routes.ts';
 import { todayEndpoints } from './today/routes.ts';
+import { waterEndpoints } from './water/routes.ts';
 import { workshopEndpoints } from './workshop/routes.ts';
 
 /** Every resource, in the order of the work. */
 export const endpoints: Endpoint[] = [
   ...workshopEndpoints,
   ...masterEndpoints,
+  ...waterEndpoints,
   ...moldEndpoints,
   ...materialEndpoints,
   ...recipeEndpoints,

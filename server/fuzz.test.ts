@@ -3,10 +3,21 @@ import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Pour } from '../contract/pours.ts';
 import type { Ledger } from '../contract/recipes.ts';
+import type { Ladder, WaterTest } from '../contract/water.ts';
 import { calculators } from '../core/calculators.ts';
 import { endpoints } from './endpoints.ts';
 import type { Endpoint } from './http/endpoint.ts';
 import { stocked, TestWorkshop } from './testing/workshop.ts';
+
+const LADDER = {
+  name: 'First ladder',
+  scale: '00',
+  hardness: 34,
+  wristHeightMm: 6,
+  wristLengthMm: 12,
+  paddleDiameterMm: 14,
+  paddleThicknessMm: 4,
+};
 
 interface Json {
   type?: string;
@@ -35,6 +46,12 @@ beforeAll(async () => {
   });
   const { body: after } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
   const { body: ledger } = await workshop.post<Ledger>('/ledgers', { title: 't', batchMl: 200 });
+  const { body: ladder } = await workshop.post<Ladder>('/ladders', LADDER);
+  const { body: drawn } = await workshop.post<Ladder>(`/ladders/${ladder.id}/trials`, { step: 2, hz: 4 });
+  const { body: tested } = await workshop.post<WaterTest>(
+    `/masters/${stock.master.id}/revisions/${stock.master.latest.id}/water-tests`,
+    { place: 'tank' },
+  );
   ids = {
     masters: stock.master.id,
     molds: stock.mold.id,
@@ -53,6 +70,9 @@ beforeAll(async () => {
     materialId: stock.colourant.id,
     lineId: stock.order.lines[0]?.id ?? '',
     parentId: stock.master.latest.id,
+    ladders: ladder.id,
+    trialId: drawn.trials[0]?.id ?? '',
+    'water-tests': tested.id,
   };
 });
 afterAll(() => workshop.close());

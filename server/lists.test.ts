@@ -40,6 +40,19 @@ beforeAll(async () => {
       thickestMm: 10,
     });
     await workshop.post('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 1 }] });
+    await workshop.post('/ladders', {
+      name,
+      scale: '00',
+      hardness: 30,
+      wristHeightMm: 6,
+      wristLengthMm: 12,
+      paddleDiameterMm: 14,
+      paddleThicknessMm: 4,
+    });
+    await workshop.post(`/masters/${master.id}/revisions/${master.latest.id}/water-tests`, {
+      place: 'lake',
+      placeName: name,
+    });
     await workshop.post('/orders', {
       newCustomer: { name: `${name} Co` },
       dueOn: days(n),
@@ -59,6 +72,8 @@ const LISTS: [path: string, sorts: string[], by: string, find: string, found: nu
   ['/pours', ['time', 'code'], 'code', 'P3', 1],
   ['/customers', ['name', 'created'], 'name', 'co', 5],
   ['/orders', ['due', 'created', 'code'], 'code', 'davit co', 1],
+  ['/ladders', ['created', 'name'], 'name', 'buoy', 1],
+  ['/water-tests', ['time', 'master'], 'placeName', 'capstan', 1],
   ['/kept', ['created', 'title'], 'title', 'clay', 5],
 ];
 

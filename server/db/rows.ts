@@ -20,7 +20,18 @@ const camel = (column: string) => column.replace(/_([a-z0-9])/g, (_, letter: str
 const snake = (key: string) => key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
 
 /** Columns that hold JSON text, and columns that hold booleans as 0 and 1. */
-const JSON_COLUMNS = new Set(['plan', 'mix', 'detail', 'input', 'output']);
+const JSON_COLUMNS = new Set([
+  'plan',
+  'mix',
+  'detail',
+  'input',
+  'output',
+  'facts',
+  'changed',
+  'spec',
+  'speeds',
+  'steps',
+]);
 const BOOLEAN_COLUMNS = new Set(['flat_back', 'early', 'cured', 'gone']);
 
 function fromRow<T>(row: Row): T {

@@ -3,6 +3,7 @@ import type * as v from 'valibot';
 import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
 import type { Db } from '../db/open.ts';
+import type { Meshes } from '../meshes/files.ts';
 import { answered, remember } from './idempotency.ts';
 
 export interface Context<B = unknown, Q = unknown> {
@@ -28,7 +29,7 @@ export interface Endpoint {
   /** Query keys that a screen must fetch again after this write. */
   touches: string[];
   /** Slow or asynchronous work on the checked body, done before the transaction begins. */
-  prepare?(body: never): Promise<unknown>;
+  prepare?(body: never, meshes: Meshes): Promise<unknown>;
   run(context: Context<never, never>): unknown;
 }
 
@@ -39,7 +40,7 @@ interface Definition<B extends v.GenericSchema | undefined, Q extends v.GenericS
   query?: Q;
   versioned?: boolean;
   touches?: string[];
-  prepare?(body: B extends v.GenericSchema ? v.InferOutput<B> : undefined): Promise<unknown>;
+  prepare?(body: B extends v.GenericSchema ? v.InferOutput<B> : undefined, meshes: Meshes): Promise<unknown>;
   run(
     context: Context<
       B extends v.GenericSchema ? v.InferOutput<B> : undefined,
@@ -76,6 +77,7 @@ export interface Serving {
   db(): Db;
   clock(): Date;
   touched(keys: string[]): void;
+  meshes: Meshes;
 }
 
 /** Runs one request: checks it, answers a repeated key from memory, writes in one transaction, tells the screens. */
@@ -83,7 +85,7 @@ export async function serve(
   endpoint: Endpoint,
   request: Request,
   response: Response,
-  { db, clock, touched }: Serving,
+  { db, clock, touched, meshes }: Serving,
 ): Promise<void> {
   const now = clock();
   const context: Context = {
@@ -103,7 +105,7 @@ export async function serve(
   if (endpoint.body) context.body = check(endpoint.body, request.body);
   else emptyBody(request);
   if (endpoint.versioned) context.version = versionOf(request);
-  if (endpoint.prepare) context.prepared = await endpoint.prepare(context.body as never);
+  if (endpoint.prepare) context.prepared = await endpoint.prepare(context.body as never, meshes);
   const key = request.get('idempotency-key');
   const status = endpoint.method === 'POST' ? 201 : 200;
   const answer = context.db

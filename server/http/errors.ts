@@ -16,6 +16,7 @@ export const STATUS: Record<string, number> = {
   'not-enough-stock': 409,
   'not-cured': 409,
   'key-reused': 409,
+  cancelled: 409,
   'version-required': 428,
   'passcode-needed': 401,
   'wrong-passcode': 401,

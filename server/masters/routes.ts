@@ -1,11 +1,17 @@
 import { listQuery } from '../../contract/fields.ts';
 import { masterBody, masterPatch, revisionBody, volumeBody } from '../../contract/masters.ts';
 import { Failure } from '../../core/failure.ts';
+import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
+import { type Meshes, type NewMesh, sculpted } from '../meshes/files.ts';
 import { addBait } from '../workshop/store.ts';
 import { addRevision, addVolume, checkParents, getMaster, listMasters } from './store.ts';
+
+/** Sculpted before the transaction begins: it takes a moment. */
+const solidOf = async ({ spec }: { spec?: ShapeSpec | undefined }, meshes: Meshes) =>
+  spec ? sculpted(meshes, spec) : undefined;
 
 const touches = ['masters', 'baits', 'line', 'today'];
 
@@ -17,7 +23,8 @@ export const masterEndpoints = [
     path: '/masters',
     body: masterBody,
     touches,
-    run: ({ db, body, at }) => {
+    prepare: solidOf,
+    run: ({ db, body, at, prepared }) => {
       const { name, shape, kind, flatBack, notes, packCount, ...shapeOf } = body;
       if (first(db, 'SELECT 1 FROM bait WHERE name = ? COLLATE NOCASE', [name])) {
         throw new Failure(
@@ -29,7 +36,7 @@ export const masterEndpoints = [
       const baitId = addBait(db, { name, shape, packCount }, at);
       const id = newId();
       insert(db, 'master', { id, baitId, kind, flatBack, notes, createdAt: at });
-      addRevision(db, id, { reason: 'first shape', ...shapeOf }, at);
+      addRevision(db, id, { reason: 'first shape', ...shapeOf }, at, prepared as NewMesh | undefined);
       return getMaster(db, id);
     },
   }),
@@ -49,11 +56,12 @@ export const masterEndpoints = [
     path: '/masters/:id/revisions',
     body: revisionBody,
     touches,
-    run: ({ db, body, params, at }) => {
+    prepare: solidOf,
+    run: ({ db, body, params, at, prepared }) => {
       const id = params.id as string;
       mustFind(db, 'master', id, 'master');
       checkParents(db, id, body.parentId, body.secondParentId);
-      addRevision(db, id, body, at);
+      addRevision(db, id, body, at, prepared as NewMesh | undefined);
       return getMaster(db, id);
     },
   }),

@@ -1,12 +1,14 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Master, MasterRow, Revision, revisionBody, VolumeReading, volumeBody } from '../../contract/masters.ts';
+import type { MeshFacts } from '../../contract/meshes.ts';
 import type { Bait } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
+import { addMesh, getMesh, type NewMesh } from '../meshes/files.ts';
 
 type Volume = v.InferOutput<typeof volumeBody>;
 
@@ -23,9 +25,10 @@ const volumesOf = (db: Db, revisionId: string) =>
     [revisionId],
   );
 
-function withVolumes(db: Db, revision: Omit<Revision, 'volumes' | 'volumeMl'>): Revision {
+function withVolumes(db: Db, revision: Omit<Revision, 'volumes' | 'volumeMl' | 'mesh'>): Revision {
   const volumes = volumesOf(db, revision.id);
-  return { ...revision, volumes, volumeMl: volumes[0]?.ml ?? null };
+  const mesh = revision.meshId ? getMesh(db, revision.meshId).facts : null;
+  return { ...revision, mesh, volumes, volumeMl: volumes[0]?.ml ?? null };
 }
 
 function revisionsOf(db: Db, masterId: string): Revision[] {
@@ -39,15 +42,49 @@ export function addRevision(
   masterId: string,
   body: Omit<v.InferOutput<typeof revisionBody>, 'parentId'> & { parentId?: string },
   at: string,
+  sculpted?: NewMesh,
 ): string {
-  const { volume, ...values } = body;
+  const { volume, spec, meshId: brought, ...measured } = body;
+  if (spec && brought) throw new Failure('invalid-input', 'Give a spec or a mesh, not both.', 'meshId');
   const id = newId();
+  const meshId = sculpted ? addMesh(db, sculpted, at) : brought;
+  const facts = meshId ? solidFacts(db, meshId) : undefined;
+  const values = { ...dimensionsOf(measured, facts), spec: spec ?? null, meshId: meshId ?? null };
   const number =
     (first<{ n: number }>(db, 'SELECT max(number) AS n FROM master_revision WHERE master_id = ?', [masterId])?.n ?? 0) +
     1;
   insert(db, 'master_revision', { id, masterId, number, ...values, createdAt: at });
+  if (facts?.volumeMl)
+    insert(db, 'volume_reading', { id: newId(), revisionId: id, how: 'mesh', ml: facts.volumeMl, at });
   if (volume) addVolume(db, id, volume, at);
   return id;
+}
+
+/** A mesh that is to be a master must have an inside: what is open is mended first. */
+function solidFacts(db: Db, meshId: string): MeshFacts {
+  const { facts } = getMesh(db, meshId);
+  if (facts.volumeMl === null)
+    throw new Failure('bad-mesh', `This mesh holds no volume. ${facts.faults.join(' ')} Mend it first.`, 'meshId');
+  return facts;
+}
+
+const SIDES = ['lengthMm', 'widthMm', 'heightMm', 'thickestMm'] as const;
+
+/** Sizes as measured by hand, the others from the mesh: x is the length, y the width, z the height. */
+function dimensionsOf<T extends Partial<Record<(typeof SIDES)[number], number>>>(measured: T, facts?: MeshFacts) {
+  const own = facts
+    ? {
+        lengthMm: facts.sizeMm[0],
+        widthMm: facts.sizeMm[1],
+        heightMm: facts.sizeMm[2],
+        thickestMm: facts.thickestMm ?? Math.min(...facts.sizeMm),
+      }
+    : {};
+  const given = Object.fromEntries(Object.entries(measured).filter(([, value]) => value !== undefined));
+  const values = { ...own, ...given } as T;
+  const missing = SIDES.find((side) => values[side] === undefined);
+  if (missing) throw new Failure('invalid-input', `${missing} is missing; give a number, a spec or a mesh.`, missing);
+  return values;
 }
 
 /** A parent must be a revision that exists; the first must be one of this master, the second may be another's. */

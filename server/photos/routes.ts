@@ -16,7 +16,10 @@ import { newId } from '../ids.ts';
 const PHOTO_LIMIT = 64 * 1024 * 1024;
 const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
-const aboutQuery = v.strictObject({ aboutType: v.picklist(['master', 'mold', 'recipe', 'pour']), aboutId: rowId });
+const aboutQuery = v.strictObject({
+  aboutType: v.picklist(['master', 'mold', 'recipe', 'pour', 'water_test']),
+  aboutId: rowId,
+});
 
 interface Photo {
   id: string;

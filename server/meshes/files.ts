@@ -1,0 +1,76 @@
+import { createHash } from 'node:crypto';
+import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type { MeshFacts, MeshRow } from '../../contract/meshes.ts';
+import { Failure } from '../../core/failure.ts';
+import type { Repaired } from '../../core/shape/repair.ts';
+import type { ShapeSpec } from '../../core/shape/spec.ts';
+import type { DataFolder } from '../backup/data.ts';
+import type { Db } from '../db/open.ts';
+import { insert, mustFind } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import type { MeshJobs } from './jobs.ts';
+
+/** A mesh whose file is in place, ready to be recorded. */
+export type NewMesh = Omit<MeshRow, 'id' | 'createdAt'>;
+
+/** Puts bytes beside the database under the hash of their content; the same content is there once. */
+export function storeBytes(folder: string, bytes: Uint8Array): string {
+  const hash = createHash('sha256').update(bytes).digest('hex');
+  const stored = join(folder, hash);
+  if (!existsSync(stored)) {
+    const part = join(folder, `.${newId()}`);
+    writeFileSync(part, bytes, { flush: true });
+    renameSync(part, stored);
+  }
+  return hash;
+}
+
+export function addMesh(db: Db, mesh: NewMesh, at: string): string {
+  const id = newId();
+  insert(db, 'mesh', { id, ...mesh, createdAt: at });
+  return id;
+}
+
+export const getMesh = (db: Db, id: string) => mustFind<MeshRow>(db, 'mesh', id, 'mesh');
+
+export function meshBytes(folder: string, { hash }: Pick<MeshRow, 'hash'>): Uint8Array {
+  const path = join(folder, hash);
+  if (!existsSync(path)) throw new Failure('not-found', 'The file of this mesh is not there; restore a backup.');
+  return readFileSync(path);
+}
+
+/** What endpoints need that work with meshes. */
+export interface Meshes {
+  data: DataFolder;
+  jobs: MeshJobs;
+}
+
+/** The solid that a spec describes, made here: what is kept is what the figures say. */
+export async function sculpted({ data, jobs }: Meshes, spec: ShapeSpec): Promise<NewMesh> {
+  const { bytes, facts } = await jobs.run<{ bytes: Uint8Array; facts: MeshFacts }>({ kind: 'sculpt', spec });
+  const hash = storeBytes(data.files, bytes);
+  return { hash, format: 'stl', unit: 'mm', bytes: bytes.length, facts, fromId: null, changed: null };
+}
+
+export async function prepared(
+  { data, jobs }: Meshes,
+  from: MeshRow,
+  wish: { unit: MeshRow['unit']; repair: boolean },
+  job?: string,
+): Promise<NewMesh> {
+  const made = await jobs.run<{ bytes: Uint8Array; facts: MeshFacts; changed: Repaired['changed'] | null }>(
+    { kind: 'prepare', bytes: meshBytes(data.files, from), ...wish },
+    job,
+  );
+  const hash = storeBytes(data.files, made.bytes);
+  return {
+    hash,
+    format: 'stl',
+    unit: 'mm',
+    bytes: made.bytes.length,
+    facts: made.facts,
+    fromId: from.id,
+    changed: made.changed,
+  };
+}

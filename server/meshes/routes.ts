@@ -1,0 +1,177 @@
+import { readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { type Request, Router } from 'express';
+import multer from 'multer';
+import {
+  exportQuery,
+  ladderFileQuery,
+  type MeshFacts,
+  type MeshRow,
+  meshQuery,
+  preparedBody,
+} from '../../contract/meshes.ts';
+import type { LadderRow } from '../../contract/water.ts';
+import { mustFindCalculator } from '../../core/calculators.ts';
+import { Failure } from '../../core/failure.ts';
+import { FILE_LIMIT } from '../../core/shape/read.ts';
+import { check } from '../../core/validate.ts';
+import { type LadderStep, stubSpec } from '../../core/water/ladder.ts';
+import { saveUpload } from '../backup/archive.ts';
+import { mustFind } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { addMesh, getMesh, type Meshes, meshBytes, prepared, storeBytes } from './files.ts';
+
+const TYPES = { stl: 'model/stl', obj: 'model/obj', '3mf': 'model/3mf', original: 'application/octet-stream' };
+
+/** The file of a request, sent as the body itself or as one part of a form, by way of the disk. */
+async function uploaded(
+  request: Request,
+  root: string,
+): Promise<{ bytes: Uint8Array; fields: Record<string, string> }> {
+  const path = join(root, `mesh-${newId()}`);
+  try {
+    if (request.is('multipart/form-data')) return await fromForm(request, root);
+    await saveUpload(request, path, FILE_LIMIT);
+    return { bytes: readFileSync(path), fields: {} };
+  } finally {
+    rmSync(path, { force: true });
+  }
+}
+
+function fromForm(request: Request, root: string): Promise<{ bytes: Uint8Array; fields: Record<string, string> }> {
+  const form = multer({
+    storage: multer.diskStorage({
+      destination: root,
+      filename: (_request, _file, name) => name(null, `mesh-${newId()}`),
+    }),
+    limits: { fileSize: FILE_LIMIT, files: 1, fields: 20 },
+  });
+  return new Promise((done, failed) => {
+    form.any()(request, request.res as never, (error: unknown) => {
+      const code = (error as { code?: string } | undefined)?.code;
+      if (code === 'LIMIT_FILE_SIZE') failed(new Failure('too-large', 'A mesh file may have up to 64 MB.', 'mesh'));
+      else if (error) failed(new Failure('invalid-input', 'The form cannot be read; send one file and its fields.'));
+      else {
+        const [file] = (request.files ?? []) as { path: string }[];
+        if (!file) failed(new Failure('invalid-input', 'The form has no file; add an STL or OBJ.', 'mesh'));
+        else {
+          const bytes = readFileSync(file.path);
+          rmSync(file.path, { force: true });
+          done({ bytes, fields: request.body as Record<string, string> });
+        }
+      }
+    });
+  });
+}
+
+/** A calculation's input beside a file: one JSON text, or a query of single fields. */
+function inputOf(
+  query: Record<string, unknown>,
+  fields: Record<string, string>,
+): { input: unknown; job: string | undefined } {
+  const { job, input, ...rest } = { ...query, ...fields } as Record<string, string>;
+  const read = (text: string, path: string): unknown => {
+    try {
+      return JSON.parse(text);
+    } catch {
+      if (/^[a-z]+$/i.test(text)) return text;
+      throw new Failure('malformed-json', `${path} is not valid JSON.`, path);
+    }
+  };
+  const singles = Object.fromEntries(Object.entries(rest).map(([key, text]) => [key, read(text, key)]));
+  const whole = input === undefined ? {} : read(input, 'input');
+  if (whole === null || typeof whole !== 'object' || Array.isArray(whole))
+    throw new Failure('invalid-input', 'input must be an object.', 'input');
+  return { input: { ...whole, ...singles }, job };
+}
+
+export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: string[]) => void): Router {
+  const { data, jobs } = meshes;
+  return Router()
+    .post('/meshes', async (request, response) => {
+      const { unit, job } = check(meshQuery, { ...request.query });
+      const { bytes } = await uploaded(request, data.root);
+      const { format, facts } = await jobs.run<{ format: MeshRow['format']; facts: MeshFacts }>(
+        { kind: 'survey', bytes, unit },
+        job,
+      );
+      const hash = storeBytes(data.files, bytes);
+      const id = addMesh(
+        data.db,
+        { hash, format, unit, bytes: bytes.length, facts, fromId: null, changed: null },
+        clock().toISOString(),
+      );
+      touched(['meshes']);
+      response.status(201).json(getMesh(data.db, id));
+    })
+    .get('/meshes/:id', (request, response) => {
+      response.json(getMesh(data.db, request.params.id as string));
+    })
+    .get('/meshes/:id/file', async (request, response) => {
+      const { format, name = 'bait' } = check(exportQuery, { ...request.query });
+      const mesh = getMesh(data.db, request.params.id as string);
+      const bytes = meshBytes(data.files, mesh);
+      const same = format === 'original' || (format === 'stl' && mesh.format === 'stl' && mesh.unit === 'mm');
+      const out = same ? bytes : await jobs.run<Uint8Array>({ kind: 'convert', bytes, unit: mesh.unit, format, name });
+      const ending = format === 'original' ? mesh.format.slice(0, 3) : format;
+      response
+        .type(TYPES[format])
+        .set('content-disposition', `attachment; filename="${fileName(name)}.${ending}"`)
+        .set('cache-control', 'private, max-age=31536000, immutable')
+        .send(Buffer.from(out));
+    })
+    .get('/ladders/:id/file', async (request, response) => {
+      const { format, name, step } = check(ladderFileQuery, { ...request.query });
+      const ladder = mustFind<LadderRow>(data.db, 'ladder', request.params.id as string, 'tail ladder');
+      const chosen = step === undefined ? ladder.steps : [stepOf(ladder, step)];
+      const out = await jobs.run<Uint8Array>({
+        kind: 'stubs',
+        specs: chosen.map(stubSpec),
+        format,
+        name: name ?? ladder.name,
+      });
+      response
+        .type(TYPES[format])
+        .set('content-disposition', `attachment; filename="${fileName(name ?? ladder.name)}.${format}"`)
+        .send(Buffer.from(out));
+    })
+    .delete('/jobs/:id', (request, response) => {
+      if (!jobs.cancel(request.params.id as string))
+        throw new Failure('not-found', 'There is no such work under way; it may have ended.');
+      response.status(204).end();
+    })
+    .post('/calc/:name', async (request, response, next) => {
+      if (request.is('application/json') || request.get('content-type') === undefined) return next();
+      const { name } = request.params as { name: string };
+      if (!mustFindCalculator(name).takesMesh) return next();
+      const { bytes, fields } = await uploaded(request, data.root);
+      const { input, job } = inputOf(request.query as Record<string, unknown>, fields);
+      response.json(await jobs.run({ kind: 'calc', name, input, bytes }, job));
+    });
+}
+
+function stepOf(ladder: LadderRow, text: string): LadderStep {
+  const step = ladder.steps[Number(text)];
+  if (!step) throw new Failure('invalid-input', `This ladder has steps 0 to ${ladder.steps.length - 1}.`, 'step');
+  return step;
+}
+
+/** Routes that take JSON, after its reader. */
+export function meshJsonRouter(meshes: Meshes, clock: () => Date, touched: (keys: string[]) => void): Router {
+  return Router().post('/meshes/:id/prepared', async (request, response) => {
+    const { unit, repair, job } = check(preparedBody, request.body);
+    const { db } = meshes.data;
+    const from = getMesh(db, request.params.id as string);
+    const made = await prepared(meshes, from, { unit: unit ?? from.unit, repair }, job);
+    const id = addMesh(db, made, clock().toISOString());
+    touched(['meshes']);
+    response.status(201).json(getMesh(db, id));
+  });
+}
+
+/** Letters, digits and dashes of a name: what every file system takes. */
+export const fileName = (name: string) =>
+  name
+    .normalize('NFKD')
+    .replace(/[^\w-]+/g, '-')
+    .replace(/^-+|-+$/g, '') || 'bait';

@@ -1,0 +1,105 @@
+import { listQuery } from '../../contract/fields.ts';
+import { ladderBody, trialBody, waterTestBody } from '../../contract/water.ts';
+import { Failure } from '../../core/failure.ts';
+import { ladderSteps } from '../../core/water/ladder.ts';
+import { first, insert, mustFind, type Row } from '../db/rows.ts';
+import { endpoint } from '../http/endpoint.ts';
+import { newId } from '../ids.ts';
+import { getLadder, getTest, kickFit, listLadders, listTests, testsOf } from './store.ts';
+
+const touches = ['water-tests', 'kick-fit', 'masters', 'ladders'];
+
+export const waterEndpoints = [
+  endpoint({ method: 'GET', path: '/water-tests', query: listQuery, run: ({ db, query }) => listTests(db, query) }),
+  endpoint({
+    method: 'GET',
+    path: '/masters/:id/water-tests',
+    run: ({ db, params }) => {
+      mustFind(db, 'master', params.id as string, 'master');
+      return { items: testsOf(db, params.id as string), nextCursor: null };
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/masters/:id/revisions/:revisionId/water-tests',
+    body: waterTestBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      const { id: masterId, revisionId } = params as { id: string; revisionId: string };
+      if (!first(db, 'SELECT 1 FROM master_revision WHERE id = ? AND master_id = ?', [revisionId, masterId]))
+        throw new Failure('not-found', 'There is no such revision of this master.');
+      if ((body.scale === null) !== (body.hardness === null))
+        throw new Failure(
+          'invalid-input',
+          'A hardness needs its scale, 00 or A, and a scale its hardness.',
+          'hardness',
+        );
+      const id = newId(body.id);
+      insert(db, 'water_test', { ...body, id, revisionId, at });
+      return getTest(db, id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/water-tests/:id/reverse',
+    touches,
+    run: ({ db, params, at }) => {
+      const { seq: _, ...row } = mustFind<Row>(db, 'water_test', params.id as string, 'water test');
+      if (row.reverses) throw new Failure('invalid-input', 'That row already takes another one back.');
+      insert(db, 'water_test', { ...row, id: newId(), reverses: row.id, at });
+      return {};
+    },
+  }),
+  endpoint({ method: 'GET', path: '/ladders', query: listQuery, run: ({ db, query }) => listLadders(db, query) }),
+  endpoint({ method: 'GET', path: '/ladders/:id', run: ({ db, params }) => getLadder(db, params.id as string) }),
+  endpoint({
+    method: 'POST',
+    path: '/ladders',
+    body: ladderBody,
+    touches,
+    run: ({ db, body, at }) => {
+      const { name, scale, hardness, walkingMPerS } = body;
+      const known = kickFit(db).fit;
+      // Stepped by what is known: a workshop with trials gets steps about its own plastic.
+      const steps = ladderSteps({
+        ...body,
+        ...(known && known.n >= 3
+          ? { strouhal: known.strouhal, addedMassCoefficient: known.addedMassCoefficient }
+          : {}),
+      });
+      const id = newId();
+      insert(db, 'ladder', { id, name, scale, hardness, walkingMPerS, steps, createdAt: at });
+      return getLadder(db, id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/ladders/:id/trials',
+    body: trialBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      const ladder = getLadder(db, params.id as string);
+      if (body.step >= ladder.steps.length)
+        throw new Failure('invalid-input', `This ladder has steps 0 to ${ladder.steps.length - 1}.`, 'step');
+      insert(db, 'ladder_trial', { ...body, id: newId(body.id), ladderId: ladder.id, at });
+      return getLadder(db, ladder.id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/ladders/:id/trials/:trialId/reverse',
+    touches,
+    run: ({ db, params, at }) => {
+      const { id, trialId } = params as { id: string; trialId: string };
+      const row = first<Row>(
+        db,
+        'SELECT id, ladder_id, step, hz, kicks_at_m_per_s, not_at_m_per_s FROM ladder_trial WHERE id = ? AND ladder_id = ? AND reverses IS NULL',
+        [trialId, id],
+      );
+      if (!row) throw new Failure('not-found', 'There is no such trial of this ladder.');
+      insert(db, 'ladder_trial', { ...row, id: newId(), reverses: trialId, at });
+      return getLadder(db, id);
+    },
+  }),
+  endpoint({ method: 'GET', path: '/kick-fit', run: ({ db }) => kickFit(db) }),
+];

@@ -7,6 +7,6 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { outDir: '../dist', emptyOutDir: true, assetsInlineLimit: 0, modulePreload: { polyfill: false } },
   worker: { format: 'es' },
-  optimizeDeps: { exclude: ['highs'] },
+  optimizeDeps: { exclude: ['highs', 'manifold-3d'] },
   server: { port: 5173, proxy: { '/api': 'http://127.0.0.1:4870' } },
 });

@@ -7,6 +7,7 @@ import { COLD, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } fro
 import { DemoMaker } from './maker.ts';
 import { Random } from './random.ts';
 import { deepen, fillShelf, planMold, revise, type Shelf } from './shelf.ts';
+import { inWater } from './water.ts';
 
 const SEED = 20260417;
 const DAYS = 730;
@@ -123,7 +124,17 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
     await serveOrder(maker, shelf, random, day, customer, wishes(random, customer), cold);
     if (random.chance(0.6)) await leaves(maker, random, addDays(day, 9));
     if (ago < 520 && shelf.masters.get('Sandlance 110')?.latest.number === 1)
-      await revise(maker, shelf, 'Sandlance 110', 'wrist thinner, so that it kicks slower', { widthMm: 16 });
+      await revise(
+        maker,
+        shelf,
+        'Sandlance 110',
+        'wrist thinner, so that it kicks slower',
+        { widthMm: 16 },
+        (spec) => ({
+          ...spec,
+          wrist: { ...spec.wrist, thicknessMm: 3.4 },
+        }),
+      );
     if (ago < 430 && shelf.recipes.get('Bladderwrack')?.revision.number === 1)
       await deepen(maker, shelf, 'Bladderwrack', 'deeper, the ribbon tails came out washed out', {
         'Kelp Green liquid': 26,
@@ -131,7 +142,10 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
     if (ago < 240 && shelf.recipes.get('Night Ferry')?.revision.number === 1)
       await deepen(maker, shelf, 'Night Ferry', 'less black: it swallowed the flake', { 'Coal liquid': 9 });
     if (ago < 400 && shelf.masters.get('Squattie 70')?.latest.number === 1)
-      await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', { lengthMm: 69 });
+      await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', { lengthMm: 69 }, (spec) => ({
+        ...spec,
+        limbs: spec.limbs.map((limb) => (limb.kind === 'claw' ? { ...limb, lengthMm: limb.lengthMm - 3 } : limb)),
+      }));
     if (ago < 260 && shelf.masters.get('Gannet 160')?.latest.number === 1)
       await revise(
         maker,
@@ -139,10 +153,25 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
         'Gannet 160',
         'tail of the Sandlance on the old body',
         { lengthMm: 162 },
+        (spec) => ({
+          ...spec,
+          wrist: { thicknessMm: 7, heightMm: 10, lengthMm: 20 },
+          tail: { kind: 'paddle', lengthMm: 12, acrossMm: 24, thicknessMm: 6, angleDeg: 10 },
+        }),
         'Sandlance 110',
       );
     if (ago < 180 && shelf.masters.get('Sandlance 110')?.latest.number === 2)
-      await revise(maker, shelf, 'Sandlance 110', 'belly slot deepened for a wider hook', { heightMm: 17.5 });
+      await revise(
+        maker,
+        shelf,
+        'Sandlance 110',
+        'belly slot deepened for a wider hook',
+        { heightMm: 17.5 },
+        (spec) => ({
+          ...spec,
+          bellySlot: spec.bellySlot && { ...spec.bellySlot, depthMm: 7.5 },
+        }),
+      );
   }
 }
 
@@ -227,6 +256,7 @@ const random = new Random(SEED);
 maker.now = at(subDays(now, DAYS), 9);
 const shelf = await fillShelf(maker);
 await twoYears(maker, shelf, random, now);
+await inWater(maker, shelf, random, now);
 await tonight(maker, shelf, random, now);
 await maker.close();
 console.log(`Skerry Lane Softbaits stands in ${root} (${((Date.now() - started) / 1000).toFixed(1)} s).`);

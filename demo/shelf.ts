@@ -4,6 +4,8 @@ import type { Mold } from '../contract/molds.ts';
 import type { Customer } from '../contract/orders.ts';
 import type { Recipe } from '../contract/recipes.ts';
 import type { Bait, Maker, Workshop } from '../contract/workshop.ts';
+import type { ShapeSpec, Station } from '../core/shape/spec.ts';
+import { startFor } from '../core/shape/starts.ts';
 import { ML_PER_CUP } from '../core/units/convert.ts';
 import { CUSTOMERS, DENSITY, MASTERS, MATERIALS, NEW_LOT_G, RECIPES } from './catalogue.ts';
 import type { DemoMaker } from './maker.ts';
@@ -18,12 +20,33 @@ export interface Shelf {
   customers: Map<string, Customer>;
 }
 
+/** Each was drawn before it was carved or printed; the sizes were measured on the finished master. */
+type Sized = Pick<(typeof MASTERS)[number], 'name' | 'shape' | 'lengthMm' | 'widthMm' | 'heightMm'>;
+
+function specFor({ name, shape, lengthMm, widthMm, heightMm }: Sized): ShapeSpec {
+  const started = startFor(shape, lengthMm, widthMm, heightMm);
+  const widest = Math.max(...started.stations.map((one) => one.widthMm));
+  const fuller = (one: Station) =>
+    one.widthMm === widest
+      ? one
+      : { ...one, topMm: one.topMm * 1.12, bottomMm: one.bottomMm * 1.12, widthMm: one.widthMm * 1.12 };
+  const spec = { ...started, stations: started.stations.map(fuller) };
+  if (name !== 'Gannet 160') return spec;
+  return {
+    ...spec,
+    wrist: { thicknessMm: 9, heightMm: 11, lengthMm: 16 },
+    tail: { kind: 'boot', lengthMm: 30, acrossMm: 16, thicknessMm: 7, angleDeg: 34 },
+    inserts: [{ kind: 'weight', massG: 12, volumeMl: 1.06, at: 0.3, upMm: -9 }],
+  };
+}
+
 async function addMasters(maker: DemoMaker, shelf: Shelf): Promise<void> {
   for (const { volumeMl, pack, price, wanted, ...shape } of MASTERS) {
     const density = DENSITY[shape.kind];
     const volume = { how: 'weighed', grams: Number((volumeMl * density).toFixed(1)), densityGPerMl: density };
     const master = await maker.post<Master>('/masters', {
       ...shape,
+      spec: specFor(shape),
       flatBack: shape.name !== 'Gannet 160',
       packCount: pack,
       volume,
@@ -45,10 +68,11 @@ export async function revise(
   name: string,
   reason: string,
   change: Record<string, number>,
+  reshape: (spec: ShapeSpec) => ShapeSpec,
   second?: string,
 ): Promise<void> {
   const master = shelf.masters.get(name) as Master;
-  const { id, lengthMm, widthMm, heightMm, thickestMm, volumeMl } = master.latest;
+  const { id, lengthMm, widthMm, heightMm, thickestMm, volumeMl, spec } = master.latest;
   const revised = await maker.post<Master>(`/masters/${master.id}/revisions`, {
     reason,
     parentId: id,
@@ -58,6 +82,7 @@ export async function revise(
     heightMm,
     thickestMm,
     ...change,
+    ...(spec ? { spec: reshape(spec) } : {}),
     volume: { how: 'displaced', ml: Number(((volumeMl ?? 1) * 1.01).toFixed(1)) },
   });
   shelf.masters.set(name, revised);

@@ -1,4 +1,4 @@
-import type { ShapeSpec, Station } from './spec.ts';
+import { type ShapeSpec, type Station, tailReachMm } from './spec.ts';
 
 const station = (at: number, topMm: number, bottomMm: number, widthMm: number): Station => ({
   at,
@@ -155,3 +155,28 @@ export const STARTS: Start[] = [
     },
   },
 ];
+
+/** A starting shape stretched to sizes that were measured by hand. */
+export function startFor(shape: string, lengthMm: number, widthMm: number, heightMm: number): ShapeSpec {
+  const start = STARTS.find((one) => one.shape === shape) ?? STARTS[0];
+  const { spec } = start as (typeof STARTS)[number];
+  const own = {
+    length: spec.bodyMm + spec.wrist.lengthMm + tailReachMm(spec),
+    width: Math.max(...spec.stations.map((one) => one.widthMm)),
+    height: Math.max(...spec.stations.map((one) => one.topMm + one.bottomMm)),
+  };
+  const [x, y, z] = [lengthMm / own.length, widthMm / own.width, heightMm / own.height];
+  const tenth = (mm: number) => Math.round(mm * 10) / 10;
+  return {
+    ...spec,
+    bodyMm: tenth(spec.bodyMm * x),
+    stations: spec.stations.map((one) => ({
+      at: one.at,
+      topMm: tenth(one.topMm * z),
+      bottomMm: tenth(one.bottomMm * z),
+      widthMm: tenth(one.widthMm * y),
+    })),
+    wrist: { ...spec.wrist, lengthMm: tenth(spec.wrist.lengthMm * x) },
+    tail: { ...spec.tail, lengthMm: tenth(spec.tail.lengthMm * x), acrossMm: tenth(spec.tail.acrossMm * z) },
+  };
+}

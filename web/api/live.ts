@@ -15,6 +15,10 @@ export function listen(client: QueryClient): () => void {
     if (keys.includes('*')) void client.invalidateQueries();
     for (const key of keys) void client.invalidateQueries({ queryKey: [key] });
   });
+  source.addEventListener('job', (event) => {
+    const detail = JSON.parse((event as MessageEvent<string>).data) as { job: string; done: number };
+    window.dispatchEvent(new CustomEvent('blunko:job', { detail }));
+  });
   source.addEventListener('error', () => {
     gap = true;
   });

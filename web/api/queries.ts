@@ -7,6 +7,7 @@ import type { Bag, Customer, Order, OrderRow, RackRow, RemeltRow, StockMove } fr
 import type { Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
 import type { Line, SearchHit, Today } from '../../contract/today.ts';
+import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water.ts';
 import type { Bait, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
 import { call } from './client.ts';
 
@@ -32,6 +33,14 @@ export const queries = {
   baits: list<Bait>('baits', '/baits', ''),
   masters: list<MasterRow>('masters', '/masters'),
   master: (id: string) => one<Master>('masters', '/masters', id),
+  waterTests: (masterId: string) =>
+    queryOptions({
+      queryKey: ['water-tests', masterId],
+      queryFn: () => call<Page<WaterTest>>(`/masters/${encodeURIComponent(masterId)}/water-tests`),
+    }),
+  kickFit: queryOptions({ queryKey: ['kick-fit'], queryFn: () => call<KickFit>('/kick-fit') }),
+  ladders: list<LadderRow>('ladders', '/ladders'),
+  ladder: (id: string) => one<Ladder>('ladders', '/ladders', id),
   molds: list<MoldRow>('molds', '/molds'),
   mold: (id: string) => one<Mold>('molds', '/molds', id),
   materials: list<Material>('materials', '/materials'),

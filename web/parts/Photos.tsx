@@ -9,7 +9,13 @@ interface Photo {
 }
 
 /** Pictures kept with a record: the cup, the puck and the bait in daylight look different. */
-export function Photos({ aboutType, aboutId }: { aboutType: 'master' | 'mold' | 'recipe' | 'pour'; aboutId: string }) {
+export function Photos({
+  aboutType,
+  aboutId,
+}: {
+  aboutType: 'master' | 'mold' | 'recipe' | 'pour' | 'water_test';
+  aboutId: string;
+}) {
   const query = `?aboutType=${aboutType}&aboutId=${aboutId}`;
   const client = useQueryClient();
   const [error, setError] = useState<unknown>();

@@ -9,6 +9,7 @@ const lazy =
 
 const masters = () => import('../places/masters/Masters.tsx');
 const master = () => import('../places/masters/MasterPage.tsx');
+const shape = () => import('../places/shape/ShapeBench.tsx');
 const molds = () => import('../places/molds/Molds.tsx');
 const planner = () => import('../places/molds/Planner.tsx');
 const colours = () => import('../places/colours/Colours.tsx');
@@ -25,7 +26,13 @@ export const router = createBrowserRouter([
       { path: '/', lazy: lazy(() => import('../places/today/Today.tsx'), 'TodayPlace') },
       { path: '/masters', lazy: lazy(masters, 'Masters') },
       { path: '/masters/new', lazy: lazy(() => import('../places/masters/NewMaster.tsx'), 'NewMaster') },
+      { path: '/masters/sculpt', lazy: lazy(shape, 'NewShape') },
       { path: '/masters/:id', lazy: lazy(master, 'MasterPage') },
+      { path: '/masters/:id/shape', lazy: lazy(shape, 'ShapeBench') },
+      { path: '/masters/:id/compare', lazy: lazy(() => import('../places/shape/Compare.tsx'), 'Compare') },
+      { path: '/masters/:id/water', lazy: lazy(() => import('../places/shape/WaterTests.tsx'), 'WaterTests') },
+      { path: '/ladders', lazy: lazy(() => import('../places/shape/Ladders.tsx'), 'Ladders') },
+      { path: '/ladders/:id', lazy: lazy(() => import('../places/shape/LadderPage.tsx'), 'LadderPage') },
       { path: '/molds', lazy: lazy(molds, 'Molds') },
       { path: '/molds/new', lazy: lazy(() => import('../places/molds/NewMold.tsx'), 'NewMold') },
       { path: '/molds/plan', lazy: lazy(planner, 'Planner') },

@@ -13,6 +13,7 @@ import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
+import { BringMesh } from '../shape/BringMesh.tsx';
 import {
   complete,
   DimensionFields,
@@ -28,7 +29,7 @@ export function MasterPage() {
   const { id = '' } = useParams();
   const { data: master, error } = useQuery(queries.master(id));
   const { text } = useTaste();
-  const [doing, setDoing] = useState<'volume' | 'revision' | null>(null);
+  const [doing, setDoing] = useState<'volume' | 'revision' | 'mesh' | null>(null);
   if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master) return <Waiting />;
   const { latest } = master;
@@ -50,6 +51,12 @@ export function MasterPage() {
           >
             New revision
           </button>
+          <Link to={`/masters/${master.id}/water`} className="btn btn-line">
+            In water
+          </Link>
+          <Link to={`/masters/${master.id}/shape`} className="btn btn-line">
+            Shape bench
+          </Link>
           <Link to={`/molds/plan?master=${master.id}`} className="btn btn-primary">
             Plan a mold
           </Link>
@@ -60,8 +67,16 @@ export function MasterPage() {
       <div className="grid grid-cols-[1fr_380px] gap-12">
         <div className="flex flex-col gap-8">
           <MasterDrawing shape={master.shape} {...latest} />
+          {doing === 'mesh' && <MeshRevision master={master} onDone={() => setDoing(null)} />}
           <section>
-            <h2 className="mb-2">Revisions</h2>
+            <h2 className="mb-2 flex items-baseline gap-4">
+              Revisions
+              {master.revisions.filter((row) => row.meshId).length > 1 && (
+                <Link to={`/masters/${master.id}/compare`} className="link text-sm font-text font-normal">
+                  Lay two over each other
+                </Link>
+              )}
+            </h2>
             <ol className="ruled">
               {master.revisions.map((revision) => (
                 <RevisionRow key={revision.id} revision={revision} all={master.revisions} />
@@ -83,7 +98,9 @@ export function MasterPage() {
                 {text(reading.ml, 'volume')}{' '}
                 {reading.how === 'weighed'
                   ? `${text(reading.grams ?? 0, 'mass')} at ${reading.densityGPerMl} g/mL`
-                  : 'water displaced'}
+                  : reading.how === 'mesh'
+                    ? 'from its mesh'
+                    : 'water displaced'}
                 , {dateText(reading.at)}
               </p>
             ))}
@@ -96,6 +113,11 @@ export function MasterPage() {
             </button>
             {doing === 'volume' && <VolumeForm master={master} onDone={() => setDoing(null)} />}
           </section>
+          <ShapeFacts
+            master={master}
+            bringing={doing === 'mesh'}
+            onBring={() => setDoing(doing === 'mesh' ? null : 'mesh')}
+          />
           {master.kind === 'clay' && <Baking master={master} />}
           <Survived master={master} />
           <section>
@@ -116,6 +138,78 @@ export function MasterPage() {
         </div>
       </div>
     </Page>
+  );
+}
+
+/** The mesh of the newest revision, and the ways out of it. */
+function ShapeFacts({ master, bringing, onBring }: { master: Master; bringing: boolean; onBring(): void }) {
+  const { text } = useTaste();
+  const { meshId, mesh, spec, number } = master.latest;
+  const file = (format: string) =>
+    `/api/meshes/${meshId}/file?format=${format}&name=${encodeURIComponent(`${master.name} v${number}`)}`;
+  return (
+    <section>
+      <h2 className="mb-1">Shape</h2>
+      {mesh ? (
+        <>
+          <p>
+            {spec ? 'Sculpted here' : 'Brought as a mesh'}, {mesh.triangles.toLocaleString('en-GB')} triangles
+            {mesh.thinnestMm !== null && `, thinnest wall ${text(mesh.thinnestMm, 'length')}`}.
+          </p>
+          <p className="flex gap-4 mt-1">
+            {(['stl', 'obj', '3mf'] as const).map((format) => (
+              <a key={format} className="link text-sm" href={file(format)} download>
+                {format.toUpperCase()}
+              </a>
+            ))}
+          </p>
+        </>
+      ) : (
+        <p className="soft">Known by its sizes only. Sculpt it on the shape bench, or bring its mesh.</p>
+      )}
+      <button type="button" className="link text-sm mt-2" aria-expanded={bringing} onClick={onBring}>
+        Bring a mesh as v{number + 1}
+      </button>
+    </section>
+  );
+}
+
+function MeshRevision({ master, onDone }: { master: Master; onDone(): void }) {
+  const [reason, setReason] = useState('');
+  const [meshId, setMesh] = useState<string | null>(null);
+  const add = useWrite<Master>(
+    () => ({
+      path: `/masters/${master.id}/revisions`,
+      body: { reason, parentId: master.latest.id, meshId },
+    }),
+    onDone,
+  );
+  return (
+    <section className="flex flex-col gap-4">
+      <BringMesh action="This is the shape" onReady={(mesh) => setMesh(mesh.id)} />
+      {meshId && (
+        <form
+          className="flex gap-4 items-start"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (reason.trim() !== '') add.mutate();
+          }}
+        >
+          <TextField
+            className="flex-1"
+            label="What was changed, and why"
+            value={reason}
+            onChange={setReason}
+            autoFocus
+            hint="the new sizes and the volume come from the mesh"
+          />
+          <button type="submit" className="btn btn-primary mt-6" disabled={reason.trim() === '' || add.isPending}>
+            Keep v{master.latest.number + 1}
+          </button>
+        </form>
+      )}
+      <Refusal error={add.error} />
+    </section>
   );
 }
 

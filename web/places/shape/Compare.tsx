@@ -1,0 +1,179 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import { Link, useParams, useSearchParams } from 'react-router';
+import type { Master, Revision } from '../../../contract/masters.ts';
+import { tailOf } from '../../../core/shape/spec.ts';
+import { kick } from '../../../core/water/kick.ts';
+import { queries } from '../../api/queries.ts';
+import { Page, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import type { Drawn } from '../../workers/solid.ts';
+import { type Layer, Solid } from './Solid.tsx';
+import { readMeshFile } from './useSolid.ts';
+import { differences } from './words.ts';
+
+/** Two revisions laid over each other, with the figures that changed. */
+export function Compare() {
+  const { id = '' } = useParams();
+  const { data: master, error } = useQuery(queries.master(id));
+  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (!master) return <Waiting />;
+  return <Laid master={master} />;
+}
+
+function useMesh(meshId: string | null): Drawn | null {
+  const [solid, setSolid] = useState<{ id: string; drawn: Drawn } | null>(null);
+  useEffect(() => {
+    let live = true;
+    if (meshId) void readMeshFile(meshId).then((drawn) => live && setSolid({ id: meshId, drawn }));
+    return () => {
+      live = false;
+    };
+  }, [meshId]);
+  return solid && solid.id === meshId ? solid.drawn : null;
+}
+
+const onsetOf = (revision: Revision, hardness: number) => {
+  const tail = revision.spec ? tailOf(revision.spec) : null;
+  if (!tail || hardness < 5 || hardness > 60) return null;
+  return kick({
+    tail: 'end-paddle',
+    scale: '00',
+    hardness,
+    ...tail,
+    addedMassCoefficient: 0.6,
+    strouhal: 0.2,
+    plastisolDensityGPerMl: 1.02,
+    waterDensityGPerMl: 1,
+  }).onsetMPerS;
+};
+
+function Laid({ master }: { master: Master }) {
+  const { text } = useTaste();
+  const [search, setSearch] = useSearchParams();
+  const withMesh = master.revisions.filter((row) => row.meshId);
+  const pick = (key: string, fallback: Revision | undefined) =>
+    withMesh.find((row) => row.id === search.get(key)) ?? fallback;
+  const newer = pick('b', withMesh[0]);
+  const older = pick('a', withMesh.find((row) => row.id === newer?.parentId) ?? withMesh[1] ?? withMesh[0]);
+  const [oldSolid, newSolid] = [useMesh(older?.meshId ?? null), useMesh(newer?.meshId ?? null)];
+  const layers = useMemo<Layer[]>(
+    () => [
+      ...(newSolid ? [{ ...newSolid, colour: '--bait' }] : []),
+      ...(oldSolid ? [{ ...oldSolid, colour: '--heat', ghost: true }] : []),
+    ],
+    [oldSolid, newSolid],
+  );
+  if (!older || !newer || withMesh.length < 2) {
+    return (
+      <Page title={`${master.name}: revisions compared`} tab="Compare">
+        <p className="text-lg">
+          Two revisions with a shape are needed; there {withMesh.length === 1 ? 'is one' : 'is none'}.{' '}
+          <Link to={`/masters/${master.id}/shape`} className="link">
+            Sculpt the next on the shape bench.
+          </Link>
+        </p>
+      </Page>
+    );
+  }
+  const choose = (key: 'a' | 'b') => (event: React.ChangeEvent<HTMLSelectElement>) => {
+    search.set(key, event.target.value);
+    setSearch(search, { replace: true });
+  };
+  const select = (key: 'a' | 'b', value: Revision, label: string, colour: string) => (
+    <label className="flex items-center gap-2">
+      <span className={`font-bold ${colour}`}>{label}</span>
+      <select className="select select-sm w-72" value={value.id} onChange={choose(key)}>
+        {withMesh.map((row) => (
+          <option key={row.id} value={row.id}>
+            v{row.number}: {row.reason}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+  const hardness = master.bait.wantedScale === '00' ? (master.bait.wantedHardness ?? 34) : 34;
+  const figures: [string, string, string][] = [
+    [
+      'Volume',
+      ...([older, newer].map((row) => (row.volumeMl === null ? '—' : text(row.volumeMl, 'volume'))) as [
+        string,
+        string,
+      ]),
+    ],
+    ...(['lengthMm', 'widthMm', 'heightMm', 'thickestMm'] as const).map((key): [string, string, string] => [
+      { lengthMm: 'Length', widthMm: 'Width', heightMm: 'Height', thickestMm: 'Thickest' }[key],
+      text(older[key], 'length'),
+      text(newer[key], 'length'),
+    ]),
+    [
+      `Kicks from, Shore 00 ${hardness}`,
+      ...([older, newer].map((row) => {
+        const speed = onsetOf(row, hardness);
+        return speed === null ? '—' : `${speed.toFixed(2)} m/s`;
+      }) as [string, string]),
+    ],
+  ];
+  const changes = older.spec && newer.spec ? differences(older.spec, newer.spec) : [];
+  return (
+    <Page
+      title={
+        <>
+          {master.name}: v{older.number} under v{newer.number}
+        </>
+      }
+      tab={`${master.name} compared`}
+      under={
+        <div className="flex gap-6 flex-wrap">
+          {select('a', older, 'See-through', 'heat')}
+          {select('b', newer, 'Solid', '')}
+        </div>
+      }
+      actions={
+        <Link to={`/masters/${master.id}`} className="btn btn-line">
+          Back to the master
+        </Link>
+      }
+    >
+      <div className="grid grid-cols-[minmax(0,1fr)_360px] gap-8">
+        <Solid layers={layers} heightPx={420} says={`v${newer.number} solid, v${older.number} see-through over it.`} />
+        <div className="flex flex-col gap-5">
+          <table className="w-full text-sm">
+            <thead>
+              <tr className="label-small text-left">
+                <th />
+                <th className="text-right">v{older.number}</th>
+                <th className="text-right">v{newer.number}</th>
+              </tr>
+            </thead>
+            <tbody>
+              {figures.map(([name, before, after]) => (
+                <tr key={name} className="border-t border-[var(--rule)]">
+                  <th className="text-left font-normal py-1">{name}</th>
+                  <td className="figure text-right">{before}</td>
+                  <td className={`figure text-right ${before === after ? '' : 'rest'}`}>{after}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <section>
+            <h2 className="mb-1">What was changed</h2>
+            {changes.length === 0 && <p className="soft">No figure of the sculpting.</p>}
+            <ul className="ruled text-sm">
+              {changes.slice(0, 14).map((change) => (
+                <li key={change.what} className="py-1 flex justify-between gap-3">
+                  <span>{change.what}</span>
+                  <span className="figure">
+                    {change.from} → {change.to}
+                  </span>
+                </li>
+              ))}
+            </ul>
+            {changes.length > 14 && <p className="soft text-sm">and {changes.length - 14} more</p>}
+          </section>
+        </div>
+      </div>
+    </Page>
+  );
+}

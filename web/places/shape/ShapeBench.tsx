@@ -1,0 +1,513 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import type { Master, Revision } from '../../../contract/masters.ts';
+import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
+import { STARTS, startFor } from '../../../core/shape/starts.ts';
+import { check } from '../../../core/validate.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import type { Drawn } from '../../workers/solid.ts';
+import { useHistory } from './history.ts';
+import { ASSUMED, type Assumed, Judge } from './Judge.tsx';
+import { Outline } from './Outline.tsx';
+import { type Layer, Solid } from './Solid.tsx';
+import { SpecForm } from './SpecForm.tsx';
+import { type Shown, sharesOf } from './show.ts';
+import { readMeshFile, useJudged, useSculpted } from './useSolid.ts';
+import { differences } from './words.ts';
+
+/** The shape bench of a master: its newest revision, or the one that is asked for. */
+export function ShapeBench() {
+  const { id = '' } = useParams();
+  const [search] = useSearchParams();
+  const { data: master, error } = useQuery(queries.master(id));
+  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (!master) return <Waiting />;
+  const wanted = search.get('revision');
+  const revision = master.revisions.find((row) => row.id === wanted) ?? master.latest;
+  if (!revision.spec && revision.meshId) return <Brought key={revision.id} master={master} revision={revision} />;
+  const first = revision.spec ?? startFor(master.shape, revision.lengthMm, revision.widthMm, revision.heightMm);
+  return <Sculpting key={revision.id} place={master.id} first={first} master={master} revision={revision} />;
+}
+
+/** Sculpting a master that is not there yet, from one of the starting shapes. */
+export function NewShape() {
+  const [search] = useSearchParams();
+  const start = STARTS.find((one) => one.id === search.get('start')) ?? STARTS[0];
+  if (!start) return null;
+  return (
+    <Sculpting
+      key={start.id}
+      place={`new-${start.id}`}
+      first={start.spec}
+      startShape={start.shape}
+      startName={start.name}
+    />
+  );
+}
+
+const shelf = (place: string) => `blunko.shape.${place}`;
+
+/** What was not kept yet, from before a reload or a power cut; rubbish is no work. */
+function unsaved(place: string): ShapeSpec | null {
+  try {
+    const text = localStorage.getItem(shelf(place));
+    return text === null ? null : check(shapeSpecSchema, JSON.parse(text));
+  } catch {
+    return null;
+  }
+}
+
+interface SculptingProps {
+  place: string;
+  first: ShapeSpec;
+  master?: Master;
+  revision?: Revision;
+  startShape?: string;
+  startName?: string;
+}
+
+function useAssumed(master?: Master) {
+  const bait = master?.bait;
+  const [assumed, setAssumed] = useState<Assumed>({
+    ...ASSUMED,
+    ...(bait?.wantedHardness && bait.wantedScale ? { hardness: bait.wantedHardness, scale: bait.wantedScale } : {}),
+  });
+  return [assumed, (part: Partial<Assumed>) => setAssumed((now) => ({ ...now, ...part }))] as const;
+}
+
+/** The width that a drawing has. */
+function useWidth() {
+  const box = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(560);
+  useEffect(() => {
+    const watch = new ResizeObserver(([entry]) => {
+      if (entry) setWidth(Math.floor(entry.contentRect.width));
+    });
+    if (box.current) watch.observe(box.current);
+    return () => watch.disconnect();
+  }, []);
+  return [box, width] as const;
+}
+
+function Sculpting({ place, first, master, revision, startShape, startName }: SculptingProps) {
+  const { text } = useTaste();
+  const history = useHistory(unsaved(place) ?? first);
+  const { now: spec, set, settle, undo, redo } = history;
+  const { solid, fine, problem: sculptProblem } = useSculpted(spec);
+  const [assumed, assume] = useAssumed(master);
+  const [shown, setShown] = useState<Shown>('plain');
+  const [station, setStation] = useState(1);
+  const [keeping, setKeeping] = useState(false);
+  const [box, width] = useWidth();
+  const [judgedOf, setJudgedOf] = useState<Float32Array | null>(null);
+  useEffect(() => {
+    if (fine && solid) setJudgedOf(solid.positions);
+  }, [fine, solid]);
+  const { judged, done, problem } = useJudged(judgedOf, { ballMm: assumed.ballMm, coneDeg: 30 });
+  const tests = useQuery({ ...queries.waterTests(master?.id ?? ''), enabled: master !== undefined }).data?.items ?? [];
+  const materials = useQuery(queries.materials).data?.items ?? [];
+  const changes = useMemo(() => differences(first, spec), [first, spec]);
+
+  useEffect(() => {
+    if (changes.length === 0) localStorage.removeItem(shelf(place));
+    else localStorage.setItem(shelf(place), JSON.stringify(spec));
+  }, [place, spec, changes]);
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+      event.preventDefault();
+      if (event.shiftKey) redo();
+      else undo();
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [undo, redo]);
+  useEffect(() => {
+    document.title = `${master?.name ?? 'New shape'}, shape bench · Blunko`;
+  }, [master]);
+
+  // Colours belong to the solid that was judged; a newer one is drawn plain until it is.
+  const layers = useMemo<Layer[]>(() => {
+    if (!solid) return [];
+    const shares = solid.positions === judgedOf ? sharesOf(shown, judged, solid.positions.length / 9) : null;
+    return [{ ...solid, colour: '--bait', shares }];
+  }, [solid, judgedOf, shown, judged]);
+  const marks = useMemo(
+    () =>
+      shown === 'air' && solid?.positions === judgedOf
+        ? (judged.traps ?? []).map((trap) => ({ at: trap.pointMm, colour: trap.pour ? '--rest' : '--heat' }))
+        : [],
+    [shown, judged.traps, solid, judgedOf],
+  );
+  const size = solid?.measured.sizeMm;
+  return (
+    <div
+      className="h-full flex flex-col"
+      data-redraw-ms={solid?.tookMs.toFixed(0)}
+      data-fine={fine}
+      data-judged={done === 1}
+    >
+      <header className="flex items-center gap-3 px-6 py-2.5 border-b border-[var(--rule)]">
+        <h1 className="text-[1.6rem] truncate">
+          {master ? (
+            <Link to={`/masters/${master.id}`} className="hover:underline">
+              {master.name}
+            </Link>
+          ) : (
+            startName
+          )}{' '}
+          <span className="figure text-base soft">
+            {revision ? (revision.spec ? `v${revision.number}` : `from v${revision.number}’s sizes`) : 'new'}
+          </span>
+        </h1>
+        <p className="soft text-sm flex-1 truncate" role="status">
+          {sculptProblem ? (
+            <span className="heat font-semibold">{sculptProblem}</span>
+          ) : changes.length === 0 ? (
+            'drag a station, or type any figure'
+          ) : (
+            `${changes.length} figure${changes.length === 1 ? '' : 's'} changed, not kept yet`
+          )}
+        </p>
+        {size && <p className="figure text-sm whitespace-nowrap">{size.map((mm) => text(mm, 'length')).join(' × ')}</p>}
+        <button type="button" className="btn btn-sm btn-line" disabled={!history.canUndo} onClick={undo} title="Ctrl Z">
+          Undo
+        </button>
+        <button
+          type="button"
+          className="btn btn-sm btn-line"
+          disabled={!history.canRedo}
+          onClick={redo}
+          title="Ctrl Shift Z"
+        >
+          Redo
+        </button>
+        <button type="button" className="btn btn-sm btn-primary" onClick={() => setKeeping(!keeping)}>
+          {master ? `Keep as v${master.latest.number + 1}` : 'Keep as a master'}
+        </button>
+      </header>
+      {keeping && (
+        <Keep
+          spec={spec}
+          master={master}
+          revision={revision}
+          startShape={startShape}
+          changes={changes}
+          onKept={() => localStorage.removeItem(shelf(place))}
+          onClose={() => setKeeping(false)}
+        />
+      )}
+      <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_330px]">
+        <aside className="overflow-auto px-5 py-2 border-r border-[var(--rule)]" aria-label="Figures of the shape">
+          <SpecForm spec={spec} onChange={set} onSettle={settle} station={station} onStation={setStation} />
+          {changes.length > 0 && (
+            <button type="button" className="link text-sm mt-3" onClick={() => set(first, null)}>
+              Back to how it was{revision?.spec ? ` in v${revision.number}` : ''}
+            </button>
+          )}
+        </aside>
+        <section className="overflow-auto px-4 py-2 flex flex-col gap-1" ref={box} aria-label="The shape">
+          <Outline
+            spec={spec}
+            positions={solid?.positions ?? null}
+            onChange={set}
+            onSettle={settle}
+            station={station}
+            onStation={setStation}
+            widthPx={width}
+            lengthMm={size?.[0] ?? null}
+            hook={assumed.withHook ? { ...assumed.hook, pointShare: 0.4 } : null}
+          />
+          {shown !== 'plain' && <Legend shown={shown} />}
+          <Solid
+            layers={layers}
+            marks={marks}
+            heightPx={296}
+            says={`The solid, ${size ? size.map((mm) => text(mm, 'length')).join(' by ') : 'being made'}.`}
+          />
+          <FigureTable judged={judged} changes={changes} />
+        </section>
+        <aside className="overflow-auto px-5 py-2 border-l border-[var(--rule)]">
+          <Judge
+            spec={spec}
+            judged={judged}
+            done={done}
+            problem={problem}
+            assumed={assumed}
+            onAssume={assume}
+            shown={shown}
+            onShow={setShown}
+            tests={tests.filter((test) => test.revisionId === revision?.id)}
+            materials={materials}
+          />
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+function Legend({ shown }: { shown: Shown }) {
+  if (shown === 'air')
+    return (
+      <p className="text-sm">
+        <span className="heat font-bold">●</span> air stays: vent here <span className="rest font-bold ml-3">●</span>{' '}
+        pour here
+      </p>
+    );
+  const ends = { thickness: ['thin', 'thick'], undercut: ['caught', 'free'], reach: ['0.5 mm left', 'reached'] }[
+    shown as 'thickness' | 'undercut' | 'reach'
+  ];
+  return (
+    <p className="text-sm flex items-center gap-2">
+      <span>{ends[0]}</span>
+      <span
+        className="inline-block h-3 w-40 bg-linear-to-r from-[var(--heat)] via-[var(--sheet)] to-[var(--rest)]"
+        aria-hidden
+      />
+      <span>{ends[1]}</span>
+      {shown === 'reach' && <span className="soft">plain: the other half</span>}
+    </p>
+  );
+}
+
+/** The same figures in words, for who does not see the drawing. */
+function FigureTable({
+  judged,
+  changes,
+}: {
+  judged: ReturnType<typeof useJudged>['judged'];
+  changes: ReturnType<typeof differences>;
+}) {
+  const { text } = useTaste();
+  const { measured, thickness, parting, traps, tilt, reach } = judged;
+  const rows: [string, string][] = [
+    ...(measured
+      ? ([
+          ['Volume', measured.volumeMl === null ? 'none: not closed' : text(measured.volumeMl, 'volume')],
+          ['Length, width, height', measured.sizeMm.map((mm) => text(mm, 'length')).join(', ')],
+          ['Surface', `${(measured.areaMm2 / 100).toFixed(1)} cm²`],
+          ['Triangles', String(measured.triangles)],
+        ] as [string, string][])
+      : []),
+    ...(thickness
+      ? ([
+          [
+            'Thickest section',
+            `${text(thickness.thickestMm, 'length')}, ${text(thickness.thickestAtMm[0], 'length')} from the nose`,
+          ],
+          ['Thinnest wall', text(thickness.thinnestMm, 'length')],
+          ...thickness.thin.map((one, i) => [
+            `Thin place ${i + 1}`,
+            `${text(one.thicknessMm, 'length')}, ${text(one.pointMm[0], 'length')} from the nose`,
+          ]),
+        ] as [string, string][])
+      : []),
+    ...(parting
+      ? ([['Undercut', `${(parting.undercutFraction * 100).toFixed(1)} % of the surface`]] as [string, string][])
+      : []),
+    ...(traps ?? []).map((trap, i): [string, string] => [
+      trap.pour ? 'Pour here' : `Air trap ${i}`,
+      `${text(trap.pointMm[0], 'length')} from the nose, ${text(trap.prominenceMm, 'length')} high`,
+    ]),
+    ...(tilt ? ([['Best tilt', `${tilt.tiltDeg.toFixed(0)}°`]] as [string, string][]) : []),
+    ...(reach ? ([[`${reach.ballMm} mm ball leaves`, text(reach.greatestMm, 'length')]] as [string, string][]) : []),
+  ];
+  return (
+    <details className="text-sm">
+      <summary className="cursor-pointer link">All figures as a table</summary>
+      <table className="mt-1">
+        <tbody>
+          {rows.map(([name, value]) => (
+            <tr key={name}>
+              <th className="text-left font-normal soft pr-4">{name}</th>
+              <td className="figure">{value}</td>
+            </tr>
+          ))}
+          {changes.map((change) => (
+            <tr key={change.what}>
+              <th className="text-left font-normal soft pr-4">changed: {change.what}</th>
+              <td className="figure">
+                {change.from} → {change.to}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </details>
+  );
+}
+
+interface KeepProps {
+  spec: ShapeSpec;
+  master?: Master | undefined;
+  revision?: Revision | undefined;
+  startShape?: string | undefined;
+  changes: ReturnType<typeof differences>;
+  onKept(): void;
+  onClose(): void;
+}
+
+function Keep({ spec, master, revision, startShape, changes, onKept, onClose }: KeepProps) {
+  const navigate = useNavigate();
+  const [words, setWords] = useState('');
+  const [secondParentId, setSecond] = useState('');
+  const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master?.id) ?? [];
+  const save = useWrite<Master>(
+    () =>
+      master
+        ? {
+            path: `/masters/${master.id}/revisions`,
+            body: {
+              reason: words,
+              parentId: (revision ?? master.latest).id,
+              ...(secondParentId ? { secondParentId } : {}),
+              spec,
+            },
+          }
+        : {
+            path: '/masters',
+            body: { name: words, kind: 'print', shape: startShape ?? 'stick', flatBack: spec.cutFlatMm !== null, spec },
+          },
+    (kept) => {
+      onKept();
+      navigate(`/masters/${kept.id}`);
+    },
+  );
+  const parents = [
+    ...(master?.revisions ?? [])
+      .filter((row) => row.id !== revision?.id)
+      .map((row) => ({ value: row.id, label: `v${row.number}: ${row.reason}` })),
+    ...others.map((row) => ({ value: row.latest.id, label: `${row.name} v${row.latest.number}` })),
+  ];
+  return (
+    <form
+      className="px-6 py-3 border-b border-[var(--rule)] bg-[var(--sheet)] flex gap-5 items-start"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (words.trim() !== '') save.mutate();
+      }}
+    >
+      <TextField
+        className="flex-1 max-w-md"
+        label={master ? 'What was changed, and why' : 'Name of the bait'}
+        value={words}
+        onChange={setWords}
+        autoFocus
+        hint={
+          master
+            ? changes
+                .slice(0, 4)
+                .map((change) => `${change.what} ${change.from} → ${change.to}`)
+                .join(', ') || 'nothing has changed yet'
+            : 'the name it goes by in molds, pours and orders'
+        }
+      />
+      {master && (
+        <label className="flex flex-col gap-1 w-64">
+          <span className="label-small font-semibold">And a part of</span>
+          <select className="select w-full" value={secondParentId} onChange={(event) => setSecond(event.target.value)}>
+            <option value="">nothing else</option>
+            {parents.map((one) => (
+              <option key={one.value} value={one.value}>
+                {one.label}
+              </option>
+            ))}
+          </select>
+        </label>
+      )}
+      <div className="flex gap-2 pt-6">
+        <button type="submit" className="btn btn-primary" disabled={words.trim() === '' || save.isPending}>
+          {save.isPending ? 'Measuring …' : 'Keep it'}
+        </button>
+        <button type="button" className="btn btn-line" onClick={onClose}>
+          Not yet
+        </button>
+      </div>
+      <Refusal error={save.error} />
+    </form>
+  );
+}
+
+/** A mesh that was brought: judged like any shape, but not sculpted. */
+function Brought({ master, revision }: { master: Master; revision: Revision }) {
+  const { text } = useTaste();
+  const [solid, setSolid] = useState<Drawn | null>(null);
+  const [problem, setProblem] = useState<string | null>(null);
+  const [assumed, assume] = useAssumed(master);
+  const [shown, setShown] = useState<Shown>('plain');
+  useEffect(() => {
+    let live = true;
+    readMeshFile(revision.meshId ?? '').then(
+      (found) => live && setSolid(found),
+      (error: unknown) => live && setProblem(error instanceof Error ? error.message : String(error)),
+    );
+    return () => {
+      live = false;
+    };
+  }, [revision.meshId]);
+  const {
+    judged,
+    done,
+    problem: judgeProblem,
+  } = useJudged(solid?.positions ?? null, { ballMm: assumed.ballMm, coneDeg: 30 });
+  const tests = useQuery(queries.waterTests(master.id)).data?.items ?? [];
+  const materials = useQuery(queries.materials).data?.items ?? [];
+  const layers = useMemo<Layer[]>(
+    () => (solid ? [{ ...solid, colour: '--bait', shares: sharesOf(shown, judged, solid.positions.length / 9) }] : []),
+    [solid, shown, judged],
+  );
+  const marks = useMemo(
+    () =>
+      shown === 'air'
+        ? (judged.traps ?? []).map((trap) => ({ at: trap.pointMm, colour: trap.pour ? '--rest' : '--heat' }))
+        : [],
+    [shown, judged.traps],
+  );
+  return (
+    <div className="h-full flex flex-col" data-judged={done === 1}>
+      <header className="flex items-center gap-3 px-6 py-2.5 border-b border-[var(--rule)]">
+        <h1 className="text-[1.6rem]">
+          <Link to={`/masters/${master.id}`} className="hover:underline">
+            {master.name}
+          </Link>{' '}
+          <span className="figure text-base soft">v{revision.number}, a mesh</span>
+        </h1>
+        <p className="soft text-sm flex-1">
+          {problem ?? 'Brought from outside: judged here, changed where it was made.'}
+        </p>
+      </header>
+      <div className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_330px]">
+        <section className="overflow-auto px-6 py-3 flex flex-col gap-2" aria-label="The shape">
+          {shown !== 'plain' && <Legend shown={shown} />}
+          <Solid
+            layers={layers}
+            marks={marks}
+            heightPx={480}
+            says={`The mesh, ${revision.mesh?.sizeMm.map((mm) => text(mm, 'length')).join(' by ') ?? ''}.`}
+          />
+          <FigureTable judged={judged} changes={[]} />
+        </section>
+        <aside className="overflow-auto px-5 py-2 border-l border-[var(--rule)]">
+          <Judge
+            spec={null}
+            judged={judged}
+            done={done}
+            problem={judgeProblem}
+            assumed={assumed}
+            onAssume={assume}
+            shown={shown}
+            onShow={setShown}
+            tests={tests.filter((test) => test.revisionId === revision.id)}
+            materials={materials}
+          />
+        </aside>
+      </div>
+    </div>
+  );
+}

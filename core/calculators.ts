@@ -336,7 +336,7 @@ export const calculators: Calculator[] = [
     formula: 'wanted mass from drag; salt share from volumes that add: 1/ρ = (1−w)/plastic + w/salt',
     source: 'Rule of mixtures by volume; terminal velocity',
     limits: 'Salt tears: above a few spoons a cup try it first. Grind it to flour.',
-    example: { target: { mmPerS: 60 }, volumeMl: 10, extraMassG: 0.6, extraVolumeMl: 0.08, planAreaMm2: 1100 },
+    example: { target: { mmPerS: 110 }, volumeMl: 10, extraMassG: 0.6, extraVolumeMl: 0.08, planAreaMm2: 1100 },
   }),
   define(trimSchema, trim, {
     name: 'bait.trim',

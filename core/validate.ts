@@ -88,6 +88,7 @@ function sentence(issue: v.BaseIssue<unknown>, path: string | undefined): string
     case 'array':
     case 'picklist':
     case 'variant':
+    case 'strict_tuple':
       return received === 'nothing'
         ? `${field} is missing; give ${wanted(issue)}.`
         : `${field} must be ${wanted(issue)}, not ${received}.`;
@@ -105,6 +106,10 @@ function sentence(issue: v.BaseIssue<unknown>, path: string | undefined): string
       return `${field} must not be empty.`;
     case 'max_length':
       return `${field} is too long; the most is ${(issue.expected ?? '').replace('<=', '')}.`;
+    case 'union':
+      return received === 'nothing'
+        ? `${field} is missing.`
+        : `${field} must be given in one of its ways, not ${received}.`;
     default:
       return `${field}: ${issue.message}.`;
   }
@@ -121,6 +126,11 @@ const WORDS: Record<string, string> = {
 function wanted(issue: v.BaseIssue<unknown>): string {
   const expected = issue.expected ?? 'a value';
   return WORDS[expected] ?? expected.replaceAll('|', 'or').replace(/^\((.*)\)$/, '$1');
+}
+
+/** Of several ways that all failed, the fault inside the one whose fields were given. */
+function nearest(issue: v.BaseIssue<unknown>): v.BaseIssue<unknown> | undefined {
+  return issue.issues?.find((one) => one.path !== undefined && one.type !== 'strict_object' && one.input !== undefined);
 }
 
 /** The inside of a schema, as far as it matters for telling a list from an object. */
@@ -167,6 +177,11 @@ export function check<S extends v.GenericSchema>(schema: S, input: unknown): v.I
   if (result.success) return result.output;
   const issues: v.BaseIssue<unknown>[] = result.issues;
   const domain = issues.find((issue) => issue.message !== TOO_LARGE);
+  const inside = domain?.type === 'union' ? nearest(domain) : undefined;
+  if (domain && inside) {
+    const path = [pathOf(domain), pathOf(inside)].filter(Boolean).join('.');
+    throw new Failure('invalid-input', sentence(inside, path), path);
+  }
   const issue = domain ?? (issues[0] as v.BaseIssue<unknown>);
   const path = pathOf(issue);
   throw new Failure(domain ? 'invalid-input' : TOO_LARGE, sentence(issue, path), path);

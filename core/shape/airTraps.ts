@@ -94,6 +94,8 @@ function peaksOf({ mesh, start, list, normals }: Terrain, direction: Vec3): { pe
     heights[c] = dx * (p[3 * c] as number) + dy * (p[3 * c + 1] as number) + dz * (p[3 * c + 2] as number);
   const order = fromTheTop(heights);
   const parent = new Int32Array(n).fill(-1);
+  // Which level a corner was met on: a slope so shallow that levels run into each other is still no flat top.
+  const group = new Int32Array(n).fill(-1);
   // Per part: its highest corner that faces up (−∞ until it has one), and the lowest reached.
   const peakAt = new Int32Array(n).fill(-1);
   const peakHeight = new Float64Array(n).fill(NONE);
@@ -125,13 +127,14 @@ function peaksOf({ mesh, start, list, normals }: Terrain, direction: Vec3): { pe
     for (let j = i; j < end; j++) {
       const c = order[j] as number;
       parent[c] = c;
+      group[c] = i;
     }
     if (end - i > 1) {
       for (let j = i; j < end; j++) {
         const c = order[j] as number;
         for (let k = start[c] as number; k < (start[c + 1] as number); k++) {
           const other = list[k] as number;
-          if (parent[other] !== -1 && level - (heights[other] as number) > -LEVEL_MM) levelJoin(c, other);
+          if (group[other] === i) levelJoin(c, other);
         }
       }
     }
@@ -165,7 +168,7 @@ function peaksOf({ mesh, start, list, normals }: Terrain, direction: Vec3): { pe
         dx * (normals[3 * c] as number) + dy * (normals[3 * c + 1] as number) + dz * (normals[3 * c + 2] as number);
       for (let k = start[c] as number; k < (start[c + 1] as number) && !top.touches; k++) {
         const other = list[k] as number;
-        top.touches = parent[other] !== -1 && (heights[other] as number) - height > LEVEL_MM;
+        top.touches = parent[other] !== -1 && group[other] !== group[c];
       }
     }
     for (const [root, top] of tops) {

@@ -1,4 +1,5 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
+import { Failure } from '../failure.ts';
 import type { Mesh, Vec3 } from './mesh.ts';
 import { outlineOf, type Section } from './outline.ts';
 import type { ShapeSpec } from './spec.ts';
@@ -340,6 +341,7 @@ function carve({ positions, triangles }: Mesh, { taper, bendMm }: ShapeSpec['car
  * The solid that a spec describes: always closed, since it is made of closed parts joined and cut as solids.
  * @param kit from `loadModeller`.
  * @returns a mesh in mm, x from nose to tail.
+ * @throws Failure `nothing-left` when the cuts take all of it.
  */
 export function sculpt(kit: ManifoldToplevel, spec: ShapeSpec, grain: Grain = 'fine'): Mesh {
   const g = GRAIN[grain];
@@ -355,6 +357,8 @@ export function sculpt(kit: ManifoldToplevel, spec: ShapeSpec, grain: Grain = 'f
       solid = bench.keep(solid.trimByPlane([0, 0, 1], low + spec.cutFlatMm));
     }
     const mesh = meshOf(bench.keep(solid.simplify(SLIVER_MM)));
+    if (mesh.triangles.length === 0)
+      throw new Failure('nothing-left', 'Slots, bore and cut take all of it away; make one of them smaller.', 'spec');
     return carve(mesh, spec.carved, endMm + spec.tail.lengthMm);
   } finally {
     bench.clear();

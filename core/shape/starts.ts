@@ -162,7 +162,10 @@ export function startFor(shape: string, lengthMm: number, widthMm: number, heigh
   const { spec } = start as (typeof STARTS)[number];
   const own = {
     length: spec.bodyMm + spec.wrist.lengthMm + tailReachMm(spec),
-    width: Math.max(...spec.stations.map((one) => one.widthMm)),
+    width: Math.max(
+      ...spec.stations.map((one) => one.widthMm),
+      ...spec.limbs.map((limb) => 14 + 2 * limb.lengthMm * Math.sin((limb.angleDeg * Math.PI) / 180)),
+    ),
     height: Math.max(...spec.stations.map((one) => one.topMm + one.bottomMm)),
   };
   const [x, y, z] = [lengthMm / own.length, widthMm / own.width, heightMm / own.height];
@@ -178,5 +181,11 @@ export function startFor(shape: string, lengthMm: number, widthMm: number, heigh
     })),
     wrist: { ...spec.wrist, lengthMm: tenth(spec.wrist.lengthMm * x) },
     tail: { ...spec.tail, lengthMm: tenth(spec.tail.lengthMm * x), acrossMm: tenth(spec.tail.acrossMm * z) },
+    limbs: spec.limbs.map((limb) => ({
+      ...limb,
+      lengthMm: tenth(limb.lengthMm * Math.min(x, y)),
+      thicknessMm: tenth(limb.thicknessMm * Math.min(1, y)),
+      stepMm: tenth(limb.stepMm * x),
+    })),
   };
 }

@@ -43,6 +43,8 @@ export interface ToolReach {
   largestBallMm: number | null;
   /** Stock left at each triangle of this half, mm; −1 for the other half. */
   perTriangleMm: Float32Array;
+  /** Where stock stays, the most first: up to a few hundred places. */
+  places: { pointMm: Vec3; mm: number }[];
 }
 
 /** A cavity as a field of depths: how far below the parting plane the mold is cut at each place. */
@@ -87,8 +89,9 @@ function fieldOf(mesh: Mesh, direction: Vec3, planeMm: number, stepMm: number): 
     lowW = Math.min(lowW, pw);
     highW = Math.max(highW, pw);
   }
-  const columns = Math.ceil((highU - lowU) / stepMm) + 2 * MARGIN + 1;
-  const rows = Math.ceil((highW - lowW) / stepMm) + 2 * MARGIN + 1;
+  // An odd count, so that the middle, where grooves tend to be, is a cell and not a border.
+  const along = (lengthMm: number) => 2 * (Math.ceil(lengthMm / 2 / stepMm) + MARGIN) + 1;
+  const [columns, rows] = [along(highU - lowU), along(highW - lowW)];
   if (columns * rows > MOST_CELLS)
     throw new Failure('too-large', 'This shape is too wide for a height field of fifth-millimetres.', 'mesh');
   // Cells lie the same on both sides of the middle, so that a wall is met at the same distance from either.
@@ -225,7 +228,7 @@ function placesOf(mesh: Mesh, { u, w }: Field, direction: Vec3, planeMm: number)
     const owner = dot(one, direction) >= dot(two, direction) ? n : other;
     for (const share of [0, 0.5, 1]) sharp.push(place(owner, plus(p, minus(q, p), share), 0, null));
   }
-  const smooth = samplesOf(mesh, 12_000)
+  const smooth = samplesOf(mesh, 8_000)
     .filter(({ normal }) => dot(normal, direction) > -DRAFT)
     .map(({ triangle, point, areaMm2, normal }) => place(triangle, point, areaMm2, normal));
   return [...sharp, ...smooth].filter((one) => one.height < -1e-6);
@@ -242,6 +245,9 @@ function halfOf(mesh: Mesh, direction: Vec3): Mesh {
   }
   return { positions: mesh.positions, triangles: Uint32Array.from(kept) };
 }
+
+/** Most places that an answer lists. */
+const MOST_PLACES = 300;
 
 interface Left {
   /** Stock at each place, mm. */
@@ -334,5 +340,10 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     greatestAtMm: asked.at < 0 ? null : (places[asked.at] as Place).point,
     largestBallMm: low < 0 ? null : (BALLS_MM[low] as number),
     perTriangleMm,
+    places: places
+      .map((one, i) => ({ pointMm: one.point, mm: asked.left[i] as number }))
+      .filter((one) => one.mm > LEFTOVER_MM)
+      .sort((a, b) => b.mm - a.mm)
+      .slice(0, MOST_PLACES),
   };
 }

@@ -44,12 +44,22 @@ export function mustBePaddle(tail: string): void {
   );
 }
 
+/** @throws Failure `out-of-range`, at the field that the maker filled in. */
+function stiffness({ scale, hardness }: Pick<Tail, 'scale' | 'hardness'>): number {
+  try {
+    return modulus({ scale, value: hardness }).mpa;
+  } catch (error) {
+    if (error instanceof Failure) throw new Failure(error.code, error.message, 'hardness');
+    throw error;
+  }
+}
+
 /**
  * A wrist as a beam with the paddle's mass beyond its end.
  * @returns modulus in MPa, stiffness in N/m, masses in kg: what swings is `fixedKg` + Ca·`waterKg`.
  */
 export function beam(input: Tail) {
-  const { mpa } = modulus({ scale: input.scale, value: input.hardness });
+  const mpa = stiffness(input);
   const [h, w, l] = [input.wristHeightMm / 1e3, input.wristThicknessMm / 1e3, input.wristLengthMm / 1e3];
   const [d, t] = [input.paddleDiameterMm / 1e3, input.paddleThicknessMm / 1e3];
   const inertia = (h * w ** 3) / 12;

@@ -69,7 +69,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
     <header className="no-print bg-[var(--sheet)] border-b-2 border-[var(--rule)] flex items-stretch h-[66px] pl-6 pr-3 shrink-0">
       <NavLink
         to="/"
-        className="font-[family-name:var(--font-display)] text-2xl font-extrabold tracking-tight self-center pr-6"
+        className="font-[family-name:var(--font-display)] text-2xl font-extrabold tracking-tight self-center pr-3 xl:pr-6"
         aria-label="Blunko, today"
       >
         Blunko
@@ -81,7 +81,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
             <NavLink
               key={station.to}
               to={station.to}
-              className="station relative w-[118px] pl-2.5 pt-2 border-l-2 border-[var(--rule)] hover:bg-[var(--paper)]"
+              className="station relative w-[96px] xl:w-[118px] overflow-hidden pl-2.5 pt-2 border-l-2 border-[var(--rule)] hover:bg-[var(--paper)]"
             >
               <span className="block font-bold leading-tight">{station.name}</span>
               <span
@@ -108,7 +108,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
           );
         })}
       </nav>
-      <nav aria-label="Other places" className="ml-auto flex items-center gap-4 text-[0.9375rem]">
+      <nav aria-label="Other places" className="ml-auto flex items-center gap-2 xl:gap-4 text-sm xl:text-[0.9375rem]">
         {BESIDE.map(([to, name]) => (
           <NavLink key={to} to={to} end className="aside-link hover:underline underline-offset-6">
             {name}

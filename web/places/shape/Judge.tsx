@@ -95,15 +95,14 @@ const TABS = ['Swim', 'Sink', 'Hook', 'Mold', 'Evening'] as const;
 export function Judge(props: Props) {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Swim');
   const { judged, assumed, materials, done, problem } = props;
-  const { text, money, parts } = useTaste();
+  const { text, money } = useTaste();
   const ml = judged.measured?.volumeMl ?? null;
   const massG = ml === null ? null : ml * densityOf(assumed.saltGPerCup);
   const plastisol = materials.find((row) => row.kind === 'plastisol' && row.pricePerKgMinor !== null);
-  const volume = ml === null ? null : parts(ml, 'volume');
   return (
     <section className="flex flex-col gap-2 min-h-full" aria-label="What the shape will do">
       <div className="flex items-end gap-4">
-        <Figure label="Volume" value={volume ? volume.figure : '…'} unit={volume?.unit ?? ''} />
+        <Figure label="Volume" value={ml === null ? '…' : text(ml, 'volume')} />
         <Figure
           label={assumed.saltGPerCup > 0 ? 'With salt' : 'In plastic'}
           value={massG === null ? '…' : text(massG, 'mass')}
@@ -152,12 +151,12 @@ export function Judge(props: Props) {
   );
 }
 
-function Figure({ label, value, unit, small }: { label: string; value: string; unit?: string; small?: boolean }) {
+function Figure({ label, value, small }: { label: string; value: string; small?: boolean }) {
   return (
     <div>
       <p className="label-small">{label}</p>
       <p className={`figure whitespace-nowrap ${small ? 'text-base leading-tight' : 'text-xl leading-none'}`}>
-        {value} {unit && <span className="text-base">{unit}</span>}
+        {value}
       </p>
     </div>
   );

@@ -45,7 +45,7 @@ function AtTheTub({ ladder }: { ladder: Ladder }) {
         </>
       }
     >
-      <div className="grid grid-cols-[minmax(0,1fr)_350px] gap-10">
+      <div className="grid grid-cols-1 xl:grid-cols-[minmax(0,1fr)_350px] gap-10">
         <div className="flex flex-col gap-5">
           <ol className="grid grid-cols-5 gap-2">
             {ladder.steps.map((one, index) => (

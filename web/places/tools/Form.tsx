@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { NumberField, QuantityField, SelectField, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { anotherRow, kindOf, type Schema, wordFor } from './schema.ts';
@@ -18,8 +19,10 @@ export function Form({ schema, value, onChange }: Props) {
     onChange(next);
   };
   const entries = Object.entries(schema.properties ?? {});
-  const simple = entries.filter(([, part]) => part.type !== 'array' && part.type !== 'object');
-  const nested = entries.filter(([, part]) => part.type === 'array' || part.type === 'object');
+  const isNested = (part: Schema) =>
+    part.anyOf !== undefined || part.type === 'object' || (part.type === 'array' && !isFixed(part));
+  const simple = entries.filter(([, part]) => !isNested(part));
+  const nested = entries.filter(([, part]) => isNested(part));
   return (
     <div className="flex flex-col gap-4">
       {simple.length > 0 && (
@@ -30,7 +33,9 @@ export function Form({ schema, value, onChange }: Props) {
         </div>
       )}
       {nested.map(([key, part]) =>
-        part.type === 'array' ? (
+        part.anyOf ? (
+          <Choice key={key} name={key} ways={part.anyOf} value={value[key] as Values | undefined} onChange={set(key)} />
+        ) : part.type === 'array' ? (
           <Rows
             key={key}
             name={key}
@@ -51,6 +56,59 @@ export function Form({ schema, value, onChange }: Props) {
         ),
       )}
     </div>
+  );
+}
+
+/** A list with a place for each number, such as x, y, z. */
+const isFixed = (schema: Schema) => Array.isArray(schema.items);
+
+/** One of several ways to say a thing, each with fields of its own. */
+function Choice({
+  name,
+  ways,
+  value,
+  onChange,
+}: {
+  name: string;
+  ways: Schema[];
+  value: Values | undefined;
+  onChange(value: Values): void;
+}) {
+  const keyOf = (way: Schema) => Object.keys(way.properties ?? {})[0] ?? '';
+  const chosen = ways.find((way) => value !== undefined && keyOf(way) in value) ?? ways[0];
+  if (!chosen) return null;
+  return (
+    <fieldset className="border-l-4 border-[var(--rule)] pl-4 flex flex-col gap-2">
+      <legend className="font-bold text-sm">{wordFor(name)}</legend>
+      <SelectField
+        label="Given as"
+        value={keyOf(chosen)}
+        options={ways.map((way) => ({ value: keyOf(way), label: wordFor(keyOf(way)) }))}
+        onChange={(key) => onChange({ [key]: key === 'mmPerS' ? 60 : 1.1 })}
+      />
+      <Form schema={chosen} value={value ?? {}} onChange={onChange} />
+    </fieldset>
+  );
+}
+
+/** Numbers in a fixed list, written with commas. */
+function Places({ label, value, onChange }: { label: string; value: unknown; onChange(value: unknown): void }) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const shown = Array.isArray(value) ? value.join(', ') : '';
+  return (
+    <TextField
+      label={label}
+      value={draft ?? shown}
+      onChange={(text) => {
+        setDraft(text);
+        const numbers = text
+          .split(/[,;\s]+/)
+          .filter((word) => word !== '')
+          .map(Number);
+        onChange(numbers.length === 3 && numbers.every((n) => Number.isFinite(n)) ? numbers : undefined);
+      }}
+      hint="three numbers"
+    />
   );
 }
 
@@ -78,6 +136,20 @@ function One({
         isDefault={isDefault}
       />
     );
+  if (schema.type === 'boolean')
+    return (
+      <SelectField
+        label={label}
+        value={value === false ? 'no' : 'yes'}
+        options={[
+          { value: 'yes', label: 'yes' },
+          { value: 'no', label: 'no' },
+        ]}
+        onChange={(text) => onChange(text === 'yes')}
+        isDefault={isDefault}
+      />
+    );
+  if (isFixed(schema)) return <Places label={label} value={value} onChange={onChange} />;
   if (schema.type === 'string') return <TextField label={label} value={String(value ?? '')} onChange={onChange} />;
   const number = typeof value === 'number' ? value : null;
   const kind = kindOf(name);
@@ -157,7 +229,7 @@ function Rows({
   required: boolean;
   onChange(value: Values[] | undefined): void;
 }) {
-  const rowSchema = schema.items ?? {};
+  const rowSchema = (schema.items as Schema | undefined) ?? {};
   const least = required ? 1 : 0;
   return (
     <fieldset className="border-l-4 border-[var(--rule)] pl-4 flex flex-col gap-2">

@@ -46,14 +46,34 @@ export function ToolPage() {
   );
 }
 
+/** The mesh comes as a file, and a map of triangles is for programs: neither is a field here. */
+function withoutMesh(schema: Tool['schema']): Tool['schema'] {
+  const { mesh: _, map: __, ...properties } = schema.properties ?? {};
+  return { ...schema, properties };
+}
+
+async function askWithFile(name: string, input: Values, file: File): Promise<Values> {
+  const { mesh: _, ...rest } = input;
+  const query = new URLSearchParams({ input: JSON.stringify(rest) });
+  const answer = await fetch(`/api/calc/${name}?${query}`, {
+    method: 'POST',
+    body: file,
+    headers: { 'content-type': 'application/octet-stream' },
+  });
+  const body = (await answer.json()) as Values & { error?: { message: string } };
+  if (!answer.ok) throw new Error(body.error?.message ?? 'Something broke; try again.');
+  return body;
+}
+
 function Trial({ tool, start, title }: { tool: Tool; start: Values; title: string | undefined }) {
   const navigate = useNavigate();
   const [input, setInput] = useState(start);
   const [keptAs, setKeptAs] = useState('');
   const asked = useDeferredValue(input);
+  const [file, setFile] = useState<File | null>(null);
   const answer = useQuery({
-    queryKey: ['calc', tool.name, asked],
-    queryFn: () => post<Values>(`/calc/${tool.name}`, asked),
+    queryKey: ['calc', tool.name, asked, file?.name, file?.lastModified],
+    queryFn: () => (file ? askWithFile(tool.name, asked, file) : post<Values>(`/calc/${tool.name}`, asked)),
     retry: false,
     placeholderData: keepPreviousData,
   });
@@ -65,7 +85,21 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
     <Page title={tool.title} tab={tool.title} under={title ? `Kept as “${title}”.` : tool.asks}>
       <div className="grid grid-cols-[minmax(380px,1fr)_minmax(430px,1.15fr)] gap-12">
         <div className="flex flex-col gap-5">
-          <Form schema={tool.schema} value={input} onChange={setInput} />
+          {tool.takesMesh && (
+            <label className="flex flex-col gap-1">
+              <span className="label-small font-semibold">STL or OBJ</span>
+              <input
+                type="file"
+                accept=".stl,.obj"
+                className="text-sm"
+                onChange={(event) => setFile(event.target.files?.[0] ?? null)}
+              />
+              <span className="label-small">
+                {file ? file.name : 'until you choose one: a small wedge as the example'}
+              </span>
+            </label>
+          )}
+          <Form schema={withoutMesh(tool.schema)} value={input} onChange={setInput} />
           {CAUTIONS[tool.name] && <Caution about={CAUTIONS[tool.name] ?? []} />}
         </div>
         <div className="flex flex-col gap-6" aria-live="polite">

@@ -28,6 +28,15 @@ const HEADLINE: Record<string, string> = {
   'yield.chart': 'pBar',
   'yield.compare': 'p',
   'dip.plan': 'dips',
+  'mesh.measure': 'volumeMl',
+  'mesh.thickness': 'thickestMm',
+  'mesh.toolReach': 'greatestMm',
+  'bait.kick': 'onsetMPerS',
+  'bait.sink': 'mmPerS',
+  'bait.salt': 'gramsPerCup',
+  'bait.hook': 'pointOverBackMm',
+  'mold.cavities': 'enoughCavities',
+  'yield.survival': 'p',
 };
 
 /** What a bare number of an answer counts. */
@@ -37,6 +46,10 @@ const COUNTED: Record<string, string> = {
   mpa: 'MPa',
   hardness: 'Shore',
   p: 'chance of mere luck',
+  onsetMPerS: 'm/s',
+  mmPerS: 'mm/s',
+  gramsPerCup: 'g to a cup',
+  enoughCavities: 'cavities',
 };
 
 export function Headline({ name, output }: { name: string; output: Record<string, unknown> }) {
@@ -51,10 +64,23 @@ export function Headline({ name, output }: { name: string; output: Record<string
 }
 
 const GROUPS: [title: string, names: string[]][] = [
-  ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp']],
+  [
+    'Mesh',
+    [
+      'mesh.measure',
+      'mesh.repair',
+      'mesh.thickness',
+      'mesh.parting',
+      'mesh.airTraps',
+      'mesh.bestTilt',
+      'mesh.toolReach',
+    ],
+  ],
+  ['Water', ['bait.kick', 'bait.sink', 'bait.salt', 'bait.trim', 'bait.hook', 'bait.fitKick']],
+  ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp', 'mold.cavities']],
   ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan']],
   ['Hardness', ['hardness.blend', 'hardness.modulus']],
-  ['Counting', ['yield.shots', 'yield.balance', 'yield.chart', 'yield.compare']],
+  ['Counting', ['yield.shots', 'yield.balance', 'yield.chart', 'yield.compare', 'yield.survival']],
   ['Measures', ['units.convert']],
 ];
 

@@ -48,7 +48,7 @@ describe('words', () => {
     const walk = (schema: Schema) => {
       for (const [name, part] of Object.entries(schema.properties ?? {})) {
         names.add(name);
-        walk(part.items ?? part);
+        walk(Array.isArray(part.items) ? part : (part.items ?? part));
       }
     };
     for (const { name } of calculators) walk(schemaOf(name));
@@ -80,8 +80,8 @@ describe('every assumption is there to be changed', () => {
 
   test('one row more is the last one under a name of its own', () => {
     const rows = schemaOf('batch.size').properties?.molds?.items;
-    expect(anotherRow([{ id: 'a', shots: 3 }], rows)).toEqual({ id: 'a 2', shots: 3 });
-    expect(anotherRow([{ made: 5 }], schemaOf('yield.chart').properties?.points?.items)).toEqual({ made: 5 });
+    expect(anotherRow([{ id: 'a', shots: 3 }], rows as Schema)).toEqual({ id: 'a 2', shots: 3 });
+    expect(anotherRow([{ made: 5 }], schemaOf('yield.chart').properties?.points?.items as Schema)).toEqual({ made: 5 });
   });
 });
 

@@ -1,10 +1,12 @@
 /** The part of JSON Schema that the catalogue uses. */
 export interface Schema {
-  type?: 'object' | 'array' | 'number' | 'integer' | 'string';
+  type?: 'object' | 'array' | 'number' | 'integer' | 'string' | 'boolean';
   enum?: string[];
   properties?: Record<string, Schema>;
   required?: string[];
-  items?: Schema;
+  /** One schema for every row, or one for each place of a fixed list. */
+  items?: Schema | Schema[];
+  anyOf?: Schema[];
   default?: unknown;
   maximum?: number;
   allOf?: Schema[];
@@ -17,6 +19,7 @@ export interface Tool {
   formula: string;
   source: string;
   limits: string;
+  takesMesh?: boolean;
   schema: Schema;
   example: { input: Record<string, unknown>; output: Record<string, unknown> };
 }
@@ -126,6 +129,59 @@ const WORDS: Record<string, string> = {
   points: 'Pours',
   a: 'The first',
   b: 'The second',
+  scale: 'Shore scale',
+  wristThicknessMm: 'Wrist thick, side to side',
+  wristHeightMm: 'Wrist high',
+  wristLengthMm: 'Wrist long',
+  paddleDiameterMm: 'Paddle across',
+  paddleThicknessMm: 'Paddle thick',
+  addedMassCoefficient: 'Moved water, share',
+  strouhal: 'Strouhal number',
+  plastisolDensityGPerMl: 'Plastic, g/mL',
+  waterDensityGPerMl: 'Water, g/mL',
+  saltDensityGPerMl: 'Salt, g/mL',
+  onsetMPerS: 'Kicks from, m/s',
+  naturalHz: 'Kicks a second',
+  stiffnessNPerM: 'Wrist stiffness, N/m',
+  modulusMpa: 'Plastic, MPa',
+  levers: 'What one change does',
+  massG: 'Mass',
+  extraMassG: 'Hook and weight',
+  extraVolumeMl: 'Their volume',
+  planAreaMm2: 'Seen from above, mm²',
+  cd: 'Drag',
+  mmPerS: 'Sinks, mm/s',
+  gramsPerCup: 'Salt, g to a cup',
+  saltMassFraction: 'Salt by mass',
+  target: 'Wanted',
+  centroidMm: 'Centre of the bait, mm',
+  extras: 'Hook, weights, inserts',
+  atMm: 'Where, mm',
+  inside: 'Set into the plastic',
+  noseUpDeg: 'Nose up, °',
+  rollDeg: 'Roll, °',
+  outline: 'Outline',
+  xMm: 'From the nose',
+  topMm: 'Back',
+  bottomMm: 'Belly',
+  shankMm: 'Shank',
+  eyeMm: 'Eye',
+  boreMm: 'Bore',
+  slotMm: 'Slot',
+  pointOverBackMm: 'Point over the back',
+  baitsWanted: 'Baits wanted',
+  waitS: 'Wait in the mold, s',
+  moldPerCavityMinor: 'Mold cost a cavity',
+  moldFixedMinor: 'Mold cost, fixed',
+  ballMm: 'Ball cutter',
+  greatestMm: 'Most it leaves',
+  largestBallMm: 'Largest that reaches all',
+  direction: 'Up, or the pull, as x, y, z',
+  pourPoint: 'Poured at, mm',
+  coneDeg: 'Tilted by at most, °',
+  unit: 'One step of the file is',
+  areaMm2: 'Surface, mm²',
+  undercutMm2: 'Undercut, mm²',
   densityGPerMl: 'Density, g/mL',
   measures: 'Your own measures',
   ml: 'One of it',
@@ -136,7 +192,7 @@ export function wordFor(name: string): string {
   const known = WORDS[name];
   if (known) return known;
   const words = name
-    .replace(/(Mm|Ml|Min|Minor|Fraction|C|G)$/, '')
+    .replace(/(Mm2|Mm|Ml|Min|Minor|Fraction|MPerS|Deg|C|G)$/, '')
     .replace(/([A-Z])/g, ' $1')
     .toLowerCase();
   return words.charAt(0).toUpperCase() + words.slice(1);
@@ -146,7 +202,7 @@ export type Kind = 'length' | 'volume' | 'mass' | 'temperature' | 'money' | 'per
 
 /** What a number measures, by the unit that its name carries. */
 export function kindOf(name: string): Kind {
-  if (/PerMl$|PerKgMinor$|PerMm$/.test(name)) return name.endsWith('Minor') ? 'money' : 'plain';
+  if (/PerMl$|PerKgMinor$|PerMm$|^centroidMm$|^atMm$/.test(name)) return name.endsWith('Minor') ? 'money' : 'plain';
   if (/Mm$|^wallPerDip$/.test(name)) return 'length';
   if (/Ml$|^ml[AB]?$|^mlPerTube$/.test(name)) return 'volume';
   if (/G$|^grams[AB]?$|^g$/.test(name)) return 'mass';
@@ -160,7 +216,9 @@ export function kindOf(name: string): Kind {
 /** The example with the schema's defaults filled in, so that every assumption is there to be seen and changed. */
 export function withDefaults(schema: Schema, value: unknown): unknown {
   if (schema.type === 'array')
-    return Array.isArray(value) ? value.map((row) => withDefaults(schema.items ?? {}, row)) : value;
+    return Array.isArray(value) && !Array.isArray(schema.items)
+      ? value.map((row) => withDefaults((schema.items as Schema | undefined) ?? {}, row))
+      : (value ?? schema.default);
   if (schema.type !== 'object' || !schema.properties) return value ?? schema.default;
   if (value === undefined && schema.default === undefined) return undefined;
   const given = { ...(schema.default as object | undefined), ...(value as object | undefined) } as Record<

@@ -43,7 +43,7 @@ const forbidden = [
     from: { pathNot: '\\.(test|spec)\\.tsx?$' },
     to: { path: '\\.(test|spec)\\.tsx?$' },
   },
-  { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$' } },
+  { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$|\\?url$' } },
 ];
 
 const { output } = await cruise(['core', 'contract', 'server', 'web', 'demo', 'e2e', 'bench', 'scripts'], {

@@ -194,7 +194,7 @@ describe('thickness', () => {
       2,
       9,
     ],
-  ])('%s within 2 %%', (_what, mesh, thin, median, thick) => {
+  ])('%s, all three within a fiftieth', (_what, mesh, thin, median, thick) => {
     const found = thickness(mesh);
     expect(found.thinnestMm / thin).toBeCloseTo(1, 1.7);
     expect(Math.abs(found.medianMm / median - 1)).toBeLessThan(0.02);

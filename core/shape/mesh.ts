@@ -110,3 +110,18 @@ export function middleOf(mesh: Mesh, triangle: number): Vec3 {
   }
   return out;
 }
+
+/** The same mesh without corners that no triangle uses, which would count as part of its size. */
+export function pruned({ positions, triangles }: Mesh): Mesh {
+  const at = new Int32Array(positions.length / 3).fill(-1);
+  const kept: number[] = [];
+  const renumbered = triangles.map((from) => {
+    if (at[from] === -1) at[from] = kept.push(from) - 1;
+    return at[from] as number;
+  });
+  const out = new Float64Array(3 * kept.length);
+  kept.forEach((from, to) => {
+    for (let k = 0; k < 3; k++) out[3 * to + k] = positions[3 * from + k] as number;
+  });
+  return { positions: out, triangles: renumbered };
+}

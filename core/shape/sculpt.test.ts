@@ -178,6 +178,7 @@ test('whatever is drawn, the solid is closed and the right way out', () => {
       expect(found).toMatchObject({ openEdges: 0, watertight: true, flipped: false });
       expect(found.volumeMl).toBeGreaterThan(0);
     }),
-    { numRuns: 40, seed: 11 },
+    // A failing case is reported as it is: to shrink it means hundreds of solids.
+    { numRuns: 30, seed: 11, endOnFailure: true },
   );
 });

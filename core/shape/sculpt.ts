@@ -1,9 +1,10 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { Failure } from '../failure.ts';
-import type { Mesh, Vec3 } from './mesh.ts';
+import { type Mesh, pruned, triangleCount, type Vec3 } from './mesh.ts';
 import { outlineOf, type Section } from './outline.ts';
 import type { ShapeSpec } from './spec.ts';
 import { ellipse, endRound, type Ring, rounded, sweep } from './sweep.ts';
+import { shellsOf, topologyOf } from './topology.ts';
 
 /** How closely a solid is drawn: a draft follows the hand, the fine one is measured and kept. */
 export type Grain = 'draft' | 'fine';
@@ -16,6 +17,8 @@ const RAD = Math.PI / 180;
 const OVERLAP = 0.8;
 /** Slivers below this are dissolved, so that a file in single precision is still closed, mm. */
 const SLIVER_MM = 2e-3;
+/** Crumbs and bubbles smaller than this, left where cuts graze a surface, are no part of a bait, mm³. */
+const CRUMB_MM3 = 1;
 
 let solver: Promise<ManifoldToplevel> | undefined;
 
@@ -324,6 +327,27 @@ function meshOf(solid: Manifold): Mesh {
   return { positions, triangles: triVerts.map((at) => to[at] as number) as Uint32Array };
 }
 
+/** Six times the volume under one triangle, mm³. */
+function sixfold({ positions: p, triangles: t }: Mesh, triangle: number): number {
+  const [a, b, c] = [0, 1, 2].map((k) => 3 * (t[3 * triangle + k] as number)) as [number, number, number];
+  const [ax, ay, az] = [p[a] as number, p[a + 1] as number, p[a + 2] as number];
+  const [bx, by, bz] = [p[b] as number, p[b + 1] as number, p[b + 2] as number];
+  const [cx, cy, cz] = [p[c] as number, p[c + 1] as number, p[c + 2] as number];
+  return ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
+}
+
+function withoutCrumbs(mesh: Mesh): Mesh {
+  const { shell, shells } = shellsOf(mesh, topologyOf(mesh));
+  if (shells < 2) return mesh;
+  const volumes = new Float64Array(shells);
+  for (let n = 0; n < triangleCount(mesh); n++) {
+    const at = shell[n] as number;
+    volumes[at] = (volumes[at] as number) + sixfold(mesh, n) / 6;
+  }
+  const stays = (corner: number) => Math.abs(volumes[shell[Math.floor(corner / 3)] as number] as number) >= CRUMB_MM3;
+  return pruned({ positions: mesh.positions, triangles: mesh.triangles.filter((_, corner) => stays(corner)) });
+}
+
 /** What a carving hand does, to corners only, so that nothing opens. */
 function carve({ positions, triangles }: Mesh, { taper, bendMm }: ShapeSpec['carved'], wholeMm: number): Mesh {
   if (taper === 0 && bendMm === 0) return { positions, triangles };
@@ -356,7 +380,7 @@ export function sculpt(kit: ManifoldToplevel, spec: ShapeSpec, grain: Grain = 'f
       const low = Math.min(...Array.from({ length: 41 }, (_, i) => -sectionAt((spec.bodyMm * i) / 40).bottom));
       solid = bench.keep(solid.trimByPlane([0, 0, 1], low + spec.cutFlatMm));
     }
-    const mesh = meshOf(bench.keep(solid.simplify(SLIVER_MM)));
+    const mesh = withoutCrumbs(meshOf(bench.keep(solid.simplify(SLIVER_MM))));
     if (mesh.triangles.length === 0)
       throw new Failure('nothing-left', 'Slots, bore and cut take all of it away; make one of them smaller.', 'spec');
     return carve(mesh, spec.carved, endMm + spec.tail.lengthMm);

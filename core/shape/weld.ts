@@ -1,4 +1,4 @@
-import { type Mesh, type Soup, WELD_MM } from './mesh.ts';
+import { type Mesh, pruned, type Soup, WELD_MM } from './mesh.ts';
 
 export interface Welded {
   mesh: Mesh;
@@ -70,10 +70,8 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
     triangles[kept++] = b;
     triangles[kept++] = c;
   }
-  return {
-    mesh: { positions: points.slice(0, 3 * used), triangles: triangles.slice(0, kept) },
-    collapsed: (count - kept) / 3,
-  };
+  const mesh: Mesh = { positions: points.slice(0, 3 * used), triangles: triangles.slice(0, kept) };
+  return { mesh: kept < count ? pruned(mesh) : mesh, collapsed: (count - kept) / 3 };
 }
 
 /** A mesh's triangles, each with corners of its own again. */

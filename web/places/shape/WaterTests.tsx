@@ -12,7 +12,7 @@ import { dateText, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import { kicksText } from './Judge.tsx';
+import { kicksText } from './Swim.tsx';
 
 /** What each revision did in water, and what that proves. */
 export function WaterTests() {

@@ -1,0 +1,209 @@
+import { useQuery } from '@tanstack/react-query';
+import { lazy, Suspense } from 'react';
+import { Link, useNavigate } from 'react-router';
+import type { Ladder, WaterTest } from '../../../contract/water.ts';
+import { tailOf } from '../../../core/shape/spec.ts';
+import { beam, kick, onset } from '../../../core/water/kick.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal } from '../../parts/Fields.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Why } from '../../parts/Why.tsx';
+import { type Assumed, densityOf, type JudgeProps as Props, perS, tried } from './judging.tsx';
+import { MmField } from './MmField.tsx';
+
+const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
+
+export function Swim({ spec, assumed, onAssume, tests }: Props) {
+  const { text } = useTaste();
+  const fit = useQuery(queries.kickFit).data;
+  const tail = spec ? tailOf(spec) : null;
+  const own = fit?.fit && fit.fit.n >= 3 ? fit.fit : null;
+  const constants = own
+    ? { strouhal: own.strouhal, addedMassCoefficient: own.addedMassCoefficient }
+    : { strouhal: 0.2, addedMassCoefficient: 0.6 };
+  const water = assumed.sea ? 1.025 : 1;
+  const input = tail && {
+    tail: 'end-paddle',
+    scale: assumed.scale,
+    hardness: assumed.hardness,
+    ...tail,
+    ...constants,
+    plastisolDensityGPerMl: densityOf(assumed.saltGPerCup),
+    waterDensityGPerMl: water,
+  };
+  const found = input ? tried(() => kick(input)) : null;
+  const sweep = input
+    ? Array.from({ length: 13 }, (_, i) => input.wristThicknessMm * (0.6 + i * 0.0667)).map((mm) => ({
+        mm,
+        onset: tried(
+          () =>
+            onset(beam({ ...input, wristThicknessMm: mm }), constants.addedMassCoefficient, constants.strouhal)
+              .onsetMPerS,
+        ).value,
+      }))
+    : [];
+  return (
+    <div className="flex flex-col gap-2">
+      <MmField
+        label="Hardness, Shore 00"
+        value={assumed.hardness}
+        least={5}
+        most={60}
+        step={1}
+        plain
+        onChange={(hardness) => onAssume({ hardness })}
+      />
+      {!tail && (
+        <p className="font-semibold">
+          {spec
+            ? 'This tail has no model that can be trusted: the water tests are the teacher.'
+            : 'A brought mesh says nothing of wrist and paddle: the water tests are the teacher.'}
+        </p>
+      )}
+      {found?.refused && <p className="warn font-semibold">{found.refused}</p>}
+      {found?.value && input && (
+        <>
+          <div>
+            <p className="big whitespace-nowrap" data-testid="onset">
+              {perS(found.value.onsetMPerS)}
+            </p>
+            <p className="label-small pt-1">
+              kicks from here, at {found.value.naturalHz.toFixed(1)} a second
+              <br />
+              <span className={own ? 'rest font-semibold' : 'default-mark'}>
+                {own
+                  ? `fitted from ${own.n} trials of yours, ± ${Math.round(own.onsetUncertainty * 100)} %`
+                  : `estimate from default constants${fit?.fit ? `; ${fit.fit.n} of 3 trials in` : ''}`}
+              </span>
+            </p>
+          </div>
+          <ol className="ruled text-sm">
+            {found.value.levers.slice(0, 4).map((lever) => (
+              <li key={lever.change} className="py-0.5 flex justify-between gap-2">
+                <span>{leverText(lever.change, input, text)}</span>
+                <span className="figure whitespace-nowrap">→ {perS(lever.onsetMPerS)}</span>
+              </li>
+            ))}
+          </ol>
+          <Suspense fallback={<div style={{ height: 130 }} />}>
+            <LineChart
+              says={`Onset speed against wrist thickness, from ${perS(sweep[0]?.onset ?? 0)} to ${perS(sweep.at(-1)?.onset ?? 0)}`}
+              unit=""
+              heightPx={130}
+              labels={sweep.map((row) => row.mm.toFixed(1))}
+              series={[
+                { label: 'kicks from, m/s', values: sweep.map((row) => row.onset ?? null), colour: '--rest' },
+                {
+                  label: 'this wrist',
+                  values: sweep.map((row) =>
+                    Math.abs(row.mm - input.wristThicknessMm) < 0.035 * input.wristThicknessMm
+                      ? (row.onset ?? null)
+                      : null,
+                  ),
+                  colour: '--heat',
+                  points: true,
+                },
+              ]}
+            />
+          </Suspense>
+          <p className="label-small text-center">wrist thickness, mm, against the speed it kicks from, m/s</p>
+          <Why
+            reason={{
+              inputs: [
+                ['stiffness of the plastic', `${found.value.modulusMpa.toFixed(3)} MPa`],
+                ['wrist stiffness', `${found.value.stiffnessNPerM.toFixed(2)} N/m`],
+                ['moved water, share', constants.addedMassCoefficient.toFixed(2)],
+                ['Strouhal number', constants.strouhal.toFixed(2)],
+              ],
+              formula:
+                'Wrist as a beam, paddle and the water it moves as the mass beyond it; onset = frequency × paddle ÷ Strouhal number.',
+              grounds: [
+                own
+                  ? `Both constants are fitted from ${own.n} trials of this workshop.`
+                  : 'Both constants are defaults until three trials are in.',
+                'Only for a paddle at the end of a wrist. What it does in water counts.',
+              ],
+              change: 'A tail ladder of five stubs fits both in one evening.',
+            }}
+          />
+        </>
+      )}
+      <TestLines tests={tests} />
+      {tail && <LadderButton tail={tail} assumed={assumed} />}
+    </div>
+  );
+}
+
+/** Five stubs about this very tail, in one tap. */
+function LadderButton({ tail, assumed }: { tail: NonNullable<ReturnType<typeof tailOf>>; assumed: Assumed }) {
+  const navigate = useNavigate();
+  const count = useQuery(queries.ladders).data?.items.length ?? 0;
+  const { wristThicknessMm: _, ...rest } = tail;
+  const make = useWrite<Ladder>(
+    () => ({
+      path: '/ladders',
+      body: {
+        name: `Ladder ${count + 1}`,
+        scale: assumed.scale,
+        hardness: assumed.hardness,
+        ...rest,
+        walkingMPerS: 0.6,
+      },
+    }),
+    (ladder) => navigate(`/ladders/${ladder.id}`),
+  );
+  return (
+    <div className="flex flex-col gap-1">
+      <button
+        type="button"
+        className="btn btn-sm btn-line self-start"
+        disabled={make.isPending}
+        onClick={() => make.mutate()}
+      >
+        Make a tail ladder of this tail
+      </button>
+      <Refusal error={make.error} />
+      {count > 0 && (
+        <Link to="/ladders" className="link text-sm">
+          {count === 1 ? 'The ladder there is' : `The ${count} ladders there are`}
+        </Link>
+      )}
+    </div>
+  );
+}
+
+type KickInput = Parameters<typeof kick>[0];
+
+/** A lever in the maker's own figures. */
+function leverText(change: string, input: KickInput, text: (value: number, dimension: 'length') => string): string {
+  const tenth = (mm: number) => text(mm * 0.1, 'length');
+  if (change.startsWith('wrist 10 % thinner')) return `wrist ${tenth(input.wristThicknessMm)} thinner`;
+  if (change.startsWith('wrist 10 % longer')) return `wrist ${tenth(input.wristLengthMm)} longer`;
+  if (change.startsWith('paddle 10 % wider')) return `paddle ${tenth(input.paddleDiameterMm)} wider`;
+  if (change.startsWith('paddle 10 % thicker')) return `paddle ${tenth(input.paddleThicknessMm)} thicker`;
+  return change;
+}
+
+export function kicksText(test: WaterTest): string {
+  const heard = test.speeds
+    .map((one) => `${one.pace} ${{ yes: 'kicks', weak: 'weakly', no: 'no' }[one.kicks]}`)
+    .join(', ');
+  return heard || (test.fish !== null ? `${test.fish} fish` : 'noted');
+}
+
+function TestLines({ tests: all }: { tests: WaterTest[] }) {
+  const tests = all.filter((test) => test.speeds.length > 0);
+  if (tests.length === 0) return <p className="soft text-sm">No water test of this revision yet.</p>;
+  return (
+    <ul className="text-sm">
+      {tests.slice(0, 3).map((test) => (
+        <li key={test.id}>
+          <span className="font-semibold">In water:</span> {kicksText(test)}
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** Steel in a hook or wire, g/mL. */

@@ -1,0 +1,80 @@
+import type { Material } from '../../../contract/materials.ts';
+import type { WaterTest } from '../../../contract/water.ts';
+import { Failure } from '../../../core/failure.ts';
+import type { ShapeSpec } from '../../../core/shape/spec.ts';
+import type { Judged } from '../../workers/judge.ts';
+import type { DrawnHook } from './Outline.tsx';
+import type { Shown } from './show.ts';
+
+/** What the judging assumes besides the shape: all of it can be changed beside it. */
+export interface Assumed {
+  scale: '00' | 'A';
+  hardness: number;
+  saltGPerCup: number;
+  sea: boolean;
+  hookMassG: number;
+  hook: Omit<DrawnHook, 'pointShare'>;
+  withHook: boolean;
+  wantedMmPerS: number;
+  ballMm: number;
+  baitsWanted: number;
+  waitMin: number;
+}
+
+export const ASSUMED: Assumed = {
+  scale: '00',
+  hardness: 34,
+  saltGPerCup: 0,
+  sea: true,
+  hookMassG: 2.1,
+  hook: { eyeXMm: 2, shankZMm: 0, shankMm: 44, gapMm: 12, eyeMm: 3.2, wireMm: 1.1 },
+  withHook: false,
+  wantedMmPerS: 60,
+  ballMm: 3,
+  baitsWanted: 40,
+  waitMin: 5,
+};
+
+export const PLASTIC = 1.02;
+export const SALT = 2.165;
+export const POINT_SHARE = 0.4;
+const G_PER_CUP = 236.5882365 * PLASTIC;
+
+export const densityOf = (saltGPerCup: number) => {
+  const w = saltGPerCup / (saltGPerCup + G_PER_CUP);
+  return 1 / ((1 - w) / PLASTIC + w / SALT);
+};
+
+/** A refusal in words where a figure would stand. */
+export function tried<T>(compute: () => T): { value: T; refused?: undefined } | { value?: undefined; refused: string } {
+  try {
+    return { value: compute() };
+  } catch (error) {
+    if (error instanceof Failure) return { refused: error.message };
+    throw error;
+  }
+}
+
+export interface JudgeProps {
+  spec: ShapeSpec | null;
+  judged: Judged;
+  done: number;
+  problem: string | null;
+  assumed: Assumed;
+  onAssume(part: Partial<Assumed>): void;
+  shown: Shown;
+  onShow(shown: Shown): void;
+  tests: WaterTest[];
+  materials: Material[];
+}
+
+export const perS = (m: number) => `${m.toFixed(2)} m/s`;
+
+export function Line({ label, value, bad }: { label: string; value: string; bad?: boolean }) {
+  return (
+    <li className="py-0.5 flex justify-between gap-2">
+      <span>{label}</span>
+      <span className={`figure text-right ${bad ? 'heat' : ''}`}>{value}</span>
+    </li>
+  );
+}

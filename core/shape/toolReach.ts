@@ -331,6 +331,7 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     else high = middle;
     progress?.(0.5 + 0.5 * (1 - (high - low) / BALLS_MM.length));
   }
+  const named = new Set<string>();
   return {
     direction,
     ballMm,
@@ -344,6 +345,11 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
       .map((one, i) => ({ pointMm: one.point, mm: asked.left[i] as number }))
       .filter((one) => one.mm > LEFTOVER_MM)
       .sort((a, b) => b.mm - a.mm)
+      .filter(({ pointMm }) => {
+        // Triangles that share a corner all name it.
+        const key = pointMm.map((at) => at.toFixed(2)).join();
+        return !named.has(key) && named.add(key);
+      })
       .slice(0, MOST_PLACES),
   };
 }

@@ -66,7 +66,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
   const { data } = useQuery(queries.line);
   const theme = useTheme();
   return (
-    <header className="no-print bg-[var(--sheet)] border-b-2 border-[var(--rule)] flex items-stretch h-[66px] pl-6 pr-3 shrink-0">
+    <header className="no-print bg-[var(--sheet)] border-b-2 border-[var(--rule)] flex items-stretch h-[66px] pl-6 pr-2 xl:pr-3 shrink-0">
       <NavLink
         to="/"
         className="font-[family-name:var(--font-display)] text-2xl font-extrabold tracking-tight self-center pr-3 xl:pr-6"
@@ -81,14 +81,15 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
             <NavLink
               key={station.to}
               to={station.to}
-              className="station relative w-[96px] xl:w-[118px] overflow-hidden pl-2.5 pt-2 border-l-2 border-[var(--rule)] hover:bg-[var(--paper)]"
+              className="station relative w-[90px] xl:w-[118px] overflow-hidden pl-2.5 pt-2 border-l-2 border-[var(--rule)] hover:bg-[var(--paper)]"
             >
               <span className="block font-bold leading-tight">{station.name}</span>
               <span
                 className="figure text-[0.66rem] tracking-[-0.05em] leading-tight soft block whitespace-nowrap"
                 aria-hidden="true"
               >
-                {figures}
+                {figures.split(/ (?=[a-z])/)[0]}
+                <span className="hidden xl:inline">{figures.match(/ [a-z].*/)?.[0]}</span>
               </span>
               <span className="sr-only">{words}</span>
               <svg className="absolute left-0 bottom-0" width={118} height={14} aria-hidden="true">

@@ -3,13 +3,15 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
-import { kick } from '../../../core/water/kick.ts';
+import { END_PADDLE, kick } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import type { Drawn } from '../../workers/solid.ts';
+import { PLASTIC, tried } from './judging.tsx';
 import { type Layer, Solid } from './Solid.tsx';
+import { useKick } from './useKick.ts';
 import { readMeshFile } from './useSolid.ts';
 import { differences } from './words.ts';
 
@@ -34,23 +36,9 @@ function useMesh(meshId: string | null): Drawn | null {
   return solid && solid.id === meshId ? solid.drawn : null;
 }
 
-const onsetOf = (revision: Revision, hardness: number) => {
-  const tail = revision.spec ? tailOf(revision.spec) : null;
-  if (!tail || hardness < 5 || hardness > 60) return null;
-  return kick({
-    tail: 'end-paddle',
-    scale: '00',
-    hardness,
-    ...tail,
-    addedMassCoefficient: 0.6,
-    strouhal: 0.2,
-    plastisolDensityGPerMl: 1.02,
-    waterDensityGPerMl: 1,
-  }).onsetMPerS;
-};
-
 function Laid({ master }: { master: Master }) {
   const { text } = useTaste();
+  const { own, constants } = useKick();
   const [search, setSearch] = useSearchParams();
   const withMesh = master.revisions.filter((row) => row.meshId);
   const pick = (key: string, fallback: Revision | undefined) =>
@@ -93,7 +81,15 @@ function Laid({ master }: { master: Master }) {
       </select>
     </label>
   );
-  const hardness = master.bait.wantedScale === '00' ? (master.bait.wantedHardness ?? 34) : 34;
+  const scale = master.bait.wantedScale ?? '00';
+  const hardness = master.bait.wantedHardness ?? (scale === 'A' ? 20 : 34);
+  const onsetOf = (revision: Revision) => {
+    const tail = revision.spec ? tailOf(revision.spec) : null;
+    if (!tail) return '—';
+    const input = { tail: END_PADDLE, scale, hardness, ...tail, ...constants };
+    const found = tried(() => kick({ ...input, plastisolDensityGPerMl: PLASTIC, waterDensityGPerMl: 1 }));
+    return found.value ? `${found.value.onsetMPerS.toFixed(2)} m/s` : '—';
+  };
   const figures: [string, string, string][] = [
     [
       'Volume',
@@ -107,13 +103,7 @@ function Laid({ master }: { master: Master }) {
       text(older[key], 'length'),
       text(newer[key], 'length'),
     ]),
-    [
-      `Kicks from, Shore 00 ${hardness}`,
-      ...([older, newer].map((row) => {
-        const speed = onsetOf(row, hardness);
-        return speed === null ? '—' : `${speed.toFixed(2)} m/s`;
-      }) as [string, string]),
-    ],
+    [`Kicks from, Shore ${scale} ${hardness}${own ? '' : ', estimate'}`, onsetOf(older), onsetOf(newer)],
   ];
   const changes = older.spec && newer.spec ? differences(older.spec, newer.spec) : [];
   return (

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
-import type { Master, Revision } from '../../../contract/masters.ts';
+import type { Master, MasterRow, Revision } from '../../../contract/masters.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
 import { STARTS, startFor } from '../../../core/shape/starts.ts';
 import { check } from '../../../core/validate.ts';
@@ -17,7 +17,7 @@ import { Judge } from './Judge.tsx';
 import { ASSUMED, type Assumed } from './judging.tsx';
 import { Outline } from './Outline.tsx';
 import { type Layer, Solid } from './Solid.tsx';
-import { SpecForm } from './SpecForm.tsx';
+import { type Donor, SpecForm } from './SpecForm.tsx';
 import { type Shown, sharesOf } from './show.ts';
 import { readMeshFile, useJudged, useSculpted } from './useSolid.ts';
 import { differences } from './words.ts';
@@ -82,6 +82,17 @@ function useAssumed(master?: Master) {
   return [assumed, (part: Partial<Assumed>) => setAssumed((now) => ({ ...now, ...part }))] as const;
 }
 
+/** Sculpted shapes whose tails can be taken over: this master's other revisions, and the newest of the others. */
+function donorsFor(masters: MasterRow[], master?: Master, revision?: Revision): Donor[] {
+  const own = (master?.revisions ?? [])
+    .filter((row) => row.id !== revision?.id)
+    .map((row) => ({ id: row.id, label: `v${row.number}: ${row.reason}`, spec: row.spec }));
+  const others = masters
+    .filter((row) => row.id !== master?.id)
+    .map((row) => ({ id: row.latest.id, label: `${row.name} v${row.latest.number}`, spec: row.latest.spec }));
+  return [...own, ...others].flatMap(({ spec, ...row }) => (spec ? [{ ...row, spec }] : []));
+}
+
 /** The width that a drawing has. */
 function useWidth() {
   const box = useRef<HTMLDivElement>(null);
@@ -114,6 +125,9 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
   const tests = useQuery({ ...queries.waterTests(master?.id ?? ''), enabled: master !== undefined }).data?.items ?? [];
   const materials = useQuery(queries.materials).data?.items ?? [];
   const changes = useMemo(() => differences(first, spec), [first, spec]);
+  const { data: masters } = useQuery(queries.masters);
+  const donors = useMemo(() => donorsFor(masters?.items ?? [], master, revision), [masters, master, revision]);
+  const [tailFrom, setTailFrom] = useState('');
 
   useEffect(() => {
     if (changes.length === 0) localStorage.removeItem(shelf(place));
@@ -199,6 +213,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
           master={master}
           revision={revision}
           startShape={startShape}
+          tailFrom={tailFrom}
           changes={changes}
           onKept={() => localStorage.removeItem(shelf(place))}
           onClose={() => setKeeping(false)}
@@ -206,7 +221,18 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
       )}
       <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_330px]">
         <aside className="overflow-auto px-5 py-2 border-r border-[var(--rule)]" aria-label="Figures of the shape">
-          <SpecForm spec={spec} onChange={set} onSettle={settle} station={station} onStation={setStation} />
+          <SpecForm
+            spec={spec}
+            donors={donors}
+            onTail={(donor) => {
+              set({ ...spec, wrist: donor.spec.wrist, tail: donor.spec.tail }, null);
+              setTailFrom(donor.id);
+            }}
+            onChange={set}
+            onSettle={settle}
+            station={station}
+            onStation={setStation}
+          />
           {changes.length > 0 && (
             <button type="button" className="link text-sm mt-3" onClick={() => set(first, null)}>
               Back to how it was{revision?.spec ? ` in v${revision.number}` : ''}
@@ -349,15 +375,17 @@ interface KeepProps {
   master?: Master | undefined;
   revision?: Revision | undefined;
   startShape?: string | undefined;
+  /** The revision that a tail was taken over from. */
+  tailFrom: string;
   changes: ReturnType<typeof differences>;
   onKept(): void;
   onClose(): void;
 }
 
-function Keep({ spec, master, revision, startShape, changes, onKept, onClose }: KeepProps) {
+function Keep({ spec, master, revision, startShape, tailFrom, changes, onKept, onClose }: KeepProps) {
   const navigate = useNavigate();
   const [words, setWords] = useState('');
-  const [secondParentId, setSecond] = useState('');
+  const [secondParentId, setSecond] = useState(tailFrom);
   const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master?.id) ?? [];
   const save = useWrite<Master>(
     () =>

@@ -3,8 +3,17 @@ import { INSERTS, type ShapeSpec, TAILS } from '../../../core/shape/spec.ts';
 import { MmField } from './MmField.tsx';
 import { TAIL_FIELDS, TAIL_USUAL, TAIL_WORDS } from './words.ts';
 
+/** A shape that was kept before, whose tail can be taken over. */
+export interface Donor {
+  id: string;
+  label: string;
+  spec: ShapeSpec;
+}
+
 interface Props {
   spec: ShapeSpec;
+  donors: Donor[];
+  onTail(donor: Donor): void;
   onChange(spec: ShapeSpec, about: string | null): void;
   onSettle(): void;
   station: number;
@@ -14,7 +23,7 @@ interface Props {
 const DENSITY: Record<(typeof INSERTS)[number], number> = { wire: 7.9, tube: 1.1, weight: 11.3 };
 
 /** The figures of a bait, in the order in which a maker shapes it. */
-export function SpecForm({ spec, onChange, onSettle, station, onStation }: Props) {
+export function SpecForm({ spec, donors, onTail, onChange, onSettle, station, onStation }: Props) {
   const set = (part: Partial<ShapeSpec>, about: string | null) => onChange({ ...spec, ...part }, about);
   const mm = (
     label: string,
@@ -51,9 +60,9 @@ export function SpecForm({ spec, onChange, onSettle, station, onStation }: Props
         {mm('Flat belly, 0 to 1', spec.flatBelly, 0, 1, (flatBelly) => ({ flatBelly }), { plain: true, step: 0.05 })}
         <div className="flex items-center gap-1 mt-1">
           <span className="text-sm flex-1">Station</span>
-          {spec.stations.map((row, i) => (
+          {[...spec.stations.keys()].map((i) => (
             <button
-              key={row.at}
+              key={i}
               type="button"
               className={`btn btn-xs ${i === station ? 'btn-primary' : 'bg-transparent border-[var(--edge)]'}`}
               aria-pressed={i === station}
@@ -127,6 +136,24 @@ export function SpecForm({ spec, onChange, onSettle, station, onStation }: Props
             </option>
           ))}
         </select>
+        {donors.length > 0 && (
+          <select
+            className="select select-sm w-full mb-1"
+            aria-label="Take over a tail"
+            value=""
+            onChange={(event) => {
+              const donor = donors.find((row) => row.id === event.target.value);
+              if (donor) onTail(donor);
+            }}
+          >
+            <option value="">Take over the tail of …</option>
+            {donors.map((row) => (
+              <option key={row.id} value={row.id}>
+                {row.label}
+              </option>
+            ))}
+          </select>
+        )}
         {TAIL_FIELDS[tail.kind].map(([field, label]) =>
           mm(
             label,

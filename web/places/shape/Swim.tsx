@@ -11,17 +11,14 @@ import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { type Assumed, densityOf, type JudgeProps as Props, perS, tried } from './judging.tsx';
 import { MmField } from './MmField.tsx';
+import { TRIALS_NEEDED, useKick } from './useKick.ts';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 
 export function Swim({ spec, assumed, onAssume, tests }: Props) {
   const { text } = useTaste();
-  const fit = useQuery(queries.kickFit).data;
+  const { own, constants, trials } = useKick();
   const tail = spec ? tailOf(spec) : null;
-  const own = fit?.fit && fit.fit.n >= 3 ? fit.fit : null;
-  const constants = own
-    ? { strouhal: own.strouhal, addedMassCoefficient: own.addedMassCoefficient }
-    : { strouhal: 0.2, addedMassCoefficient: 0.6 };
   const water = assumed.sea ? 1.025 : 1;
   const input = tail && {
     tail: 'end-paddle',
@@ -46,10 +43,10 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
   return (
     <div className="flex flex-col gap-2">
       <MmField
-        label="Hardness, Shore 00"
+        label={`Hardness, Shore ${assumed.scale}`}
         value={assumed.hardness}
-        least={5}
-        most={60}
+        least={assumed.scale === 'A' ? 20 : 5}
+        most={assumed.scale === 'A' ? 80 : 60}
         step={1}
         plain
         onChange={(hardness) => onAssume({ hardness })}
@@ -74,7 +71,7 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
               <span className={own ? 'rest font-semibold' : 'default-mark'}>
                 {own
                   ? `fitted from ${own.n} trials of yours, ± ${Math.round(own.onsetUncertainty * 100)} %`
-                  : `estimate from default constants${fit?.fit ? `; ${fit.fit.n} of 3 trials in` : ''}`}
+                  : `estimate from default constants${trials > 0 ? `; ${trials} of ${TRIALS_NEEDED} trials in` : ''}`}
               </span>
             </p>
           </div>

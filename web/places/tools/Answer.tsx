@@ -16,7 +16,9 @@ type Values = Record<string, unknown>;
 
 /** A number of an answer as it is read at the bench. */
 export function shown(name: string, value: unknown, taste: Taste): string {
+  if (value === null) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (Array.isArray(value)) return value.map((part) => shown(name, part, taste)).join(', ') || 'none';
   if (typeof value !== 'number') return String(value);
   const kind = kindOf(name);
   if (kind === 'money') return taste.money(value);
@@ -39,11 +41,13 @@ export function Answer({ name, input, output }: { name: string; input: Values; o
 function Figures({ values, large, named }: { values: Values; large?: boolean; named?: boolean }) {
   const taste = useTaste();
   const entries = Object.entries(values);
-  const plain = entries.filter(
-    ([, value]) => typeof value !== 'object' && !(typeof value === 'string' && value.length > 60),
-  );
-  const sentences = entries.filter(([, value]) => typeof value === 'string' && value.length > 60);
-  const nested = entries.filter(([, value]) => typeof value === 'object' && value !== null);
+  const isSentence = (value: unknown) => typeof value === 'string' && value.length > 30;
+  const isThing = (value: unknown) => typeof value === 'object' && value !== null;
+  // A place or a range is read on one line.
+  const isRow = (value: unknown) => Array.isArray(value) && !value.some(isThing);
+  const plain = entries.filter(([, value]) => !isSentence(value) && (!isThing(value) || isRow(value)));
+  const sentences = entries.filter(([, value]) => isSentence(value));
+  const nested = entries.filter(([, value]) => isThing(value) && !isRow(value));
   return (
     <div className="flex flex-col gap-4">
       {sentences.map(([key, value]) => (
@@ -55,7 +59,7 @@ function Figures({ values, large, named }: { values: Values; large?: boolean; na
         {plain.map(([key, value]) => (
           <div key={key}>
             <dt className="label-small">{named ? key : wordFor(key)}</dt>
-            <dd className={large ? 'big' : 'figure text-lg'}>{shown(key, value, taste)}</dd>
+            <dd className={large && !Array.isArray(value) ? 'big' : 'figure text-lg'}>{shown(key, value, taste)}</dd>
           </div>
         ))}
       </dl>

@@ -91,7 +91,7 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
               <input
                 type="file"
                 accept=".stl,.obj"
-                className="text-sm"
+                className="file-input w-full"
                 onChange={(event) => setFile(event.target.files?.[0] ?? null)}
               />
               <span className="label-small">

@@ -232,8 +232,14 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
     '/store',
     '/tools',
     '/tools/batch.size',
+    '/tools/mesh.measure',
     '/guide',
     '/settings',
+    '/masters/new?way=sculpt',
+    '/masters/sculpt?start=claws',
+    `/masters/${masterId}/shape`,
+    `/masters/${masterId}/water`,
+    '/ladders',
   ];
   await closing(api, pourId);
   const faults: string[] = [];
@@ -242,7 +248,16 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
     const shown =
       theme === 'daylight'
         ? [...paths, '/rack', '/pours', '/insight']
-        : ['/', '/molds/plan', `/pours/${pourId}/bench`, `/orders/${orderId}`, '/rack', '/insight'];
+        : [
+            '/',
+            '/molds/plan',
+            `/pours/${pourId}/bench`,
+            `/orders/${orderId}`,
+            '/rack',
+            '/insight',
+            `/masters/${masterId}/shape`,
+            '/ladders',
+          ];
     for (const path of shown) {
       await page.goto(path);
       await page.locator('main h1').first().waitFor();

@@ -28,15 +28,15 @@ async function upload(file: File, job: string): Promise<MeshRow> {
   return body;
 }
 
-const CHANGED: [key: keyof NonNullable<MeshRow['changed']>, said: string][] = [
-  ['cornersJoined', 'corners joined'],
-  ['collapsedDropped', 'triangles without area dropped'],
-  ['doublesDropped', 'triangles dropped that were there twice'],
-  ['trianglesTurned', 'triangles turned the right way out'],
-  ['shellsTurned', 'parts turned the right way out'],
-  ['holesFilled', 'holes closed'],
-  ['trianglesAdded', 'triangles added for that'],
-  ['holesLeft', 'holes left: too large to be guessed'],
+const CHANGED: [key: keyof NonNullable<MeshRow['changed']>, one: string, many: string][] = [
+  ['cornersJoined', 'corner joined', 'corners joined'],
+  ['collapsedDropped', 'triangle without area dropped', 'triangles without area dropped'],
+  ['doublesDropped', 'triangle dropped that was there twice', 'triangles dropped that were there twice'],
+  ['trianglesTurned', 'triangle turned the right way out', 'triangles turned the right way out'],
+  ['shellsTurned', 'part turned the right way out', 'parts turned the right way out'],
+  ['holesFilled', 'hole closed', 'holes closed'],
+  ['trianglesAdded', 'triangle added for that', 'triangles added for that'],
+  ['holesLeft', 'hole left: too large to be guessed', 'holes left: too large to be guessed'],
 ];
 
 /** Takes an STL or OBJ, says what it measures and what is wrong with it, and offers to mend it. */
@@ -160,9 +160,9 @@ export function BringMesh({ onReady, action }: { onReady(mesh: MeshRow): void; a
           )}
           {mesh.changed && (
             <ul className="text-sm">
-              {CHANGED.filter(([key]) => (mesh.changed?.[key] ?? 0) > 0).map(([key, said]) => (
+              {CHANGED.filter(([key]) => (mesh.changed?.[key] ?? 0) > 0).map(([key, one, several]) => (
                 <li key={key}>
-                  <span className="figure">{mesh.changed?.[key]}</span> {said}
+                  <span className="figure">{mesh.changed?.[key]}</span> {mesh.changed?.[key] === 1 ? one : several}
                 </li>
               ))}
               {CHANGED.every(([key]) => (mesh.changed?.[key] ?? 0) === 0) && <li>Nothing needed mending.</li>}

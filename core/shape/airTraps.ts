@@ -21,6 +21,8 @@ export interface Terrain {
   /** Neighbours of corner c: list[start[c]] … list[start[c+1]−1]. */
   start: Int32Array;
   list: Int32Array;
+  /** The triangle in which each of those neighbours follows. */
+  faces: Int32Array;
   /** Sum of twice-area normals round each corner. */
   normals: Float64Array;
   doubles: Float64Array;
@@ -34,16 +36,19 @@ export function terrainOf(mesh: Mesh): Terrain {
   for (let c = 0; c < corners; c++) (start[c + 1] as number) += start[c] as number;
   const fill = start.slice(0, corners);
   const list = new Int32Array(t.length);
+  const faces = new Int32Array(t.length);
   const doubles = doubleNormals(mesh);
   const normals = new Float64Array(positions.length);
   for (let i = 0; i < t.length; i++) {
     const a = t[i] as number;
     // Round a closed corner each neighbour follows exactly one triangle.
-    list[(fill[a] as number)++] = t[i % 3 === 2 ? i - 2 : i + 1] as number;
+    const slot = (fill[a] as number)++;
+    list[slot] = t[i % 3 === 2 ? i - 2 : i + 1] as number;
     const from = i - (i % 3);
+    faces[slot] = from / 3;
     for (let k = 0; k < 3; k++) (normals[3 * a + k] as number) += doubles[from + k] as number;
   }
-  return { mesh, start, list, normals, doubles };
+  return { mesh, start, list, faces, normals, doubles };
 }
 
 /** Indices from the highest value down: a radix sort over the bits of 32-bit floats. */
@@ -185,10 +190,13 @@ function peaksOf({ mesh, start, list, normals }: Terrain, direction: Vec3): { pe
     peakHeight[c] = height;
     peakAt[c] = c;
   }
+  // From the top down: the last of each part is its lowest.
   const lowest = new Map<number, number>();
-  for (let c = 0; c < n; c++) {
-    const root = find(c);
-    lowest.set(root, Math.min(lowest.get(root) ?? Number.POSITIVE_INFINITY, heights[c] as number));
+  let parts = 0;
+  for (let c = 0; c < n; c++) if (parent[c] === c) parts++;
+  for (let i = n - 1; i >= 0 && lowest.size < parts; i--) {
+    const root = find(order[i] as number);
+    if (!lowest.has(root)) lowest.set(root, heights[order[i] as number] as number);
   }
   for (const [root, low] of lowest) {
     if (peakHeight[root] !== NONE)
@@ -208,15 +216,18 @@ function nearestToMiddle({ positions: p }: Mesh, members: number[]): number {
 
 /** Volume between the surface round a peak and the level of its saddle, mm³: prisms under the triangles above it. */
 function pocketMm3(
-  { mesh, start, list, doubles }: Terrain,
+  { mesh, start, list, faces, doubles }: Terrain,
   heights: Float64Array,
   peak: Peak,
   direction: Vec3,
 ): number {
+  const t = mesh.triangles;
   const inside = new Set<number>([peak.corner]);
   const queue = [peak.corner];
+  const touched = new Set<number>();
   for (let at = queue.pop(); at !== undefined; at = queue.pop()) {
     for (let k = start[at] as number; k < (start[at + 1] as number); k++) {
+      touched.add(faces[k] as number);
       const other = list[k] as number;
       if ((heights[other] as number) > peak.saddle && !inside.has(other)) {
         inside.add(other);
@@ -225,17 +236,14 @@ function pocketMm3(
     }
   }
   let volume = 0;
-  const t = mesh.triangles;
-  for (let i = 0; i < t.length; i += 3) {
-    const over = [0, 1, 2].map((k) => (heights[t[i + k] as number] as number) - peak.saddle);
-    const touched = [0, 1, 2].some((k) => inside.has(t[i + k] as number));
-    if (!touched || over.every((h) => h <= 0)) continue;
+  for (const face of touched) {
+    const over = [0, 1, 2].map((k) => (heights[t[3 * face + k] as number] as number) - peak.saddle) as Vec3;
     const up =
-      (direction[0] * (doubles[i] as number) +
-        direction[1] * (doubles[i + 1] as number) +
-        direction[2] * (doubles[i + 2] as number)) /
+      (direction[0] * (doubles[3 * face] as number) +
+        direction[1] * (doubles[3 * face + 1] as number) +
+        direction[2] * (doubles[3 * face + 2] as number)) /
       2;
-    volume += up * meanAbove(over as Vec3);
+    volume += up * meanAbove(over);
   }
   return Math.max(0, volume);
 }

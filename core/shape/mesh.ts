@@ -58,12 +58,16 @@ export function across(direction: Vec3): [Vec3, Vec3] {
 export function boundsOf(positions: ArrayLike<number>): Bounds {
   const min: Vec3 = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
   const max: Vec3 = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (let i = 0; i < positions.length; i += 3) {
-    for (let k = 0; k < 3; k++) {
-      const value = positions[i + k] as number;
-      if (value < (min[k] as number)) min[k] = value;
-      if (value > (max[k] as number)) max[k] = value;
+  for (let k = 0; k < 3 && positions.length > 0; k++) {
+    let low = positions[k] as number;
+    let high = low;
+    for (let i = k; i < positions.length; i += 3) {
+      const value = positions[i] as number;
+      if (value < low) low = value;
+      else if (value > high) high = value;
     }
+    min[k] = low;
+    max[k] = high;
   }
   return { min, max };
 }

@@ -10,7 +10,7 @@ import {
   type Vec3,
 } from './mesh.ts';
 import { Rays } from './rays.ts';
-import { samplesOf } from './samples.ts';
+import { filledIn, samplesOf } from './samples.ts';
 import { topologyOf } from './topology.ts';
 
 export interface Parting {
@@ -48,7 +48,7 @@ const FLAT_SHARE = 0.5;
 export function parting(mesh: Mesh, wanted: Vec3, progress?: Progress, rays = new Rays(mesh)): Parting {
   const direction = unit(wanted);
   const back: Vec3 = [-direction[0], -direction[1], -direction[2]];
-  const samples = samplesOf(mesh, 40_000);
+  const samples = samplesOf(mesh, 25_000);
   const caught = new Float64Array(triangleCount(mesh));
   const seen = new Float64Array(triangleCount(mesh));
   const heights: { at: number; area: number; way: number }[] = [];
@@ -78,7 +78,10 @@ export function parting(mesh: Mesh, wanted: Vec3, progress?: Progress, rays = ne
     silhouetteMm: silhouette(mesh, direction),
     flatBack: back2.flat,
     flatBackMm2: back2.areaMm2,
-    caughtPerTriangle: Float32Array.from(caught, (area, t) => (seen[t] ? area / (seen[t] as number) : 0)),
+    caughtPerTriangle: filledIn(
+      Float32Array.from(caught, (area, t) => (seen[t] ? area / (seen[t] as number) : 0)),
+      samples,
+    ),
   };
 }
 

@@ -193,7 +193,8 @@ export function readMesh(bytes: Uint8Array, unit: MeshUnit = 'mm'): MeshFile {
   const { soup } = file;
   for (let i = 0; i < soup.length; i++) {
     const value = (soup[i] as number) * scale;
-    if (!Number.isFinite(value)) throw bad(`Corner ${Math.floor(i / 3) + 1} is not at any place (NaN); ${again}.`);
+    // Neither NaN nor infinity is nothing less itself.
+    if (value - value !== 0) throw bad(`Corner ${Math.floor(i / 3) + 1} is not at any place (NaN); ${again}.`);
     soup[i] = value;
   }
   const { min, max } = boundsOf(soup);

@@ -28,7 +28,8 @@ export function samplesOf(mesh: Mesh, wanted = 20_000): Sample[] {
   const share = total / wanted;
   const { positions: p, triangles: index } = mesh;
   const out: Sample[] = [];
-  const every = Math.max(1, Math.floor(count / (2 * wanted)));
+  // Odd, so that a mesh drawn in pairs of triangles is not looked at on one side of its pairs only.
+  const every = 2 * Math.max(0, Math.round((count / wanted - 1) / 2)) + 1;
   for (let t = 0; t < count; t += every) {
     const area = areas[t] as number;
     if (!(area > 1e-12)) continue;
@@ -50,4 +51,21 @@ export function samplesOf(mesh: Mesh, wanted = 20_000): Sample[] {
     }
   }
   return out;
+}
+
+/**
+ * Values of all triangles from those that were looked at: one that was passed over takes that of the last before it,
+ * which in a drawn mesh is a near one. Values below zero stand for “not asked about” and are not handed on.
+ * @param asked whether a triangle that was passed over is asked about at all.
+ */
+export function filledIn(values: Float32Array, samples: Sample[], asked: (triangle: number) => boolean = () => true) {
+  const seen = new Uint8Array(values.length);
+  for (const { triangle } of samples) seen[triangle] = 1;
+  let last = 0;
+  for (let t = 0; t < values.length; t++) {
+    const value = values[t] as number;
+    if (seen[t]) last = value < 0 ? last : value;
+    else if (value <= 0 && asked(t)) values[t] = last;
+  }
+  return values;
 }

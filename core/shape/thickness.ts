@@ -1,6 +1,6 @@
 import { length, type Mesh, minus, type Progress, plus, triangleCount, type Vec3 } from './mesh.ts';
 import { Rays } from './rays.ts';
-import { type Sample, samplesOf } from './samples.ts';
+import { filledIn, type Sample, samplesOf } from './samples.ts';
 
 export interface ThicknessPlace {
   pointMm: Vec3;
@@ -133,7 +133,7 @@ export function thickness(mesh: Mesh, progress?: Progress): Thickness {
     thickestAtMm: thickest.centre,
     histogram,
     thin: apart(walls, 5),
-    perTriangleMm,
+    perTriangleMm: filledIn(perTriangleMm, samples),
   };
 }
 

@@ -14,7 +14,7 @@ import {
   type Vec3,
 } from './mesh.ts';
 import { Rays } from './rays.ts';
-import { samplesOf } from './samples.ts';
+import { filledIn, type Sample, samplesOf } from './samples.ts';
 import { topologyOf } from './topology.ts';
 
 /** Ball cutters that a shop has, diameter in mm. */
@@ -129,36 +129,64 @@ function fieldOf(mesh: Mesh, direction: Vec3, planeMm: number, stepMm: number): 
 }
 
 /**
- * The lowest that a ball's centre may stand over each cell: the field dilated by the ball, offset by offset, so that the
- * inner loop runs along memory. Cells outside are stock at the parting plane.
+ * The lowest that a ball's centre may stand over a cell: the field dilated by the ball. Worked out cell by cell as it is
+ * asked for, since most places of a bait need none. Cells outside are stock at the parting plane.
  */
-function centresOf({ columns, rows, surface, stepMm }: Field, radius: number): Float32Array {
-  const reach = Math.round(radius / stepMm);
-  const wide = columns + 2 * reach;
-  const padded = new Float32Array(wide * (rows + 2 * reach));
-  for (let y = 0; y < rows; y++)
-    padded.set(surface.subarray(y * columns, (y + 1) * columns), (y + reach) * wide + reach);
-  const out = new Float32Array(columns * rows).fill(Number.NEGATIVE_INFINITY);
-  for (let dy = -reach; dy <= reach; dy++) {
-    for (let dx = -reach; dx <= reach; dx++) {
-      const d2 = (dx * dx + dy * dy) * stepMm * stepMm;
-      if (d2 > radius * radius * (1 + 1e-9)) continue;
-      const h = Math.sqrt(Math.max(0, radius * radius - d2));
-      for (let y = 0; y < rows; y++) {
-        let from = (y + reach + dy) * wide + reach + dx;
-        for (let at = y * columns, end = at + columns; at < end; at++, from++) {
-          const high = (padded[from] as number) + h;
-          if (high > (out[at] as number)) out[at] = high;
-        }
+class Centres {
+  private readonly padded: Float32Array;
+  private readonly known: Float32Array;
+  private readonly offsets: Int32Array;
+  private readonly rises: Float32Array;
+  private readonly reach: number;
+  private readonly wide: number;
+
+  constructor(
+    readonly field: Field,
+    readonly radius: number,
+  ) {
+    const { columns, rows, surface, stepMm } = field;
+    const reach = Math.round(radius / stepMm);
+    const wide = columns + 2 * reach;
+    this.padded = new Float32Array(wide * (rows + 2 * reach));
+    for (let y = 0; y < rows; y++)
+      this.padded.set(surface.subarray(y * columns, (y + 1) * columns), (y + reach) * wide + reach);
+    this.known = new Float32Array(columns * rows).fill(Number.NaN);
+    const offsets: number[] = [];
+    const rises: number[] = [];
+    for (let dy = -reach; dy <= reach; dy++) {
+      for (let dx = -reach; dx <= reach; dx++) {
+        const d2 = (dx * dx + dy * dy) * stepMm * stepMm;
+        if (d2 > radius * radius * (1 + 1e-9)) continue;
+        offsets.push(dy * wide + dx);
+        rises.push(Math.sqrt(Math.max(0, radius * radius - d2)));
       }
     }
+    this.offsets = Int32Array.from(offsets);
+    this.rises = Float32Array.from(rises);
+    this.reach = reach;
+    this.wide = wide;
   }
-  return out;
+
+  at(x: number, y: number): number {
+    const cell = y * this.field.columns + x;
+    const known = this.known[cell] as number;
+    if (!Number.isNaN(known)) return known;
+    const { padded, offsets, rises } = this;
+    const middle = (y + this.reach) * this.wide + this.reach + x;
+    let high = Number.NEGATIVE_INFINITY;
+    for (let i = 0; i < offsets.length; i++) {
+      const one = (padded[middle + (offsets[i] as number)] as number) + (rises[i] as number);
+      if (one > high) high = one;
+    }
+    this.known[cell] = high;
+    return high;
+  }
 }
 
 /** Stock between a place on the cavity's wall and the nearest that the ball comes to it, mm: rings of cells outward. */
-function leftAt(field: Field, centres: Float32Array, radius: number, pu: number, pw: number, height: number): number {
-  const { columns, rows, stepMm, originU, originW } = field;
+function leftAt(centres: Centres, pu: number, pw: number, height: number): number {
+  const { radius } = centres;
+  const { columns, rows, stepMm, originU, originW } = centres.field;
   const [cx, cy] = [Math.round((pu - originU) / stepMm), Math.round((pw - originW) / stepMm)];
   let near = (2 * radius) ** 2;
   const row = (y: number): boolean => {
@@ -170,7 +198,7 @@ function leftAt(field: Field, centres: Float32Array, radius: number, pu: number,
         const du = originU + x * stepMm - pu;
         if (du * du + dw * dw >= near) break;
         // The ball may stand anywhere above its lowest.
-        const dh = Math.max(0, (centres[y * columns + x] as number) - height);
+        const dh = Math.max(0, centres.at(x, y) - height);
         near = Math.min(near, du * du + dw * dw + dh * dh);
       }
     }
@@ -200,7 +228,7 @@ interface Place {
 const SHARP = Math.cos((15 * Math.PI) / 180);
 
 /** Places of this half's surface: sharp edges and their ends first, since stock stays where walls meet. */
-function placesOf(mesh: Mesh, { u, w }: Field, direction: Vec3, planeMm: number): Place[] {
+function placesOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec3, planeMm: number): Place[] {
   const place = (triangle: number, point: Vec3, areaMm2: number, normal: Vec3 | null): Place => ({
     triangle,
     point,
@@ -228,7 +256,7 @@ function placesOf(mesh: Mesh, { u, w }: Field, direction: Vec3, planeMm: number)
     const owner = dot(one, direction) >= dot(two, direction) ? n : other;
     for (const share of [0, 0.5, 1]) sharp.push(place(owner, plus(p, minus(q, p), share), 0, null));
   }
-  const smooth = samplesOf(mesh, 8_000)
+  const smooth = samples
     .filter(({ normal }) => dot(normal, direction) > -DRAFT)
     .map(({ triangle, point, areaMm2, normal }) => place(triangle, point, areaMm2, normal));
   return [...sharp, ...smooth].filter((one) => one.height < -1e-6);
@@ -262,13 +290,14 @@ interface Left {
  * @param enough stop looking once more than this is found, mm.
  */
 function leftover(field: Field, walls: Rays, places: Place[], radius: number, enough = Number.POSITIVE_INFINITY): Left {
-  let centres: Float32Array | undefined;
+  let centres: Centres | undefined;
   const out: Left = { left: new Float32Array(places.length), greatest: 0, at: -1 };
-  const slack = 0.01 + 0.005 * radius;
+  // A ball that cuts in by less than this can give way by as much: where only `enough` matters, half of it is looked past.
+  const slack = Math.max(0.01 + 0.005 * radius, Number.isFinite(enough) ? enough / 2 : 0);
   for (const [i, one] of places.entries()) {
     if (one.normal && !walls.nearest(plus(one.point, one.normal, -radius), radius - slack)) continue;
-    centres ??= centresOf(field, radius);
-    const mm = leftAt(field, centres, radius, one.u, one.w, one.height);
+    centres ??= new Centres(field, radius);
+    const mm = leftAt(centres, one.u, one.w, one.height);
     out.left[i] = mm;
     if (mm > out.greatest) {
       out.greatest = mm;
@@ -307,7 +336,8 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     [24, 16].map((cells) => stepFor(radius, cells)).find((step) => looksAt(step) < FINE_LOOKS) ?? rough.stepMm;
   const field = stepMm === rough.stepMm ? rough : fieldOf(mesh, direction, planeMm, stepMm);
   progress?.(0.1);
-  const places = placesOf(mesh, field, direction, planeMm);
+  const samples = samplesOf(mesh, 8_000);
+  const places = placesOf(mesh, samples, field, direction, planeMm);
   const walls = new Rays(halfOf(mesh, direction));
   const asked = leftover(field, walls, places, radius);
   progress?.(0.5);
@@ -318,6 +348,11 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     if (mm > (perTriangleMm[one.triangle] as number)) perTriangleMm[one.triangle] = mm;
     if (mm > LEFTOVER_MM) leftoverMm2 += one.areaMm2;
   }
+  const normals = doubleNormals(mesh);
+  const isHere = (t: number) =>
+    normals.slice(3 * t, 3 * t + 3).reduce((sum, n, k) => sum + n * (direction[k] as number), 0) > 0 &&
+    dot(middleOf(mesh, t), direction) > planeMm;
+  filledIn(perTriangleMm, samples, isHere);
   // A larger ball never leaves less: halve the list of balls. Sharp edges fail first, so a part of the rest will do.
   const every = Math.max(1, Math.ceil(places.length / 4000));
   const some = places.filter((one, i) => one.normal === null || i % every === 0);

@@ -9,15 +9,21 @@ export interface Welded {
 const hash = (x: number, y: number, z: number) =>
   (Math.imul(x, 73856093) ^ Math.imul(y, 19349663) ^ Math.imul(z, 83492791)) >>> 0;
 
+/** A cell much wider than the weld has few corners near its border, a narrow one few in all. */
+const CELL_MM = 64 * WELD_MM;
+
 /**
  * Joins corners that lie within `weldMm` of each other.
- * Corners sit in a grid of cells sixteen times as wide; a neighbouring cell is looked into only near its border.
+ * Corners sit in a grid of cells; a neighbouring cell is looked into only from near its border.
  */
 export function weld(soup: Soup, weldMm = WELD_MM): Welded {
   const count = soup.length / 3;
-  const cell = 16 * weldMm;
+  const cell = Math.max(2 * weldMm, CELL_MM);
+  const border = weldMm / cell;
   let size = 1;
-  while (size < count) size *= 2;
+  // In a closed mesh six corners meet in one.
+  while (size < count / 3) size *= 2;
+  const mask = size - 1;
   const heads = new Int32Array(size).fill(-1);
   const next = new Int32Array(count);
   const points = new Float64Array(soup.length);
@@ -25,7 +31,7 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
   let used = 0;
 
   const find = (cx: number, cy: number, cz: number, x: number, y: number, z: number): number => {
-    for (let at = heads[hash(cx, cy, cz) & (size - 1)] as number; at >= 0; at = next[at] as number) {
+    for (let at = heads[hash(cx, cy, cz) & mask] as number; at >= 0; at = next[at] as number) {
       const dx = (points[3 * at] as number) - x;
       const dy = (points[3 * at + 1] as number) - y;
       const dz = (points[3 * at + 2] as number) - z;
@@ -34,41 +40,51 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
     return -1;
   };
   /** −1, 0 or +1: whether a value this far into its cell is near the cell before or after. */
-  const side = (into: number) => (into < 1 / 16 ? -1 : into > 15 / 16 ? 1 : 0);
-
-  const join = (x: number, y: number, z: number): number => {
-    const [fx, fy, fz] = [x / cell, y / cell, z / cell];
-    const [cx, cy, cz] = [Math.floor(fx), Math.floor(fy), Math.floor(fz)];
-    let found = find(cx, cy, cz, x, y, z);
-    if (found >= 0) return found;
-    const [sx, sy, sz] = [side(fx - cx), side(fy - cy), side(fz - cz)];
-    if (sx || sy || sz) {
-      for (let mask = 1; mask < 8; mask++) {
-        const [ox, oy, oz] = [mask & 1 ? sx : 0, mask & 2 ? sy : 0, mask & 4 ? sz : 0];
-        if ((mask & 1 && !sx) || (mask & 2 && !sy) || (mask & 4 && !sz)) continue;
-        found = find(cx + ox, cy + oy, cz + oz, x, y, z);
-        if (found >= 0) return found;
-      }
+  const side = (into: number) => (into < border ? -1 : into > 1 - border ? 1 : 0);
+  const beside = (cx: number, cy: number, cz: number, x: number, y: number, z: number): number => {
+    const [sx, sy, sz] = [side(x / cell - cx), side(y / cell - cy), side(z / cell - cz)];
+    if (!(sx || sy || sz)) return -1;
+    for (let way = 1; way < 8; way++) {
+      if ((way & 1 && !sx) || (way & 2 && !sy) || (way & 4 && !sz)) continue;
+      const found = find(cx + (way & 1 ? sx : 0), cy + (way & 2 ? sy : 0), cz + (way & 4 ? sz : 0), x, y, z);
+      if (found >= 0) return found;
     }
-    const slot = hash(cx, cy, cz) & (size - 1);
-    points[3 * used] = x;
-    points[3 * used + 1] = y;
-    points[3 * used + 2] = z;
-    next[used] = heads[slot] as number;
-    heads[slot] = used;
-    return used++;
+    return -1;
   };
 
   const triangles = new Uint32Array(count);
   let kept = 0;
-  for (let i = 0; i < soup.length; i += 9) {
-    const a = join(soup[i] as number, soup[i + 1] as number, soup[i + 2] as number);
-    const b = join(soup[i + 3] as number, soup[i + 4] as number, soup[i + 5] as number);
-    const c = join(soup[i + 6] as number, soup[i + 7] as number, soup[i + 8] as number);
-    if (a === b || b === c || c === a) continue;
-    triangles[kept++] = a;
-    triangles[kept++] = b;
-    triangles[kept++] = c;
+  for (let i = 0; i < count; i++) {
+    const x = soup[3 * i] as number;
+    const y = soup[3 * i + 1] as number;
+    const z = soup[3 * i + 2] as number;
+    const cx = Math.floor(x / cell);
+    const cy = Math.floor(y / cell);
+    const cz = Math.floor(z / cell);
+    const slot = hash(cx, cy, cz) & mask;
+    let found = -1;
+    for (let at = heads[slot] as number; at >= 0; at = next[at] as number) {
+      const dx = (points[3 * at] as number) - x;
+      const dy = (points[3 * at + 1] as number) - y;
+      const dz = (points[3 * at + 2] as number) - z;
+      if (dx * dx + dy * dy + dz * dz <= near) {
+        found = at;
+        break;
+      }
+    }
+    if (found < 0) found = beside(cx, cy, cz, x, y, z);
+    if (found < 0) {
+      points[3 * used] = x;
+      points[3 * used + 1] = y;
+      points[3 * used + 2] = z;
+      next[used] = heads[slot] as number;
+      heads[slot] = used;
+      found = used++;
+    }
+    triangles[kept++] = found;
+    if (i % 3 < 2) continue;
+    const [a, b, c] = [triangles[kept - 3], triangles[kept - 2], triangles[kept - 1]];
+    if (a === b || b === c || c === a) kept -= 3;
   }
   const mesh: Mesh = { positions: points.slice(0, 3 * used), triangles: triangles.slice(0, kept) };
   return { mesh: kept < count ? pruned(mesh) : mesh, collapsed: (count - kept) / 3 };

@@ -4,6 +4,7 @@ import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 import { niceStep } from '../../parts/Cylinder.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTheme } from '../../shell/theme.ts';
+import type { Shadow } from '../../workers/shadow.ts';
 
 export interface DrawnHook {
   eyeXMm: number;
@@ -17,8 +18,9 @@ export interface DrawnHook {
 
 interface Props {
   spec: ShapeSpec;
-  /** Corners of the solid, so that both views show all of it. */
-  positions: Float32Array | null;
+  /** What the solid covers from the side and from above; none until there is one. */
+  side: Shadow | null;
+  top: Shadow | null;
   onChange(spec: ShapeSpec, about: string | null): void;
   onSettle(): void;
   station: number;
@@ -35,7 +37,8 @@ const GAP = 44;
 /** Side and top view over one ruler: stations are dragged, or moved by the arrow keys. */
 export function Outline({
   spec,
-  positions,
+  side,
+  top,
   onChange,
   onSettle,
   station,
@@ -67,34 +70,32 @@ export function Outline({
     const context = canvas.current?.getContext('2d');
     if (!context || !canvas.current) return;
     const ratio = Math.min(devicePixelRatio, 2);
-    canvas.current.width = widthPx * ratio;
-    canvas.current.height = heightPx * ratio;
+    const [wide, tall] = [Math.round(widthPx * ratio), Math.round(heightPx * ratio)];
+    if (canvas.current.width !== wide) canvas.current.width = wide;
+    if (canvas.current.height !== tall) canvas.current.height = tall;
     context.setTransform(ratio, 0, 0, ratio, 0, 0);
+    context.globalCompositeOperation = 'source-over';
     context.clearRect(0, 0, widthPx, heightPx);
-    if (!positions) return;
-    const colour = getComputedStyle(document.documentElement).getPropertyValue('--bait').trim();
-    context.fillStyle = colour;
-    context.strokeStyle = colour;
-    context.lineWidth = 0.8;
-    for (const [down, middle, up] of [
-      [2, sideY, 1],
-      [1, topY, -1],
+    for (const [shadow, middle, up] of [
+      [side, sideY, 1],
+      [top, topY, -1],
     ] as const) {
-      context.beginPath();
-      for (let i = 0; i < positions.length; i += 9) {
-        const at = (k: number) => positions[i + k] as number;
-        // Only faces toward the eye: those behind run the other way round and would cancel them.
-        const turn = (at(3) - at(0)) * (at(6 + down) - at(down)) - (at(6) - at(0)) * (at(3 + down) - at(down));
-        if (turn * (down === 2 ? 1 : -1) <= 0) continue;
-        context.moveTo(LEFT + at(0) * scale, middle - up * at(down) * scale);
-        context.lineTo(LEFT + at(3) * scale, middle - up * at(3 + down) * scale);
-        context.lineTo(LEFT + at(6) * scale, middle - up * at(6 + down) * scale);
-        context.closePath();
-      }
-      context.fill('nonzero');
-      context.stroke();
+      if (!shadow) continue;
+      const { columns, rows, cellMm, leftMm, topMm, pixels } = shadow;
+      const picture = new OffscreenCanvas(columns, rows);
+      picture.getContext('2d')?.putImageData(new ImageData(pixels, columns, rows), 0, 0);
+      context.drawImage(
+        picture,
+        LEFT + leftMm * scale,
+        middle - up * topMm * scale,
+        columns * cellMm * scale,
+        rows * cellMm * scale,
+      );
     }
-  }, [positions, widthPx, heightPx, scale, sideY, topY, theme]);
+    context.globalCompositeOperation = 'source-in';
+    context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--bait').trim();
+    context.fillRect(0, 0, widthPx, heightPx);
+  }, [side, top, widthPx, heightPx, scale, sideY, topY, theme]);
 
   const { sectionAt, endMm } = outlineOf(spec);
   const line = (middle: number, of: (mm: number) => number) =>

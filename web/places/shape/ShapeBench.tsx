@@ -242,7 +242,8 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
         <section className="overflow-auto px-4 py-2 flex flex-col gap-1" ref={box} aria-label="The shape">
           <Outline
             spec={spec}
-            positions={solid?.positions ?? null}
+            side={solid?.side ?? null}
+            top={solid?.top ?? null}
             onChange={set}
             onSettle={settle}
             station={station}

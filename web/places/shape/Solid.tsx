@@ -7,8 +7,9 @@ import {
   Color,
   DirectionalLight,
   DoubleSide,
+  FrontSide,
   Mesh,
-  MeshStandardMaterial,
+  MeshPhongMaterial,
   PerspectiveCamera,
   Scene,
   SphereGeometry,
@@ -74,12 +75,16 @@ class Stage {
   readonly camera = new PerspectiveCamera(28, 1, 1, 5000);
   readonly controls: OrbitControls;
   private bodies: Mesh[] = [];
+  /** Kept from one solid to the next: a material that is made anew compiles its shader anew. */
+  private readonly materials = new Map<string, MeshPhongMaterial>();
   private framed = false;
   private waiting = 0;
   private size = { centre: new Vector3(), radius: 60 };
 
   constructor(private readonly canvas: HTMLCanvasElement) {
     this.renderer = new WebGLRenderer({ canvas, antialias: true, alpha: true, powerPreference: 'low-power' });
+    // To ask the driver whether a shader compiled means to wait for it.
+    this.renderer.debug.checkShaderErrors = false;
     this.camera.up.set(0, 0, 1);
     const key = new DirectionalLight('#ffffff', 2.1);
     key.position.set(-0.4, -1, 1.6);
@@ -109,25 +114,37 @@ class Stage {
     this.draw();
   }
 
+  private material(key: string, make: () => MeshPhongMaterial, colour: Color): MeshPhongMaterial {
+    const found = this.materials.get(key) ?? make();
+    this.materials.set(key, found);
+    found.color = colour;
+    return found;
+  }
+
+  private skin({ shares, ghost, colour }: Layer): MeshPhongMaterial {
+    const make = () =>
+      new MeshPhongMaterial({
+        vertexColors: Boolean(shares),
+        specular: '#2a2a2a',
+        shininess: 22,
+        transparent: ghost === true,
+        opacity: ghost ? 0.38 : 1,
+        depthWrite: !ghost,
+        side: ghost ? DoubleSide : FrontSide,
+      });
+    return this.material(
+      `skin ${Boolean(shares)} ${ghost === true}`,
+      make,
+      shares ? new Color('#ffffff') : css(colour),
+    );
+  }
+
   show(layers: Layer[], marks: Props['marks']): void {
     for (const body of this.bodies) {
       this.scene.remove(body);
       body.geometry.dispose();
-      (body.material as MeshStandardMaterial).dispose();
     }
-    this.bodies = layers.map((layer) => {
-      const material = new MeshStandardMaterial({
-        color: layer.shares ? '#ffffff' : css(layer.colour),
-        vertexColors: Boolean(layer.shares),
-        roughness: 0.62,
-        metalness: 0,
-        transparent: layer.ghost === true,
-        opacity: layer.ghost ? 0.38 : 1,
-        depthWrite: !layer.ghost,
-        side: layer.ghost ? DoubleSide : undefined,
-      } as ConstructorParameters<typeof MeshStandardMaterial>[0]);
-      return new Mesh(geometryOf(layer), material);
-    });
+    this.bodies = layers.map((layer) => new Mesh(geometryOf(layer), this.skin(layer)));
     const box = new Box3();
     for (const body of this.bodies) box.expandByObject(body);
     if (!box.isEmpty()) {
@@ -137,7 +154,11 @@ class Stage {
     for (const { at, colour } of marks ?? []) {
       const dot = new Mesh(
         new SphereGeometry(this.size.radius * 0.022, 16, 12),
-        new MeshStandardMaterial({ color: css(colour), roughness: 0.4, depthTest: false, transparent: true }),
+        this.material(
+          `mark ${colour}`,
+          () => new MeshPhongMaterial({ depthTest: false, transparent: true }),
+          css(colour),
+        ),
       );
       dot.position.set(...at);
       dot.renderOrder = 2;
@@ -185,6 +206,7 @@ class Stage {
     cancelAnimationFrame(this.waiting);
     this.controls.dispose();
     for (const body of this.bodies) body.geometry.dispose();
+    for (const material of this.materials.values()) material.dispose();
     this.renderer.dispose();
   }
 }

@@ -124,17 +124,10 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
     await serveOrder(maker, shelf, random, day, customer, wishes(random, customer), cold);
     if (random.chance(0.6)) await leaves(maker, random, addDays(day, 9));
     if (ago < 520 && shelf.masters.get('Sandlance 110')?.latest.number === 1)
-      await revise(
-        maker,
-        shelf,
-        'Sandlance 110',
-        'wrist thinner, so that it kicks slower',
-        { widthMm: 16 },
-        (spec) => ({
-          ...spec,
-          wrist: { ...spec.wrist, thicknessMm: 3.4 },
-        }),
-      );
+      await revise(maker, shelf, 'Sandlance 110', 'wrist thinner, so that it kicks slower', {}, (spec) => ({
+        ...spec,
+        wrist: { ...spec.wrist, thicknessMm: 3.4 },
+      }));
     if (ago < 430 && shelf.recipes.get('Bladderwrack')?.revision.number === 1)
       await deepen(maker, shelf, 'Bladderwrack', 'deeper, the ribbon tails came out washed out', {
         'Kelp Green liquid': 26,
@@ -161,17 +154,10 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
         'Sandlance 110',
       );
     if (ago < 180 && shelf.masters.get('Sandlance 110')?.latest.number === 2)
-      await revise(
-        maker,
-        shelf,
-        'Sandlance 110',
-        'belly slot deepened for a wider hook',
-        { heightMm: 17.5 },
-        (spec) => ({
-          ...spec,
-          bellySlot: spec.bellySlot && { ...spec.bellySlot, depthMm: 7.5 },
-        }),
-      );
+      await revise(maker, shelf, 'Sandlance 110', 'belly slot deepened for a wider hook', {}, (spec) => ({
+        ...spec,
+        bellySlot: spec.bellySlot && { ...spec.bellySlot, depthMm: 7.5 },
+      }));
   }
 }
 

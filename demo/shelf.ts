@@ -72,7 +72,7 @@ export async function revise(
   second?: string,
 ): Promise<void> {
   const master = shelf.masters.get(name) as Master;
-  const { id, lengthMm, widthMm, heightMm, thickestMm, volumeMl, spec } = master.latest;
+  const { id, lengthMm, widthMm, heightMm, thickestMm, spec } = master.latest;
   const revised = await maker.post<Master>(`/masters/${master.id}/revisions`, {
     reason,
     parentId: id,
@@ -83,7 +83,6 @@ export async function revise(
     thickestMm,
     ...change,
     ...(spec ? { spec: reshape(spec) } : {}),
-    volume: { how: 'displaced', ml: Number(((volumeMl ?? 1) * 1.01).toFixed(1)) },
   });
   shelf.masters.set(name, revised);
 }

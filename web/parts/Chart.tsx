@@ -43,8 +43,11 @@ interface Props {
 /** A line chart in the workshop's own hand; `says` is what it shows, for who cannot see it. */
 export function LineChart({ labels, series, says, unit, heightPx = 260, most, onPoint }: Props) {
   const theme = useTheme();
+  // Compared by what they say: a new list of the same values is no reason to draw again.
+  const content = JSON.stringify([labels, series]);
   const [data, options] = useMemo(() => {
     void theme; // the colours below are read from the theme
+    const [labels, series] = JSON.parse(content) as [string[], Series[]];
     const colours = { ink: css('--ink'), soft: css('--soft'), rule: css('--rule') };
     const made: ChartData<'line'> = {
       labels,
@@ -92,7 +95,7 @@ export function LineChart({ labels, series, says, unit, heightPx = 260, most, on
       },
     };
     return [made, look];
-  }, [labels, series, unit, most, onPoint, theme]);
+  }, [content, unit, most, onPoint, theme]);
   return (
     <div style={{ height: heightPx }}>
       <Line data={data} options={options} aria-label={says} />

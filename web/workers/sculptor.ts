@@ -6,10 +6,19 @@ import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { type Shadow, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
 
+/** A shadow as the screen takes it: a picture, made here. */
+export interface Pictured extends Omit<Shadow, 'pixels'> {
+  picture: ImageBitmap;
+}
+
+async function pictured({ pixels, ...shadow }: Shadow): Promise<Pictured> {
+  return { ...shadow, picture: await createImageBitmap(new ImageData(pixels, shadow.columns, shadow.rows)) };
+}
+
 export interface Sculpted extends Drawn {
   measured: Measured;
-  side: Shadow;
-  top: Shadow;
+  side: Pictured;
+  top: Pictured;
   /** How long the solid took here, ms. */
   tookMs: number;
 }
@@ -21,12 +30,12 @@ const sculptor = {
     const mesh = sculpt(kit, spec, grain);
     const shown = drawn(mesh);
     const measured = measure(mesh);
-    const [side, top] = [shadowOf(mesh, 2, 1), shadowOf(mesh, 1, -1)];
+    const [side, top] = [await pictured(shadowOf(mesh, 2, 1)), await pictured(shadowOf(mesh, 1, -1))];
     return transfer({ ...shown, measured, side, top, tookMs: performance.now() - from }, [
       shown.positions.buffer,
       shown.normals.buffer,
-      side.pixels.buffer,
-      top.pixels.buffer,
+      side.picture,
+      top.picture,
     ]);
   },
 };

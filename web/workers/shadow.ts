@@ -13,7 +13,7 @@ export interface Shadow {
 }
 
 /** Cells along the length at most: about two a pixel of a wide screen. */
-const MOST_COLUMNS = 1400;
+const MOST_COLUMNS = 1000;
 const LEAST_CELL_MM = 0.08;
 
 /**

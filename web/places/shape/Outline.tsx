@@ -1,10 +1,10 @@
-import { type PointerEvent, useEffect, useRef } from 'react';
+import { memo, type PointerEvent, useEffect, useRef } from 'react';
 import { outlineOf } from '../../../core/shape/outline.ts';
 import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 import { niceStep } from '../../parts/Cylinder.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTheme } from '../../shell/theme.ts';
-import type { Shadow } from '../../workers/shadow.ts';
+import type { Pictured } from '../../workers/sculptor.ts';
 
 export interface DrawnHook {
   eyeXMm: number;
@@ -19,8 +19,8 @@ export interface DrawnHook {
 interface Props {
   spec: ShapeSpec;
   /** What the solid covers from the side and from above; none until there is one. */
-  side: Shadow | null;
-  top: Shadow | null;
+  side: Pictured | null;
+  top: Pictured | null;
   onChange(spec: ShapeSpec, about: string | null): void;
   onSettle(): void;
   station: number;
@@ -35,7 +35,7 @@ const LEFT = 46;
 const GAP = 44;
 
 /** Side and top view over one ruler: stations are dragged, or moved by the arrow keys. */
-export function Outline({
+export const Outline = memo(function Outline({
   spec,
   side,
   top,
@@ -59,7 +59,7 @@ export function Outline({
   const high = Math.max(...tops) + (spec.fin?.heightMm ?? 0);
   const low = Math.max(Math.max(...bottoms), curl);
   const half = Math.max(...halves, Math.max(...halves) + Math.max(0, ...reach));
-  const scale = Math.min((widthPx - LEFT - 14) / (lengthMm * 1.02), 250 / (high + low + 2 * half));
+  const scale = Math.min((widthPx - LEFT - 14) / (lengthMm * 1.02), 210 / (high + low + 2 * half));
   const sideY = 22 + high * scale;
   const topY = sideY + low * scale + GAP + half * scale;
   const heightPx = topY + half * scale + 14;
@@ -81,9 +81,7 @@ export function Outline({
       [top, topY, -1],
     ] as const) {
       if (!shadow) continue;
-      const { columns, rows, cellMm, leftMm, topMm, pixels } = shadow;
-      const picture = new OffscreenCanvas(columns, rows);
-      picture.getContext('2d')?.putImageData(new ImageData(pixels, columns, rows), 0, 0);
+      const { columns, rows, cellMm, leftMm, topMm, picture } = shadow;
       context.drawImage(
         picture,
         LEFT + leftMm * scale,
@@ -302,7 +300,7 @@ export function Outline({
       </svg>
     </div>
   );
-}
+});
 
 interface HandleProps {
   label: string;

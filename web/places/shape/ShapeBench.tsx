@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
 import type { Master, MasterRow, Revision } from '../../../contract/masters.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
@@ -14,7 +14,7 @@ import { Missing } from '../../shell/NotFound.tsx';
 import type { Drawn } from '../../workers/solid.ts';
 import { useHistory } from './history.ts';
 import { Judge } from './Judge.tsx';
-import { ASSUMED, type Assumed } from './judging.tsx';
+import { ASSUMED, type Assumed, POINT_SHARE } from './judging.tsx';
 import { Outline } from './Outline.tsx';
 import { type Layer, Solid } from './Solid.tsx';
 import { type Donor, SpecForm } from './SpecForm.tsx';
@@ -128,6 +128,17 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
   const { data: masters } = useQuery(queries.masters);
   const donors = useMemo(() => donorsFor(masters?.items ?? [], master, revision), [masters, master, revision]);
   const [tailFrom, setTailFrom] = useState('');
+  const takeTail = useCallback(
+    (donor: Donor) => {
+      set({ ...spec, wrist: donor.spec.wrist, tail: donor.spec.tail }, null);
+      setTailFrom(donor.id);
+    },
+    [spec, set],
+  );
+  const hook = useMemo(
+    () => (assumed.withHook ? { ...assumed.hook, pointShare: POINT_SHARE } : null),
+    [assumed.withHook, assumed.hook],
+  );
 
   useEffect(() => {
     if (changes.length === 0) localStorage.removeItem(shelf(place));
@@ -224,10 +235,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
           <SpecForm
             spec={spec}
             donors={donors}
-            onTail={(donor) => {
-              set({ ...spec, wrist: donor.spec.wrist, tail: donor.spec.tail }, null);
-              setTailFrom(donor.id);
-            }}
+            onTail={takeTail}
             onChange={set}
             onSettle={settle}
             station={station}
@@ -250,13 +258,13 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
             onStation={setStation}
             widthPx={width}
             lengthMm={size?.[0] ?? null}
-            hook={assumed.withHook ? { ...assumed.hook, pointShare: 0.4 } : null}
+            hook={hook}
           />
           {shown !== 'plain' && <Legend shown={shown} />}
           <Solid
             layers={layers}
             marks={marks}
-            heightPx={296}
+            heightPx={220}
             says={`The solid, ${size ? size.map((mm) => text(mm, 'length')).join(' by ') : 'being made'}.`}
           />
           <FigureTable judged={judged} changes={changes} />

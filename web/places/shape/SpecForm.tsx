@@ -1,4 +1,4 @@
-import { type ReactNode, useState } from 'react';
+import { memo, type ReactNode, useState } from 'react';
 import { INSERTS, type ShapeSpec, TAILS } from '../../../core/shape/spec.ts';
 import { MmField } from './MmField.tsx';
 import { TAIL_FIELDS, TAIL_USUAL, TAIL_WORDS } from './words.ts';
@@ -23,7 +23,15 @@ interface Props {
 const DENSITY: Record<(typeof INSERTS)[number], number> = { wire: 7.9, tube: 1.1, weight: 11.3 };
 
 /** The figures of a bait, in the order in which a maker shapes it. */
-export function SpecForm({ spec, donors, onTail, onChange, onSettle, station, onStation }: Props) {
+export const SpecForm = memo(function SpecForm({
+  spec,
+  donors,
+  onTail,
+  onChange,
+  onSettle,
+  station,
+  onStation,
+}: Props) {
   const set = (part: Partial<ShapeSpec>, about: string | null) => onChange({ ...spec, ...part }, about);
   const mm = (
     label: string,
@@ -342,7 +350,7 @@ export function SpecForm({ spec, donors, onTail, onChange, onSettle, station, on
       </Section>
     </div>
   );
-}
+});
 
 function Limbs({ spec, onChange, onSettle }: Pick<Props, 'spec' | 'onChange' | 'onSettle'>) {
   const set = (limbs: ShapeSpec['limbs'], about: string | null) => onChange({ ...spec, limbs }, about);

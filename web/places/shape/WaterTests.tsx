@@ -22,7 +22,7 @@ export function WaterTests() {
   const [testing, setTesting] = useState(false);
   if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master || !tests.data) return <Waiting />;
-  const { items } = tests.data;
+  const items = [...tests.data.items].sort((a, b) => b.at.localeCompare(a.at));
   return (
     <Page
       title={`${master.name} in water`}

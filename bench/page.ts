@@ -16,6 +16,19 @@ import { DataFolder } from '../server/backup/data.ts';
 const CHROMIUM = '/usr/bin/chromium';
 const MOVES = 60;
 
+/** Runs in the page, as text: what compiles this file would leave its own helpers in a function. */
+const WATCH = `
+  const seen = (window.seen = { script: 0, frame: 0, last: 0, redraws: [] });
+  new PerformanceObserver((list) => {
+    for (const entry of list.getEntries()) seen.script = Math.max(seen.script, entry.duration);
+  }).observe({ type: 'longtask', buffered: false });
+  requestAnimationFrame(function frame(at) {
+    if (seen.last > 0) seen.frame = Math.max(seen.frame, at - seen.last);
+    seen.last = at;
+    requestAnimationFrame(frame);
+  });
+`;
+
 async function measured(base: string): Promise<void> {
   const browser = await chromium.launch({ executablePath: CHROMIUM, args: ['--no-sandbox'] });
   const first = await browser.newPage();
@@ -26,19 +39,7 @@ async function measured(base: string): Promise<void> {
   console.log(`${'shape'.padEnd(10)}   redraw, middle and slowest   longest script   longest between two frames`);
   for (const { id } of STARTS) {
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
-    await page.addInitScript(() => {
-      const seen = { script: 0, frame: 0, last: 0, redraws: [] as number[] };
-      Object.assign(window, { seen });
-      new PerformanceObserver((list) => {
-        for (const entry of list.getEntries()) seen.script = Math.max(seen.script, entry.duration);
-      }).observe({ type: 'longtask', buffered: false });
-      const frame = (at: number) => {
-        if (seen.last > 0) seen.frame = Math.max(seen.frame, at - seen.last);
-        seen.last = at;
-        requestAnimationFrame(frame);
-      };
-      requestAnimationFrame(frame);
-    });
+    await page.addInitScript({ content: WATCH });
     await page.goto(`${base}/masters/sculpt?start=${id}`);
     await page.locator('[data-judged=true]').waitFor({ timeout: 120_000 });
     const handle = page.getByRole('slider', { name: 'Station 2, back' });

@@ -8,7 +8,7 @@ import { shellsOf, topologyOf } from './topology.ts';
 
 /** How closely a solid is drawn: a draft follows the hand, the fine one is measured and kept. */
 export type Grain = 'draft' | 'fine';
-const GRAIN: Record<Grain, number> = { draft: 0.6, fine: 1.15 };
+const GRAIN: Record<Grain, number> = { draft: 0.45, fine: 1.15 };
 /** Points round the body, at grain 1. */
 const ROUND = 48;
 const many = (count: number, g: number) => Math.max(6, 2 * Math.round((count * g) / 2));

@@ -23,6 +23,9 @@ export interface Sculpted extends Drawn {
   tookMs: number;
 }
 
+/** Cells of a shadow along its length: while the hand moves about one a pixel, at rest two. */
+const COLUMNS: Record<Grain, number> = { draft: 560, fine: 1100 };
+
 const sculptor = {
   async sculpt(spec: ShapeSpec, grain: Grain): Promise<Sculpted> {
     const kit = await loadModeller(wasmUrl);
@@ -30,7 +33,8 @@ const sculptor = {
     const mesh = sculpt(kit, spec, grain);
     const shown = drawn(mesh);
     const measured = measure(mesh);
-    const [side, top] = [await pictured(shadowOf(mesh, 2, 1)), await pictured(shadowOf(mesh, 1, -1))];
+    const most = COLUMNS[grain];
+    const [side, top] = [await pictured(shadowOf(mesh, 2, 1, most)), await pictured(shadowOf(mesh, 1, -1, most))];
     return transfer({ ...shown, measured, side, top, tookMs: performance.now() - from }, [
       shown.positions.buffer,
       shown.normals.buffer,

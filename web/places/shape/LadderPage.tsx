@@ -12,6 +12,7 @@ import { Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { Range } from './Ladders.tsx';
+import { hzOf } from './tap.ts';
 
 /** A ladder at the tub: one step at a time, tapped in time with the tail. */
 export function LadderPage() {
@@ -176,13 +177,6 @@ function StepButton({
 
 /** Taps slower than this apart belong to another draw, ms. */
 const PAUSE_MS = 2500;
-
-/** Kicks a second from the taps of one draw: intervals over the time from first to last. */
-export function hzOf(taps: number[]): number | null {
-  if (taps.length < 4) return null;
-  const [first, last] = [taps[0] as number, taps.at(-1) as number];
-  return last > first ? ((taps.length - 1) * 1000) / (last - first) : null;
-}
 
 function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(next: number): void }) {
   const [taps, setTaps] = useState<number[]>([]);

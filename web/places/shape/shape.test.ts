@@ -1,7 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { STARTS } from '../../../core/shape/starts.ts';
+import { box, sphere, torus } from '../../../core/shape/testing.ts';
+import { shadowOf } from '../../workers/shadow.ts';
 import { type Change, changed, started } from './history.ts';
+import { hzOf } from './tap.ts';
 import { differences } from './words.ts';
 
 describe('undo and redo', () => {
@@ -46,4 +49,35 @@ describe('what differs between two shapes', () => {
     ],
     [spec, []],
   ])('case %#', (after, wanted) => expect(differences(spec, after)).toEqual(wanted));
+});
+
+describe('the shadow of a solid', () => {
+  const seen = (shadow: ReturnType<typeof shadowOf>) => {
+    const covered = shadow.pixels.filter((value, i) => i % 4 === 3 && value === 255).length;
+    return covered * shadow.cellMm ** 2;
+  };
+  test.each([
+    ['a box from the side', shadowOf(box(40, 20, 10), 2, 1, 600), 400],
+    ['a box from above', shadowOf(box(40, 20, 10), 1, -1, 600), 800],
+    ['a ball', shadowOf(sphere(10, 20_000), 2, 1, 600), Math.PI * 100],
+    // A ring lying flat hides its hole from the side, and shows it from above.
+    ['a ring from above its plane', shadowOf(torus(20, 5, 20_000), 1, -1, 600), Math.PI * (625 - 225)],
+  ])('%s has its area', (_what, shadow, mm2) => expect(seen(shadow) / mm2).toBeCloseTo(1, 1.6));
+
+  test('it lies where the solid is', () => {
+    const { leftMm, topMm, columns, rows, cellMm } = shadowOf(box(40, 20, 10), 2, 1, 600);
+    expect(leftMm).toBeCloseTo(-20 - cellMm, 6);
+    expect(topMm).toBeCloseTo(5 + cellMm, 6);
+    expect(columns * cellMm).toBeGreaterThan(40);
+    expect(rows * cellMm).toBeGreaterThan(10);
+  });
+});
+
+test.each([
+  ['three are too few', [0, 250, 500], null],
+  ['a steady hand', [0, 250, 500, 750, 1000], 4],
+  ['uneven taps of the same count in the same time', [100, 200, 700, 1100], 3],
+])('taps: %s', (_what, taps, hz) => {
+  if (hz === null) expect(hzOf(taps)).toBeNull();
+  else expect(hzOf(taps)).toBeCloseTo(hz, 9);
 });

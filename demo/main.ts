@@ -135,7 +135,7 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
     if (ago < 240 && shelf.recipes.get('Night Ferry')?.revision.number === 1)
       await deepen(maker, shelf, 'Night Ferry', 'less black: it swallowed the flake', { 'Coal liquid': 9 });
     if (ago < 400 && shelf.masters.get('Squattie 70')?.latest.number === 1)
-      await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', { lengthMm: 69 }, (spec) => ({
+      await revise(maker, shelf, 'Squattie 70', 'claws shorter, they tore at demolding', {}, (spec) => ({
         ...spec,
         limbs: spec.limbs.map((limb) => (limb.kind === 'claw' ? { ...limb, lengthMm: limb.lengthMm - 3 } : limb)),
       }));
@@ -145,7 +145,7 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
         shelf,
         'Gannet 160',
         'tail of the Sandlance on the old body',
-        { lengthMm: 162 },
+        {},
         (spec) => ({
           ...spec,
           wrist: { thicknessMm: 7, heightMm: 10, lengthMm: 20 },

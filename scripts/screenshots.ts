@@ -29,7 +29,9 @@ const port = await new Promise<number>((done) =>
 const base = `http://127.0.0.1:${port}`;
 
 async function idOf(list: string, name: string): Promise<string> {
-  const { items } = (await (await fetch(`${base}/api/${list}?limit=200`)).json()) as List<{
+  const { items } = (await (
+    await fetch(`${base}/api/${list}${list === 'ladders' ? '' : '?limit=200'}`)
+  ).json()) as List<{
     id: string;
     name?: string;
     code?: string;
@@ -63,15 +65,31 @@ const pourClosed = (
     bad: number;
   }>
 ).items.filter((row) => row.closedAt)[8]?.id;
+const sandlance = await idOf('masters', 'Sandlance 110');
+const judged = async (page: Page) => {
+  await page.locator('[data-judged=true]').waitFor({ timeout: 60_000 });
+  await page.waitForTimeout(500);
+};
 const views: View[] = [
   { name: 'today', path: '/' },
   { name: 'today-night', path: '/', night: true },
-  { name: 'masters', path: '/masters' },
-  { name: 'master', path: `/masters/${await idOf('masters', 'Sandlance 110')}` },
-  { name: 'molds', path: '/molds' },
-  { name: 'mold-planner', path: `/molds/plan?master=${await idOf('masters', 'Sandlance 110')}` },
+  { name: 'master', path: `/masters/${sandlance}` },
+  { name: 'shape', path: `/masters/${sandlance}/shape`, before: judged },
+  {
+    name: 'shape-mold',
+    path: `/masters/${await idOf('masters', 'Squattie 70')}/shape`,
+    before: async (page) => {
+      await judged(page);
+      await page.getByRole('tab', { name: 'Mold' }).click();
+      await page.getByRole('button', { name: 'Thickness' }).click();
+      await page.waitForTimeout(600);
+    },
+  },
+  { name: 'compare', path: `/masters/${sandlance}/compare`, before: (page) => page.waitForTimeout(2500) },
+  { name: 'water', path: `/masters/${sandlance}/water` },
+  { name: 'ladder', path: `/ladders/${await idOf('ladders', 'Ladder 1')}`, bench: true },
+  { name: 'mold-planner', path: `/molds/plan?master=${sandlance}` },
   { name: 'mold', path: `/molds/${await idOf('molds', 'Sandlance 110 × 3, open face')}` },
-  { name: 'colours', path: '/colours' },
   {
     name: 'recipe',
     path: `/colours/${await idOf('recipes', 'Bladderwrack')}`,
@@ -86,12 +104,10 @@ const views: View[] = [
   },
   { name: 'pour-sheet', path: `/pours/${pourClosed}` },
   { name: 'rack', path: '/rack' },
-  { name: 'orders', path: '/orders' },
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },
   { name: 'store', path: '/store' },
   { name: 'insight', path: '/insight' },
   { name: 'quick-tools', path: '/tools' },
-  { name: 'quick-tool', path: '/tools/silicone.plan' },
 ];
 
 const browser = await chromium.launch({

@@ -4,6 +4,8 @@ export interface Welded {
   mesh: Mesh;
   /** Triangles left out because two of their corners became one. */
   collapsed: number;
+  /** For each triangle of the mesh, which one of the soup it was. */
+  from: Uint32Array;
 }
 
 const hash = (x: number, y: number, z: number) =>
@@ -53,6 +55,7 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
   };
 
   const triangles = new Uint32Array(count);
+  const from = new Uint32Array(count / 3);
   let kept = 0;
   for (let i = 0; i < count; i++) {
     const x = soup[3 * i] as number;
@@ -85,9 +88,10 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
     if (i % 3 < 2) continue;
     const [a, b, c] = [triangles[kept - 3], triangles[kept - 2], triangles[kept - 1]];
     if (a === b || b === c || c === a) kept -= 3;
+    else from[kept / 3 - 1] = (i - 2) / 3;
   }
   const mesh: Mesh = { positions: points.slice(0, 3 * used), triangles: triangles.slice(0, kept) };
-  return { mesh: kept < count ? pruned(mesh) : mesh, collapsed: (count - kept) / 3 };
+  return { mesh: kept < count ? pruned(mesh) : mesh, collapsed: (count - kept) / 3, from: from.slice(0, kept / 3) };
 }
 
 /** A mesh's triangles, each with corners of its own again. */

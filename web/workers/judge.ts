@@ -7,7 +7,11 @@ import { readMesh } from '../../core/shape/read.ts';
 import { type Thickness, thickness } from '../../core/shape/thickness.ts';
 import { type ToolReach, toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
+import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
+
+/** Cells along a picture: two a pixel where it is drawn. */
+const COLUMNS = 1040;
 
 /** What is known of a shape so far; parts arrive one after the other. */
 export interface Judged {
@@ -35,7 +39,16 @@ function planArea(mesh: Mesh): number {
   return sum / 4;
 }
 
-const fromCorners = (positions: Float32Array): Mesh => weld(Float64Array.from(positions)).mesh;
+/** Figures of all triangles as they are drawn; one that the weld left out takes that of the one before it. */
+function asDrawn(values: Float32Array, from: Uint32Array, triangles: number): Float32Array {
+  const out = new Float32Array(triangles).fill(Number.NaN);
+  for (let t = 0; t < values.length; t++) out[from[t] as number] = values[t] as number;
+  for (let t = 0, last = 0; t < triangles; t++) {
+    if (Number.isNaN(out[t])) out[t] = last;
+    else last = out[t] as number;
+  }
+  return out;
+}
 
 const judge = {
   /** Reads a file's bytes for the screen. */
@@ -44,22 +57,32 @@ const judge = {
     return transfer(shown, [shown.positions.buffer, shown.normals.buffer]);
   },
 
+  /** What a file's solid covers from the side and from above. */
+  async shadows(bytes: Uint8Array): Promise<{ side: Pictured; top: Pictured }> {
+    const { mesh } = weld(readMesh(bytes).soup);
+    const [side, top] = [await pictured(shadowOf(mesh, 2, 1, COLUMNS)), await pictured(shadowOf(mesh, 1, -1, COLUMNS))];
+    return transfer({ side, top }, [side.picture, top.picture]);
+  },
+
   /** Judges corners as drawn; `tell` gets each part as it is known. */
   async judge(
     positions: Float32Array,
     wish: JudgeWish,
     tell: (part: Judged, done: number) => Promise<void>,
   ): Promise<void> {
-    const mesh = fromCorners(positions);
+    const { mesh, from } = weld(Float64Array.from(positions));
+    const drawnAs = (values: Float32Array) => asDrawn(values, from, positions.length / 9);
     await tell({ measured: measure(mesh), planAreaMm2: planArea(mesh) }, 0.05);
     const terrain = terrainOf(mesh);
     const up: Vec3 = [0, 0, 1];
     await tell({ traps: airTraps(terrain, up) }, 0.1);
-    await tell({ thickness: thickness(mesh) }, 0.3);
+    const walls = thickness(mesh);
+    await tell({ thickness: { ...walls, perTriangleMm: drawnAs(walls.perTriangleMm) } }, 0.3);
     const { best } = bestParting(mesh);
-    await tell({ parting: best }, 0.55);
+    await tell({ parting: { ...best, caughtPerTriangle: drawnAs(best.caughtPerTriangle) } }, 0.55);
     await tell({ tilt: bestTilt(terrain, up, wish.coneDeg) }, 0.65);
-    await tell({ reach: toolReach(mesh, best.direction, wish.ballMm, best.planeMm) }, 1);
+    const reach = toolReach(mesh, best.direction, wish.ballMm, best.planeMm);
+    await tell({ reach: { ...reach, perTriangleMm: drawnAs(reach.perTriangleMm) } }, 1);
   },
 };
 

@@ -3,17 +3,8 @@ import wasmUrl from 'manifold-3d/manifold.wasm?url';
 import { type Measured, measure } from '../../core/shape/measure.ts';
 import { type Grain, loadModeller, sculpt } from '../../core/shape/sculpt.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
-import { type Shadow, shadowOf } from './shadow.ts';
+import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
-
-/** A shadow as the screen takes it: a picture, made here. */
-export interface Pictured extends Omit<Shadow, 'pixels'> {
-  picture: ImageBitmap;
-}
-
-async function pictured({ pixels, ...shadow }: Shadow): Promise<Pictured> {
-  return { ...shadow, picture: await createImageBitmap(new ImageData(pixels, shadow.columns, shadow.rows)) };
-}
 
 export interface Sculpted extends Drawn {
   measured: Measured;

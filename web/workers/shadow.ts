@@ -68,3 +68,12 @@ export function shadowOf({ positions: p, triangles: t }: Mesh, down: 1 | 2, up: 
   }
   return { columns, rows, cellMm, leftMm, topMm: -up * firstMm, pixels };
 }
+
+/** A shadow as the screen takes it: a picture, made here. */
+export interface Pictured extends Omit<Shadow, 'pixels'> {
+  picture: ImageBitmap;
+}
+
+export async function pictured({ pixels, ...shadow }: Shadow): Promise<Pictured> {
+  return { ...shadow, picture: await createImageBitmap(new ImageData(pixels, shadow.columns, shadow.rows)) };
+}

@@ -4,7 +4,8 @@ import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 import { niceStep } from '../../parts/Cylinder.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTheme } from '../../shell/theme.ts';
-import type { Pictured } from '../../workers/sculptor.ts';
+import type { Pictured } from '../../workers/shadow.ts';
+import { paint } from './paint.ts';
 
 export interface DrawnHook {
   eyeXMm: number;
@@ -67,32 +68,14 @@ export const Outline = memo(function Outline({
 
   useEffect(() => {
     void theme;
-    const context = canvas.current?.getContext('2d');
-    if (!context || !canvas.current) return;
-    const ratio = Math.min(devicePixelRatio, 2);
-    const [wide, tall] = [Math.round(widthPx * ratio), Math.round(heightPx * ratio)];
-    if (canvas.current.width !== wide) canvas.current.width = wide;
-    if (canvas.current.height !== tall) canvas.current.height = tall;
-    context.setTransform(ratio, 0, 0, ratio, 0, 0);
-    context.globalCompositeOperation = 'source-over';
-    context.clearRect(0, 0, widthPx, heightPx);
-    for (const [shadow, middle, up] of [
-      [side, sideY, 1],
-      [top, topY, -1],
-    ] as const) {
-      if (!shadow) continue;
-      const { columns, rows, cellMm, leftMm, topMm, picture } = shadow;
-      context.drawImage(
-        picture,
-        LEFT + leftMm * scale,
-        middle - up * topMm * scale,
-        columns * cellMm * scale,
-        rows * cellMm * scale,
-      );
-    }
-    context.globalCompositeOperation = 'source-in';
-    context.fillStyle = getComputedStyle(document.documentElement).getPropertyValue('--bait').trim();
-    context.fillRect(0, 0, widthPx, heightPx);
+    if (!canvas.current) return;
+    const placed = [
+      { shadow: side, middle: sideY, up: 1 },
+      { shadow: top, middle: topY, up: -1 },
+    ].flatMap(({ shadow, middle, up }) =>
+      shadow ? [{ shadow, left: LEFT + shadow.leftMm * scale, top: middle - up * shadow.topMm * scale, scale }] : [],
+    );
+    paint(canvas.current, widthPx, heightPx, '--bait', placed);
   }, [side, top, widthPx, heightPx, scale, sideY, topY, theme]);
 
   const { sectionAt, endMm } = outlineOf(spec);

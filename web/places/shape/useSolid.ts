@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query';
 import { proxy, type Remote, wrap } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
@@ -88,15 +89,28 @@ export function useJudged(
   return { ...state, problem };
 }
 
-/** Reads a mesh of the workshop for the screen. */
-export async function readMeshFile(id: string) {
+async function withFile<T>(id: string, use: (judge: Remote<JudgeWorker>, bytes: Uint8Array) => Promise<T>): Promise<T> {
   const answer = await fetch(`/api/meshes/${id}/file?format=stl`);
   if (!answer.ok) throw new Error('The mesh cannot be read.');
   const bytes = new Uint8Array(await answer.arrayBuffer());
   const worker = new Worker(new URL('../../workers/judge.ts', import.meta.url), { type: 'module' });
   try {
-    return await wrap<JudgeWorker>(worker).read(bytes);
+    return await use(wrap<JudgeWorker>(worker), bytes);
   } finally {
     worker.terminate();
   }
+}
+
+/** Reads a mesh of the workshop for the screen. */
+export const readMeshFile = (id: string) => withFile(id, (judge, bytes) => judge.read(bytes));
+
+/** What a mesh of the workshop covers from the side and from above; nothing until it is read, or where there is none. */
+export function useShadows(meshId: string | null) {
+  const { data } = useQuery({
+    queryKey: ['shadows', meshId],
+    queryFn: () => withFile(meshId ?? '', (judge, bytes) => judge.shadows(bytes)),
+    enabled: meshId !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  return data ?? null;
 }

@@ -208,6 +208,7 @@ test('both themes and both makers are kept on the device', async ({ page }) => {
   await expect(page.getByLabel('Room temperature')).toHaveValue('68 °F');
   await page.getByLabel('Another maker').fill('Corm');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await expect(page.getByLabel('Who measures here').locator('option:checked')).toHaveText('Corm');
   await page.getByLabel('Units').selectOption('metric');
   await page.getByLabel('Temperature', { exact: true }).selectOption('C');
   await page.getByRole('button', { name: 'Keep', exact: true }).first().click();

@@ -1,25 +1,26 @@
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Link, useNavigate, useParams, useSearchParams } from 'react-router';
+import { Link, useParams, useSearchParams } from 'react-router';
 import type { Master, MasterRow, Revision } from '../../../contract/masters.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
 import { STARTS, startFor } from '../../../core/shape/starts.ts';
 import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
-import { useWrite } from '../../api/write.ts';
-import { Refusal, TextField } from '../../parts/Fields.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import type { Drawn } from '../../workers/solid.ts';
+import { Brought } from './Brought.tsx';
+import { FigureTable, Legend } from './Figures.tsx';
 import { useHistory } from './history.ts';
 import { Judge } from './Judge.tsx';
-import { ASSUMED, type Assumed, POINT_SHARE } from './judging.tsx';
+import { POINT_SHARE } from './judging.tsx';
+import { Keep } from './Keep.tsx';
 import { Outline } from './Outline.tsx';
 import { type Layer, Solid } from './Solid.tsx';
 import { type Donor, SpecForm } from './SpecForm.tsx';
 import { type Shown, sharesOf } from './show.ts';
-import { readMeshFile, useJudged, useSculpted } from './useSolid.ts';
+import { useAssumed } from './useAssumed.ts';
+import { useJudged, useSculpted } from './useSolid.ts';
 import { differences } from './words.ts';
 
 /** The shape bench of a master: its newest revision, or the one that is asked for. */
@@ -71,15 +72,6 @@ interface SculptingProps {
   revision?: Revision;
   startShape?: string;
   startName?: string;
-}
-
-function useAssumed(master?: Master) {
-  const bait = master?.bait;
-  const [assumed, setAssumed] = useState<Assumed>({
-    ...ASSUMED,
-    ...(bait?.wantedHardness && bait.wantedScale ? { hardness: bait.wantedHardness, scale: bait.wantedScale } : {}),
-  });
-  return [assumed, (part: Partial<Assumed>) => setAssumed((now) => ({ ...now, ...part }))] as const;
 }
 
 /** Sculpted shapes whose tails can be taken over: this master's other revisions, and the newest of the others. */
@@ -280,268 +272,6 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
             shown={shown}
             onShow={setShown}
             tests={tests.filter((test) => test.revisionId === revision?.id)}
-            materials={materials}
-          />
-        </aside>
-      </div>
-    </div>
-  );
-}
-
-function Legend({ shown }: { shown: Shown }) {
-  if (shown === 'air')
-    return (
-      <p className="text-sm">
-        <span className="heat font-bold">●</span> air stays: vent here <span className="rest font-bold ml-3">●</span>{' '}
-        pour here
-      </p>
-    );
-  const ends = { thickness: ['thin', 'thick'], undercut: ['caught', 'free'], reach: ['0.5 mm left', 'reached'] }[
-    shown as 'thickness' | 'undercut' | 'reach'
-  ];
-  return (
-    <p className="text-sm flex items-center gap-2">
-      <span>{ends[0]}</span>
-      <span
-        className="inline-block h-3 w-40 bg-linear-to-r from-[var(--heat)] via-[var(--sheet)] to-[var(--rest)]"
-        aria-hidden
-      />
-      <span>{ends[1]}</span>
-      {shown === 'reach' && <span className="soft">plain: the other half</span>}
-    </p>
-  );
-}
-
-/** The same figures in words, for who does not see the drawing. */
-function FigureTable({
-  judged,
-  changes,
-}: {
-  judged: ReturnType<typeof useJudged>['judged'];
-  changes: ReturnType<typeof differences>;
-}) {
-  const { text } = useTaste();
-  const { measured, thickness, parting, traps, tilt, reach } = judged;
-  const rows: [string, string][] = [
-    ...(measured
-      ? ([
-          ['Volume', measured.volumeMl === null ? 'none: not closed' : text(measured.volumeMl, 'volume')],
-          ['Length, width, height', measured.sizeMm.map((mm) => text(mm, 'length')).join(', ')],
-          ['Surface', `${(measured.areaMm2 / 100).toFixed(1)} cm²`],
-          ['Triangles', String(measured.triangles)],
-        ] as [string, string][])
-      : []),
-    ...(thickness
-      ? ([
-          [
-            'Thickest section',
-            `${text(thickness.thickestMm, 'length')}, ${text(thickness.thickestAtMm[0], 'length')} from the nose`,
-          ],
-          ['Thinnest wall', text(thickness.thinnestMm, 'length')],
-          ...thickness.thin.map((one, i) => [
-            `Thin place ${i + 1}`,
-            `${text(one.thicknessMm, 'length')}, ${text(one.pointMm[0], 'length')} from the nose`,
-          ]),
-        ] as [string, string][])
-      : []),
-    ...(parting
-      ? ([['Undercut', `${(parting.undercutFraction * 100).toFixed(1)} % of the surface`]] as [string, string][])
-      : []),
-    ...(traps ?? []).map((trap, i): [string, string] => [
-      trap.pour ? 'Pour here' : `Air trap ${i}`,
-      `${text(trap.pointMm[0], 'length')} from the nose, ${text(trap.prominenceMm, 'length')} high`,
-    ]),
-    ...(tilt ? ([['Best tilt', `${tilt.tiltDeg.toFixed(0)}°`]] as [string, string][]) : []),
-    ...(reach ? ([[`${reach.ballMm} mm ball leaves`, text(reach.greatestMm, 'length')]] as [string, string][]) : []),
-  ];
-  return (
-    <details className="text-sm">
-      <summary className="cursor-pointer link">All figures as a table</summary>
-      <table className="mt-1">
-        <tbody>
-          {rows.map(([name, value]) => (
-            <tr key={name}>
-              <th className="text-left font-normal soft pr-4">{name}</th>
-              <td className="figure">{value}</td>
-            </tr>
-          ))}
-          {changes.map((change) => (
-            <tr key={change.what}>
-              <th className="text-left font-normal soft pr-4">changed: {change.what}</th>
-              <td className="figure">
-                {change.from} → {change.to}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </details>
-  );
-}
-
-interface KeepProps {
-  spec: ShapeSpec;
-  master?: Master | undefined;
-  revision?: Revision | undefined;
-  startShape?: string | undefined;
-  /** The revision that a tail was taken over from. */
-  tailFrom: string;
-  changes: ReturnType<typeof differences>;
-  onKept(): void;
-  onClose(): void;
-}
-
-function Keep({ spec, master, revision, startShape, tailFrom, changes, onKept, onClose }: KeepProps) {
-  const navigate = useNavigate();
-  const [words, setWords] = useState('');
-  const [secondParentId, setSecond] = useState(tailFrom);
-  const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master?.id) ?? [];
-  const save = useWrite<Master>(
-    () =>
-      master
-        ? {
-            path: `/masters/${master.id}/revisions`,
-            body: {
-              reason: words,
-              parentId: (revision ?? master.latest).id,
-              ...(secondParentId ? { secondParentId } : {}),
-              spec,
-            },
-          }
-        : {
-            path: '/masters',
-            body: { name: words, kind: 'print', shape: startShape ?? 'stick', flatBack: spec.cutFlatMm !== null, spec },
-          },
-    (kept) => {
-      onKept();
-      navigate(`/masters/${kept.id}`);
-    },
-  );
-  const parents = [
-    ...(master?.revisions ?? [])
-      .filter((row) => row.id !== revision?.id)
-      .map((row) => ({ value: row.id, label: `v${row.number}: ${row.reason}` })),
-    ...others.map((row) => ({ value: row.latest.id, label: `${row.name} v${row.latest.number}` })),
-  ];
-  return (
-    <form
-      className="px-6 py-3 border-b border-[var(--rule)] bg-[var(--sheet)] flex gap-5 items-start"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (words.trim() !== '') save.mutate();
-      }}
-    >
-      <TextField
-        className="flex-1 max-w-md"
-        label={master ? 'What was changed, and why' : 'Name of the bait'}
-        value={words}
-        onChange={setWords}
-        autoFocus
-        hint={
-          master
-            ? changes
-                .slice(0, 4)
-                .map((change) => `${change.what} ${change.from} → ${change.to}`)
-                .join(', ') || 'nothing has changed yet'
-            : 'the name it goes by in molds, pours and orders'
-        }
-      />
-      {master && (
-        <label className="flex flex-col gap-1 w-64">
-          <span className="label-small font-semibold">And a part of</span>
-          <select className="select w-full" value={secondParentId} onChange={(event) => setSecond(event.target.value)}>
-            <option value="">nothing else</option>
-            {parents.map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.label}
-              </option>
-            ))}
-          </select>
-        </label>
-      )}
-      <div className="flex gap-2 pt-6">
-        <button type="submit" className="btn btn-primary" disabled={words.trim() === '' || save.isPending}>
-          {save.isPending ? 'Measuring …' : 'Keep it'}
-        </button>
-        <button type="button" className="btn btn-line" onClick={onClose}>
-          Not yet
-        </button>
-      </div>
-      <Refusal error={save.error} />
-    </form>
-  );
-}
-
-/** A mesh that was brought: judged like any shape, but not sculpted. */
-function Brought({ master, revision }: { master: Master; revision: Revision }) {
-  const { text } = useTaste();
-  const [solid, setSolid] = useState<Drawn | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
-  const [assumed, assume] = useAssumed(master);
-  const [shown, setShown] = useState<Shown>('plain');
-  useEffect(() => {
-    let live = true;
-    readMeshFile(revision.meshId ?? '').then(
-      (found) => live && setSolid(found),
-      (error: unknown) => live && setProblem(error instanceof Error ? error.message : String(error)),
-    );
-    return () => {
-      live = false;
-    };
-  }, [revision.meshId]);
-  const {
-    judged,
-    done,
-    problem: judgeProblem,
-  } = useJudged(solid?.positions ?? null, { ballMm: assumed.ballMm, coneDeg: 30 });
-  const tests = useQuery(queries.waterTests(master.id)).data?.items ?? [];
-  const materials = useQuery(queries.materials).data?.items ?? [];
-  const layers = useMemo<Layer[]>(
-    () => (solid ? [{ ...solid, colour: '--bait', shares: sharesOf(shown, judged, solid.positions.length / 9) }] : []),
-    [solid, shown, judged],
-  );
-  const marks = useMemo(
-    () =>
-      shown === 'air'
-        ? (judged.traps ?? []).map((trap) => ({ at: trap.pointMm, colour: trap.pour ? '--rest' : '--heat' }))
-        : [],
-    [shown, judged.traps],
-  );
-  return (
-    <div className="h-full flex flex-col" data-judged={done === 1}>
-      <header className="flex items-center gap-3 px-6 py-2.5 border-b border-[var(--rule)]">
-        <h1 className="text-[1.6rem]">
-          <Link to={`/masters/${master.id}`} className="hover:underline">
-            {master.name}
-          </Link>{' '}
-          <span className="figure text-base soft">v{revision.number}, a mesh</span>
-        </h1>
-        <p className="soft text-sm flex-1">
-          {problem ?? 'Brought from outside: judged here, changed where it was made.'}
-        </p>
-      </header>
-      <div className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_330px]">
-        <section className="overflow-auto px-6 py-3 flex flex-col gap-2" aria-label="The shape">
-          {shown !== 'plain' && <Legend shown={shown} />}
-          <Solid
-            layers={layers}
-            marks={marks}
-            heightPx={480}
-            says={`The mesh, ${revision.mesh?.sizeMm.map((mm) => text(mm, 'length')).join(' by ') ?? ''}.`}
-          />
-          <FigureTable judged={judged} changes={[]} />
-        </section>
-        <aside className="overflow-auto px-5 py-2 border-l border-[var(--rule)]">
-          <Judge
-            spec={null}
-            judged={judged}
-            done={done}
-            problem={judgeProblem}
-            assumed={assumed}
-            onAssume={assume}
-            shown={shown}
-            onShow={setShown}
-            tests={tests.filter((test) => test.revisionId === revision.id)}
             materials={materials}
           />
         </aside>

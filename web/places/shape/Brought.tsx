@@ -11,6 +11,7 @@ import { type Layer, Solid } from './Solid.tsx';
 import { type Shown, sharesOf } from './show.ts';
 import { useAssumed } from './useAssumed.ts';
 import { readMeshFile, useJudged } from './useSolid.ts';
+
 /** A mesh that was brought: judged like any shape, but not sculpted. */
 export function Brought({ master, revision }: { master: Master; revision: Revision }) {
   const { text } = useTaste();

@@ -20,7 +20,7 @@ export interface Judged {
   planAreaMm2?: number;
   thickness?: Thickness;
   parting?: Parting;
-  /** High points with the back up, and the way up that leaves least air. */
+  /** High points with the wished end up, and the way up that leaves least air. */
   traps?: AirTrap[];
   tilt?: Tilt;
   reach?: ToolReach;
@@ -28,7 +28,9 @@ export interface Judged {
 
 export interface JudgeWish {
   ballMm: number;
+  /** How far the mold can be propped, degrees. */
   coneDeg: number;
+  up: Vec3;
 }
 
 /** Half of what both sides show along z. */
@@ -74,13 +76,12 @@ const judge = {
     const drawnAs = (values: Float32Array) => asDrawn(values, from, positions.length / 9);
     await tell({ measured: measure(mesh), planAreaMm2: planArea(mesh) }, 0.05);
     const terrain = terrainOf(mesh);
-    const up: Vec3 = [0, 0, 1];
-    await tell({ traps: airTraps(terrain, up) }, 0.1);
+    await tell({ traps: airTraps(terrain, wish.up) }, 0.1);
     const walls = thickness(mesh);
     await tell({ thickness: { ...walls, perTriangleMm: drawnAs(walls.perTriangleMm) } }, 0.3);
     const { best } = bestParting(mesh);
     await tell({ parting: { ...best, caughtPerTriangle: drawnAs(best.caughtPerTriangle) } }, 0.55);
-    await tell({ tilt: bestTilt(terrain, up, wish.coneDeg) }, 0.65);
+    await tell({ tilt: bestTilt(terrain, wish.up, wish.coneDeg) }, 0.65);
     const reach = toolReach(mesh, best.direction, wish.ballMm, best.planeMm);
     await tell({ reach: { ...reach, perTriangleMm: drawnAs(reach.perTriangleMm) } }, 1);
   },

@@ -7,6 +7,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import type { Drawn } from '../../workers/solid.ts';
 import { FigureTable, Legend } from './Figures.tsx';
 import { Judge } from './Judge.tsx';
+import { CONE_DEG, WAYS_UP } from './judging.tsx';
 import { type Layer, Solid } from './Solid.tsx';
 import { type Shown, sharesOf } from './show.ts';
 import { useAssumed } from './useAssumed.ts';
@@ -33,7 +34,7 @@ export function Brought({ master, revision }: { master: Master; revision: Revisi
     judged,
     done,
     problem: judgeProblem,
-  } = useJudged(solid?.positions ?? null, { ballMm: assumed.ballMm, coneDeg: 30 });
+  } = useJudged(solid?.positions ?? null, { ballMm: assumed.ballMm, coneDeg: CONE_DEG, up: WAYS_UP[assumed.wayUp] });
   const tests = useQuery(queries.waterTests(master.id)).data?.items ?? [];
   const materials = useQuery(queries.materials).data?.items ?? [];
   const layers = useMemo<Layer[]>(

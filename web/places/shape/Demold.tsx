@@ -1,7 +1,8 @@
+import { minus, type Vec3 } from '../../../core/shape/mesh.ts';
 import { moldWays } from '../../../core/shape/suits.ts';
 import { BALLS_MM } from '../../../core/shape/toolReach.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { Line, type JudgeProps as Props } from './judging.tsx';
+import { Line, type JudgeProps as Props, WAYS_UP, type WayUp } from './judging.tsx';
 import { SHOWN_WORDS, type Shown } from './show.ts';
 import { MOLD_WAY_WORDS } from './words.ts';
 
@@ -10,8 +11,21 @@ const wayWord = (direction: number[]) => {
   return z >= x && z >= y ? 'up and down' : y >= x ? 'sideways' : 'along the length';
 };
 
+/** Which end of the bait is lifted by a tilt away from `up`. */
+function leanWord(direction: Vec3, up: Vec3): string {
+  const lean = minus(direction, up);
+  const most = lean.map(Math.abs).indexOf(Math.max(...lean.map((part, k) => (up[k] === 0 ? Math.abs(part) : 0))));
+  const ends = [
+    ['nose', 'tail'],
+    ['left side', 'right side'],
+    ['belly', 'back'],
+  ][most] as [string, string];
+  return `${(lean[most] as number) < 0 ? ends[0] : ends[1]} higher`;
+}
+
 const SIGN = { yes: '●', care: '◐', no: '○' } as const;
 
+/** Which molds it comes out of, where air stays in them and what a cutter leaves. */
 export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props) {
   const { text } = useTaste();
   const { parting, thickness, traps, tilt, reach, measured } = judged;
@@ -65,8 +79,23 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
           value={parting ? `${(parting.undercutFraction * 100).toFixed(1)} %` : '…'}
           bad={(parting?.undercutFraction ?? 0) > 0.03}
         />
+        <li className="py-1 flex items-center justify-between gap-2">
+          <label htmlFor="way-up">Poured with which end up</label>
+          <select
+            id="way-up"
+            className="select select-sm w-28"
+            value={assumed.wayUp}
+            onChange={(event) => onAssume({ wayUp: event.target.value as WayUp })}
+          >
+            {(Object.keys(WAYS_UP) as WayUp[]).map((one) => (
+              <option key={one} value={one}>
+                {one}
+              </option>
+            ))}
+          </select>
+        </li>
         <Line
-          label="Air, back up"
+          label={`Air, ${assumed.wayUp} up`}
           value={
             traps
               ? others.length === 0
@@ -82,7 +111,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
             tilt
               ? tilt.tiltDeg < 1
                 ? 'none needed'
-                : `${tilt.tiltDeg.toFixed(0)}°: ${tilt.trappedMl < 0.005 ? 'none stays' : `${tilt.trappedMl.toFixed(2)} mL stays`}`
+                : `${tilt.tiltDeg.toFixed(0)}°, ${leanWord(tilt.direction, WAYS_UP[assumed.wayUp])}: ${tilt.trappedMl < 0.005 ? 'none stays' : `${tilt.trappedMl.toFixed(2)} mL stays`}`
               : '…'
           }
         />
@@ -119,5 +148,3 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
     </div>
   );
 }
-
-/** Rubber to a cavity of an open-face block, default until a planned mold says better: g. */

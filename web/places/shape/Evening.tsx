@@ -7,8 +7,10 @@ import { MmField } from './MmField.tsx';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 
+/** Rubber to a cavity of an open-face block, default until a planned mold says better: g. */
 const RUBBER_PER_ML = 5;
 
+/** What one or more cavities make of an evening. */
 export function Evening({ judged, assumed, onAssume, materials }: Props) {
   const { money } = useTaste();
   const ml = judged.measured?.volumeMl;

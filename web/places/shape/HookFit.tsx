@@ -5,6 +5,7 @@ import { type Assumed, Line, POINT_SHARE, type JudgeProps as Props } from './jud
 import { MmField } from './MmField.tsx';
 import { HookSwitch } from './Sink.tsx';
 
+/** A hook laid through the bait, to scale. */
 export function HookFit({ spec, assumed, onAssume }: Props) {
   const { text } = useTaste();
   const { hook } = assumed;

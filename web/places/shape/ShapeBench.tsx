@@ -13,7 +13,7 @@ import { Brought } from './Brought.tsx';
 import { FigureTable, Legend } from './Figures.tsx';
 import { useHistory } from './history.ts';
 import { Judge } from './Judge.tsx';
-import { POINT_SHARE } from './judging.tsx';
+import { CONE_DEG, POINT_SHARE, WAYS_UP } from './judging.tsx';
 import { Keep } from './Keep.tsx';
 import { Outline } from './Outline.tsx';
 import { type Layer, Solid } from './Solid.tsx';
@@ -113,7 +113,11 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
   useEffect(() => {
     if (fine && solid) setJudgedOf(solid.positions);
   }, [fine, solid]);
-  const { judged, done, problem } = useJudged(judgedOf, { ballMm: assumed.ballMm, coneDeg: 30 });
+  const { judged, done, problem } = useJudged(judgedOf, {
+    ballMm: assumed.ballMm,
+    coneDeg: CONE_DEG,
+    up: WAYS_UP[assumed.wayUp],
+  });
   const tests = useQuery({ ...queries.waterTests(master?.id ?? ''), enabled: master !== undefined }).data?.items ?? [];
   const materials = useQuery(queries.materials).data?.items ?? [];
   const changes = useMemo(() => differences(first, spec), [first, spec]);

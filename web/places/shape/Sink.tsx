@@ -5,8 +5,10 @@ import { useTaste } from '../../parts/taste.tsx';
 import { densityOf, PLASTIC, type JudgeProps as Props, SALT, tried } from './judging.tsx';
 import { MmField } from './MmField.tsx';
 
+/** Steel in a hook or wire, g/mL. */
 const STEEL = 7.85;
 
+/** How it sinks, what salt would change, and how it hangs at rest. */
 export function Sink({ spec, judged, assumed, onAssume }: Props) {
   const { text } = useTaste();
   const { measured, planAreaMm2 } = judged;

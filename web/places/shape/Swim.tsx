@@ -15,6 +15,7 @@ import { TRIALS_NEEDED, useKick } from './useKick.ts';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 
+/** From which speed the tail kicks, and what would help most. */
 export function Swim({ spec, assumed, onAssume, tests }: Props) {
   const { text } = useTaste();
   const { own, constants, trials } = useKick();
@@ -202,5 +203,3 @@ function TestLines({ tests: all }: { tests: WaterTest[] }) {
     </ul>
   );
 }
-
-/** Steel in a hook or wire, g/mL. */

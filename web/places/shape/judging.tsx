@@ -1,10 +1,24 @@
 import type { Material } from '../../../contract/materials.ts';
 import type { WaterTest } from '../../../contract/water.ts';
 import { Failure } from '../../../core/failure.ts';
+import type { Vec3 } from '../../../core/shape/mesh.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import type { Judged } from '../../workers/judge.ts';
 import type { DrawnHook } from './Outline.tsx';
 import type { Shown } from './show.ts';
+
+/** Which end of the bait is up while it is poured. */
+export const WAYS_UP = {
+  back: [0, 0, 1],
+  belly: [0, 0, -1],
+  nose: [-1, 0, 0],
+  tail: [1, 0, 0],
+  side: [0, 1, 0],
+} satisfies Record<string, Vec3>;
+export type WayUp = keyof typeof WAYS_UP;
+
+/** How far a mold is propped at most, degrees. */
+export const CONE_DEG = 30;
 
 /** What the judging assumes besides the shape: all of it can be changed beside it. */
 export interface Assumed {
@@ -19,6 +33,7 @@ export interface Assumed {
   ballMm: number;
   baitsWanted: number;
   waitMin: number;
+  wayUp: WayUp;
 }
 
 export const ASSUMED: Assumed = {
@@ -33,6 +48,7 @@ export const ASSUMED: Assumed = {
   ballMm: 3,
   baitsWanted: 40,
   waitMin: 5,
+  wayUp: 'back',
 };
 
 export const PLASTIC = 1.02;

@@ -61,7 +61,7 @@ export function useSculpted(spec: ShapeSpec): { solid: Sculpted | null; fine: bo
 /** Judges a solid beside the page; a new one stops the judging of the old one. */
 export function useJudged(
   positions: Float32Array | null,
-  { ballMm, coneDeg }: JudgeWish,
+  { ballMm, coneDeg, up }: JudgeWish,
 ): { judged: Judged; done: number; problem: string | null } {
   const [state, setState] = useState<{ judged: Judged; done: number }>({ judged: {}, done: 0 });
   const [problem, setProblem] = useState<string | null>(null);
@@ -76,7 +76,7 @@ export function useJudged(
       if (live) setState(({ judged }) => ({ judged: { ...judged, ...part }, done }));
     };
     judge
-      .judge(positions, { ballMm, coneDeg }, proxy(tell))
+      .judge(positions, { ballMm, coneDeg, up }, proxy(tell))
       .catch((error: unknown) => {
         if (live) setProblem(error instanceof Error ? error.message : String(error));
       })
@@ -85,7 +85,7 @@ export function useJudged(
       live = false;
       worker.terminate();
     };
-  }, [positions, ballMm, coneDeg]);
+  }, [positions, ballMm, coneDeg, up]);
   return { ...state, problem };
 }
 

@@ -37,6 +37,8 @@ const HEADLINE: Record<string, string> = {
   'bait.hook': 'pointOverBackMm',
   'mold.cavities': 'enoughCavities',
   'yield.survival': 'p',
+  'heat.demold': 'seconds',
+  'heat.window': 'highC',
 };
 
 /** What a bare number of an answer counts. */
@@ -79,6 +81,7 @@ const GROUPS: [title: string, names: string[]][] = [
   ['Water', ['bait.kick', 'bait.sink', 'bait.salt', 'bait.trim', 'bait.hook', 'bait.fitKick']],
   ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp', 'mold.cavities']],
   ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan']],
+  ['Heat', ['heat.demold', 'heat.train', 'heat.window']],
   ['Hardness', ['hardness.blend', 'hardness.modulus']],
   ['Counting', ['yield.shots', 'yield.balance', 'yield.chart', 'yield.compare', 'yield.survival']],
   ['Measures', ['units.convert']],

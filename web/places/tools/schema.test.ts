@@ -31,6 +31,9 @@ describe('what a number measures, by its name', () => {
     ['minutesLeft', 'minutes'],
     ['minutesPer6mm', 'minutes'],
     ['shots', 'plain'],
+    ['openS', 'seconds'],
+    ['mmPerS', 'plain'],
+    ['flakeLimitsC', 'temperature'],
     ['perDegree', 'plain'],
     ['mpa', 'plain'],
   ] as const)('%s is %s', (name, kind) => expect(kindOf(name)).toBe(kind));

@@ -25,6 +25,29 @@ export interface Tool {
 }
 
 const WORDS: Record<string, string> = {
+  criterion: 'Cool enough by its',
+  pourC: 'Poured at',
+  demoldC: 'Open when it is at',
+  moldC: 'Mold',
+  ambientC: 'Air',
+  outerWPerM2K: 'To the air, W/m²K',
+  mold: 'The mold’s material',
+  plastisol: 'The plastic',
+  conductivityWPerMK: 'Conducts, W/mK',
+  densityKgPerM3: 'Density, kg/m³',
+  cpJPerKgK: 'Heat, J/kgK',
+  openS: 'Open between shots, s',
+  demoldS: 'Wait of each shot',
+  seconds: 'Wait',
+  lowC: 'From',
+  highC: 'To',
+  method: 'Method',
+  flakeLimitsC: 'What the flakes bear',
+  c: 'Bears',
+  moldLimitC: 'The mold bears',
+  scorchC: 'Scorches at',
+  limitedBy: 'Who says so',
+  conflict: 'Nothing is left',
   thicknessMm: 'Thickest section',
   minutesPer6mm: 'Minutes per 6 mm',
   masters: 'Masters',
@@ -198,7 +221,7 @@ export function wordFor(name: string): string {
   return words.charAt(0).toUpperCase() + words.slice(1);
 }
 
-export type Kind = 'length' | 'volume' | 'mass' | 'temperature' | 'money' | 'percent' | 'minutes' | 'plain';
+export type Kind = 'length' | 'volume' | 'mass' | 'temperature' | 'money' | 'percent' | 'minutes' | 'seconds' | 'plain';
 
 /** What a number measures, by the unit that its name carries. */
 export function kindOf(name: string): Kind {
@@ -206,10 +229,11 @@ export function kindOf(name: string): Kind {
   if (/Mm$|^wallPerDip$/.test(name)) return 'length';
   if (/Ml$|^ml[AB]?$|^mlPerTube$/.test(name)) return 'volume';
   if (/G$|^grams[AB]?$|^g$/.test(name)) return 'mass';
-  if (/[a-z]C$/.test(name)) return 'temperature';
+  if (/[a-z]C$|^c$/.test(name)) return 'temperature';
   if (/Minor$/.test(name)) return 'money';
   if (/Fraction$|^pBar$|^[ul]cl$/.test(name)) return 'percent';
   if (/Min$|^minutes/.test(name)) return 'minutes';
+  if (/^seconds$|(?<!Per)S$/.test(name)) return 'seconds';
   return 'plain';
 }
 

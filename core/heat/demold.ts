@@ -1,0 +1,135 @@
+import * as v from 'valibot';
+import { Failure } from '../failure.ts';
+import { finite, nonNegative, positive, whole } from '../validate.ts';
+import { carry, Field, type Line, lineOf } from './conduction.ts';
+
+/** Plastisol as it conducts, a starting value. */
+export const PLASTISOL = { conductivityWPerMK: 0.16, densityKgPerM3: 1020, cpJPerKgK: 1800 };
+
+/** Molds as they conduct: typical figures of handbooks. */
+export const MOLD_STUFF = {
+  aluminium: { conductivityWPerMK: 167, densityKgPerM3: 2700, cpJPerKgK: 896 },
+  silicone: { conductivityWPerMK: 0.2, densityKgPerM3: 1150, cpJPerKgK: 1300 },
+  pla: { conductivityWPerMK: 0.15, densityKgPerM3: 1240, cpJPerKgK: 1800 },
+  resin: { conductivityWPerMK: 0.2, densityKgPerM3: 1180, cpJPerKgK: 1500 },
+  steel: { conductivityWPerMK: 45, densityKgPerM3: 7850, cpJPerKgK: 490 },
+} as const;
+
+const stuff = v.strictObject({
+  conductivityWPerMK: positive(1e4),
+  densityKgPerM3: positive(1e5),
+  cpJPerKgK: positive(1e5),
+});
+const temperature = v.pipe(finite, v.minValue(-60), v.maxValue(400));
+
+const fields = {
+  shape: v.picklist(['slab', 'cylinder']),
+  /** All of it: the full thickness, or the diameter. */
+  thicknessMm: v.pipe(positive(500), v.minValue(0.1)),
+  pourC: temperature,
+  demoldC: v.optional(temperature, 80),
+  criterion: v.optional(v.picklist(['mean', 'centre', 'skin']), 'mean'),
+  moldC: temperature,
+  ambientC: temperature,
+  wallMm: v.pipe(positive(1000), v.minValue(0.1)),
+  outerWPerM2K: v.optional(nonNegative(1e5), 12),
+  mold: stuff,
+  plastisol: v.optional(stuff, PLASTISOL),
+} as const;
+
+export const demoldSchema = v.strictObject(fields);
+export const trainSchema = v.strictObject({
+  ...fields,
+  shots: whole(1, 40),
+  openS: v.optional(nonNegative(1e5), 60),
+});
+
+type Input = v.InferOutput<typeof demoldSchema>;
+
+/** Longest wait that is looked at, s. */
+const HORIZON_S = 6 * 3600;
+
+const READ: Record<Input['criterion'], (field: Field) => number> = {
+  mean: (field) => field.mean(),
+  centre: (field) => field.centre(),
+  skin: (field) => field.skin(),
+};
+
+const lineFor = (input: Input) =>
+  lineOf(
+    input.shape,
+    input.thicknessMm / 2000,
+    input.wallMm / 1000,
+    input.plastisol,
+    input.mold,
+    Math.max(input.outerWPerM2K, 1e-9),
+  );
+
+const never = () =>
+  new Failure(
+    'never',
+    'After six hours in this mold and room it is still above that; a cooler room or mold, or a higher temperature to open at.',
+    'demoldC',
+  );
+
+/** A bait at pour temperature in a wall that is as it is. */
+function filled(line: Line, wall: Float64Array, pourC: number): Float64Array {
+  const c = new Float64Array(line.capacity.length).fill(pourC);
+  c.set(wall, line.bait);
+  return c;
+}
+
+/**
+ * When it is cool enough and stays so: the last time that the reading comes down through the wanted one.
+ * @throws Failure `never`.
+ */
+function waitS(input: Input, line: Line, wall: Float64Array): number {
+  if (input.pourC <= input.demoldC) return 0;
+  const read = READ[input.criterion];
+  const field = new Field(line, filled(line, wall, input.pourC), 0, input.ambientC);
+  let [before, since] = [read(field), Number.NaN];
+  carry(field, HORIZON_S, (from, to) => {
+    const now = read(field);
+    if (now > input.demoldC) since = Number.NaN;
+    else if (Number.isNaN(since))
+      since = before > input.demoldC ? from + ((to - from) * (before - input.demoldC)) / (before - now) : from;
+    before = now;
+  });
+  if (Number.isNaN(since)) throw never();
+  return since;
+}
+
+/**
+ * How long a bait waits in its mold until it can be opened.
+ * @returns seconds, 0 where it is poured cooler than that already.
+ * @throws Failure `never` when it is still too warm, or warm again, six hours later.
+ * Source: one-dimensional transient conduction (Carslaw & Jaeger 1959), finite volumes graded to the interface, Crank–Nicolson
+ * with growing steps; perfect contact, convection outside.
+ */
+export function demold(input: Input): { seconds: number } {
+  const line = lineFor(input);
+  const wall = new Float64Array(line.capacity.length - line.bait).fill(input.moldC);
+  return { seconds: waitS(input, line, wall) };
+}
+
+/**
+ * The same for one shot after another: the wall keeps what the last one left in it, less what it gives off while open.
+ * @returns the wait of each shot, s.
+ * @throws Failure `never` as soon as one of them never gets there.
+ */
+export function train(input: v.InferOutput<typeof trainSchema>): { demoldS: number[] } {
+  const line = lineFor(input);
+  let wall = new Float64Array(line.capacity.length - line.bait).fill(input.moldC);
+  const demoldS: number[] = [];
+  for (let shot = 0; shot < input.shots; shot++) {
+    const seconds = waitS(input, line, wall);
+    demoldS.push(seconds);
+    if (shot === input.shots - 1) break;
+    const field = new Field(line, filled(line, wall, input.pourC), 0, input.ambientC);
+    carry(field, seconds);
+    const open = new Field(line, field.c, line.bait, input.ambientC);
+    carry(open, input.openS);
+    wall = open.c.slice(line.bait);
+  }
+  return { demoldS };
+}

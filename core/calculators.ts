@@ -2,6 +2,7 @@ import type * as v from 'valibot';
 import { Failure } from './failure.ts';
 import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from './heat/demold.ts';
 import { pourWindow, windowSchema } from './heat/window.ts';
+import { buildFigures, buildSchema } from './mold/buildCalculator.ts';
 import { bake, bakeSchema } from './mold/clay.ts';
 import { dipPlan, dipSchema } from './mold/dip.ts';
 import { plan, planSchema, topUp, topUpSchema } from './mold/silicone.ts';
@@ -224,6 +225,17 @@ export const calculators: Calculator[] = [
     limits: 'Three-axis cutting from one side, cells of 0.2 mm or finer; no holder, no flute length.',
     takesMesh: true,
     example: { mesh: EXAMPLE_MESH, direction: [0, 0, 1], ballMm: 3 },
+  }),
+  define(buildSchema, buildFigures, {
+    name: 'mold.build',
+    title: 'Build a mold',
+    asks: 'What does the mold of this bait look like: halves, channels, vents, pins, or boxes to cast silicone in?',
+    formula:
+      'cavities scaled by the allowance, heads to the runner; block less cavities, channels, vents and sockets; pins and pry slots added',
+    source: 'Solids joined and cut (manifold-3d); vents at the high points, nose up; 1.5 % shrink is a starting value',
+    limits: 'A flat parting plane. Fine undercuts are told, not removed. Machines: licensed or trained people.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH, kind: 'printed', count: 2, direction: [0, 0, 1] },
   }),
   define(cavitiesSchema, cavities, {
     name: 'mold.cavities',

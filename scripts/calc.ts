@@ -3,6 +3,7 @@ import { fstatSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { calculate } from '../core/calculators.ts';
 import { Failure } from '../core/failure.ts';
+import { buildFile, buildSchema } from '../core/mold/buildCalculator.ts';
 import { repairedMesh, repairSchema, sculptSchema, specOf } from '../core/shape/calculators.ts';
 import { FILE_LIMIT } from '../core/shape/read.ts';
 import { loadModeller, sculpt } from '../core/shape/sculpt.ts';
@@ -93,7 +94,15 @@ async function writeOut(name: string, input: unknown, path: string, mesh?: Uint8
     writeFileSync(path, writeMesh(made.mesh, format));
   } else if (name === 'bait.sculpt') {
     writeFileSync(path, writeMesh(sculpt(await loadModeller(), specOf(check(sculptSchema, input))), format));
-  } else throw new Failure('invalid-input', 'Only mesh.repair and bait.sculpt write a mesh.', 'out');
+  } else if (name === 'mold.build') {
+    // A file for each part: bait.stl becomes bait-lower-half.stl and bait-upper-half.stl.
+    const { parts } = await buildFile(check(buildSchema, input), mesh ? { mesh } : undefined);
+    for (const part of parts)
+      writeFileSync(
+        path.replace(/(\.[^.]+)$/, `-${part.name.replace(' ', '-')}$1`),
+        writeMesh(part.mesh, format, part.name),
+      );
+  } else throw new Failure('invalid-input', 'Only mesh.repair, bait.sculpt and mold.build write a mesh.', 'out');
 }
 
 interface Options {

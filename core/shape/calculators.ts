@@ -28,7 +28,7 @@ const direction = v.pipe(
 );
 const index = v.pipe(finite, v.integer(), v.minValue(0), v.maxValue(6_000_000, 'too-large'));
 
-const meshFields = {
+export const meshFields = {
   /** The mesh itself, where it does not come as a file: the text of an STL or OBJ, or corners and triangles. */
   mesh: v.optional(
     v.union([
@@ -69,7 +69,7 @@ function givenSoup({ mesh, unit }: MeshInput, beside?: Beside) {
   ).soup;
 }
 
-const given = (input: MeshInput, beside?: Beside): Welded => weld(givenSoup(input, beside));
+export const given = (input: MeshInput, beside?: Beside): Welded => weld(givenSoup(input, beside));
 
 /** A mesh that is no closed solid has no inside: the questions that need one are refused, with the way out. */
 export function closedOnly({ mesh, collapsed }: Welded): Mesh {

@@ -2,6 +2,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import { type Mesh, pruned, triangleCount, type Vec3 } from './mesh.ts';
 import { outlineOf, type Section } from './outline.ts';
+import { Bench, meshOf } from './solids.ts';
 import type { ShapeSpec } from './spec.ts';
 import { ellipse, endRound, type Ring, rounded, sweep } from './sweep.ts';
 import { shellsOf, topologyOf } from './topology.ts';
@@ -247,27 +248,6 @@ function fin(spec: ShapeSpec, sectionAt: (x: number) => Section, g: number): Mes
   ];
 }
 
-/** Solids made on the way; freed together whatever happens. */
-class Bench {
-  private readonly made: Manifold[] = [];
-  constructor(readonly kit: ManifoldToplevel) {}
-  keep(one: Manifold): Manifold {
-    this.made.push(one);
-    return one;
-  }
-  solid(mesh: Mesh): Manifold {
-    const held = new this.kit.Mesh({
-      numProp: 3,
-      vertProperties: Float32Array.from(mesh.positions),
-      triVerts: mesh.triangles,
-    });
-    return this.keep(new this.kit.Manifold(held));
-  }
-  clear(): void {
-    for (const one of this.made) one.delete();
-  }
-}
-
 /** A groove with round ends, cut from below or above. */
 function slot(
   bench: Bench,
@@ -313,18 +293,6 @@ function cuts(bench: Bench, spec: ShapeSpec, sectionAt: (x: number) => Section):
     out.push(bench.keep(bench.keep(rod.rotate([0, 90, 0])).translate([start, 0, upMm])));
   }
   return out;
-}
-
-function meshOf(solid: Manifold): Mesh {
-  const { numProp, vertProperties, triVerts, mergeFromVert, mergeToVert } = solid.getMesh();
-  const count = vertProperties.length / numProp;
-  const positions = new Float64Array(3 * count);
-  for (let i = 0; i < count; i++)
-    for (let k = 0; k < 3; k++) positions[3 * i + k] = vertProperties[numProp * i + k] as number;
-  const to = Uint32Array.from({ length: count }, (_, i) => i);
-  if (mergeFromVert && mergeToVert)
-    for (let i = 0; i < mergeFromVert.length; i++) to[mergeFromVert[i] as number] = mergeToVert[i] as number;
-  return { positions, triangles: triVerts.map((at) => to[at] as number) as Uint32Array };
 }
 
 /** Six times the volume under one triangle, mm³. */

@@ -79,7 +79,7 @@ const GROUPS: [title: string, names: string[]][] = [
     ],
   ],
   ['Water', ['bait.kick', 'bait.sink', 'bait.salt', 'bait.trim', 'bait.hook', 'bait.fitKick']],
-  ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp', 'mold.cavities']],
+  ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp', 'mold.build', 'mold.cavities']],
   ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan']],
   ['Heat', ['heat.demold', 'heat.train', 'heat.window']],
   ['Hardness', ['hardness.blend', 'hardness.modulus']],

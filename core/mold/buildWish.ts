@@ -1,0 +1,42 @@
+import * as v from 'valibot';
+import { finite, nonNegative, positive, whole } from '../validate.ts';
+
+const place = v.strictTuple([finite, finite, finite]);
+
+/** What a mold is asked to be; the mesh comes beside it. Lengths in mm, axes of the bait: nose to tail, right, back up. */
+export const wishFields = {
+  kind: v.picklist(['printed', 'machined', 'silicone-box']),
+  count: whole(1, 24),
+  /** Noses to a runner from one side of it, or from both. */
+  layout: v.optional(v.picklist(['one-side', 'both-sides'])),
+  /** Along which the halves are pulled apart; the best of the three axes if not given. */
+  direction: v.optional(
+    v.pipe(
+      place,
+      v.check((d) => Math.hypot(...d) > 1e-9, 'a direction cannot be [0, 0, 0]'),
+    ),
+  ),
+  planeMm: v.optional(finite),
+  shrinkFraction: v.optional(v.pipe(finite, v.minValue(0), v.maxValue(0.2)), 0.015),
+  wallMm: v.optional(v.pipe(positive(100), v.minValue(1)), 10),
+  gapMm: v.optional(v.pipe(nonNegative(100), v.minValue(1)), 6),
+  sprueMm: v.optional(positive(60), 12),
+  runnerMm: v.optional(positive(40), 8),
+  gateMm: v.optional(positive(20), 4),
+  /** Across a vent; 0 makes none. */
+  ventMm: v.optional(nonNegative(6), 1),
+  pins: v.optional(
+    v.strictObject({
+      diameterMm: v.optional(positive(30), 6),
+      clearanceMm: v.optional(nonNegative(2), 0.15),
+    }),
+    {},
+  ),
+  /** A steel rod that keeps the bore of a tube free. */
+  coreRodMm: v.optional(positive(60)),
+  /** Stock that there is: length, width, height. */
+  stockMm: v.optional(v.strictTuple([positive(2000), positive(2000), positive(2000)])),
+} as const;
+
+export const wishSchema = v.strictObject(wishFields);
+export type MoldWish = v.InferOutput<typeof wishSchema>;

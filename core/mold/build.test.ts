@@ -121,6 +121,7 @@ test('block = parts + cavities + channels + vents + clearance; closed, nothing o
           mold.ventsMl +
           mold.clearanceMl;
         expect(Math.abs(sum / blockMl(mold) - 1)).toBeLessThan(1e-3);
+        expect(measure(mold.casting).volumeMl).toBeCloseTo(count * mold.cavityMl + mold.channelsMl, 3);
         const [lower, upper] = [part(mold, 'lower half').mesh, part(mold, 'upper half').mesh];
         expect(overlapMl(lower, upper)).toBeLessThan(1e-3);
         for (const { mesh, volumeMl } of mold.parts) {

@@ -16,10 +16,14 @@ export interface MoldPart {
 
 export interface BuiltMold {
   parts: MoldPart[];
+  /** What comes out of it: baits, gates, runner and sprue in one. */
+  casting: Mesh;
   /** Outside of the closed mold, length, width, height. */
   blockMm: Vec3;
   /** Heights of the lower and the upper half. */
   halfMm: [number, number];
+  /** Middle of the first cavity across the mold: where a section shows the most. */
+  sectionMm: number;
   /** One cavity, with its allowance for shrinking. */
   cavityMl: number;
   /** Sprue, runner and gates. */
@@ -304,8 +308,10 @@ export function buildMold(kit: ManifoldToplevel, mesh: Mesh, wish: MoldWish, pro
     const cavityMl = ml(hollow);
     const channelsMl = ml(inside) - plan.places.length * cavityMl;
     const common = {
+      casting: meshOf(inside),
       blockMm: high.map((value, k) => value - (low[k] as number)) as Vec3,
       halfMm: [-low[2], high[2]] as [number, number],
+      sectionMm: (plan.places[0] as Place).y + ((plan.places[0] as Place).turned ? -1 : 1) * ((min[1] + max[1]) / 2),
       cavityMl,
       channelsMl,
       direction: found.direction,

@@ -9,6 +9,10 @@ const CAUTIONS = {
   powder:
     'Pearl powder and ground salt are dust: wear particle filtration as well as the vapour cartridges. Damp pigment spits in hot plastisol.',
   dip: 'Rods and gloves dry before they come near the cup; quench bowl well away from it. Water in hot plastisol spits.',
+  machine:
+    'Mills, spark erosion and lasers: licensed or trained people only, guards closed, chips and fumes drawn off. The machine’s own manual wins.',
+  printed:
+    'A printed mold softens: pour below what its material bears, clamp it between backing plates, and wear gloves with uncured resin.',
   design:
     'Copying another maker’s bait or its name can infringe design rights, copyright or a trademark, for own use and before selling. Local law decides.',
 } as const;

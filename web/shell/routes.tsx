@@ -36,6 +36,7 @@ export const router = createBrowserRouter([
       { path: '/molds', lazy: lazy(molds, 'Molds') },
       { path: '/molds/new', lazy: lazy(() => import('../places/molds/NewMold.tsx'), 'NewMold') },
       { path: '/molds/plan', lazy: lazy(planner, 'Planner') },
+      { path: '/molds/build', lazy: lazy(() => import('../places/molds/Builder.tsx'), 'Builder') },
       { path: '/molds/:id', lazy: lazy(() => import('../places/molds/MoldPage.tsx'), 'MoldPage') },
       { path: '/colours', lazy: lazy(colours, 'Colours') },
       { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },

@@ -26,6 +26,8 @@ export interface Body {
   ghost: boolean;
   /** A share from 0 to 1 for each triangle; below 0: drawn in the plain colour. */
   shares: Float32Array | null;
+  /** Where it is set down, mm. */
+  offset: Vec3;
 }
 
 export interface Dot {
@@ -63,7 +65,7 @@ function material(key: string, colour: string, make: () => MeshPhongMaterial): M
 
 const skin = ({ shares, ghost, colour }: Body) =>
   material(
-    `skin ${shares !== null} ${ghost}`,
+    `skin ${shares !== null} ${ghost} ${colour}`,
     shares ? '#ffffff' : colour,
     () =>
       new MeshPhongMaterial({
@@ -145,7 +147,11 @@ const stage = {
       one.geometry.dispose();
     }
     shown = [
-      ...bodies.map((body) => new Mesh(geometryOf(body, ramp), skin(body))),
+      ...bodies.map((body) => {
+        const one = new Mesh(geometryOf(body, ramp), skin(body));
+        one.position.set(...body.offset);
+        return one;
+      }),
       ...dots.map(({ at, colour }) => {
         const paint = () => new MeshPhongMaterial({ depthTest: false, transparent: true });
         const dot = new Mesh(new SphereGeometry(dotMm, 16, 12), material(`dot ${colour}`, colour, paint));

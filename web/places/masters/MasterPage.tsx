@@ -57,6 +57,11 @@ export function MasterPage() {
           <Link to={`/masters/${master.id}/shape`} className="btn btn-line">
             Shape bench
           </Link>
+          {latest.meshId && (
+            <Link to={`/molds/build?master=${master.id}`} className="btn btn-line">
+              Build a mold
+            </Link>
+          )}
           <Link to={`/molds/plan?master=${master.id}`} className="btn btn-primary">
             Plan a mold
           </Link>

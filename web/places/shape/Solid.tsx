@@ -2,7 +2,7 @@ import { type Remote, transfer, wrap } from 'comlink';
 import { memo, useEffect, useRef, useState } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
-import { boundsOf, length, minus, type Vec3 } from '../../../core/shape/mesh.ts';
+import { boundsOf, length, minus, plus, type Vec3 } from '../../../core/shape/mesh.ts';
 import { useTheme } from '../../shell/theme.ts';
 import type { Drawn } from '../../workers/solid.ts';
 import type { StageWorker } from '../../workers/stage.ts';
@@ -14,6 +14,8 @@ export interface Layer extends Drawn {
   ghost?: boolean;
   /** A share from 0 to 1 for each triangle; below 0: drawn in the plain colour. */
   shares?: Float32Array | null;
+  /** Where it is set down, mm. */
+  offset?: Vec3;
 }
 
 interface Props {
@@ -31,6 +33,7 @@ const VIEWS: [name: string, from: Vec3][] = [
   ['front', [-1, 0, 0.0001]],
 ];
 const FIELD_OF_VIEW = 28;
+const HERE: Vec3 = [0, 0, 0];
 
 const css = (name: string) => getComputedStyle(document.documentElement).getPropertyValue(name).trim();
 
@@ -41,7 +44,8 @@ class View {
   private readonly worker = new Worker(new URL('../../workers/stage.ts', import.meta.url), { type: 'module' });
   private readonly stage: Remote<StageWorker> = wrap<StageWorker>(this.worker);
   private readonly canvas = document.createElement('canvas');
-  private framed = false;
+  /** How large what was last framed is; 0 before anything was. */
+  private framed = 0;
   private told = 0;
   private centre = new Vector3();
   private radius = 60;
@@ -84,7 +88,10 @@ class View {
 
   show(layers: Layer[], marks: Props['marks'] = []): void {
     if (layers.length === 0) return;
-    const bounds = layers.map((layer) => boundsOf(layer.positions));
+    const bounds = layers.map(({ positions, offset = HERE }) => {
+      const { min, max } = boundsOf(positions);
+      return { min: plus(min, offset), max: plus(max, offset) };
+    });
     const most = (pick: (one: (typeof bounds)[number]) => number, of: typeof Math.min) => of(...bounds.map(pick));
     const min = [0, 1, 2].map((k) => most((one) => one.min[k] as number, Math.min)) as Vec3;
     const max = [0, 1, 2].map((k) => most((one) => one.max[k] as number, Math.max)) as Vec3;
@@ -94,20 +101,23 @@ class View {
       .multiplyScalar(0.5);
     this.radius = Math.max(2, length(minus(max, min)) / 2);
     void this.stage.show(
-      layers.map(({ positions, normals, colour, ghost, shares }) => ({
+      layers.map(({ positions, normals, colour, ghost, shares, offset }) => ({
         positions,
         normals,
         colour: css(colour),
         ghost: ghost === true,
         shares: shares ?? null,
+        offset: offset ?? HERE,
       })),
       marks.map(({ at, colour }) => ({ at, colour: css(colour) })),
       this.radius * 0.022,
       [css('--heat'), css('--sheet'), css('--rest')],
     );
-    if (this.framed) return;
-    this.framed = true;
-    this.look([-0.75, -1, 0.65]);
+    const change = this.radius / this.framed;
+    if (change > 0.7 && change < 1.4) return;
+    const { x, y, z } = this.camera.position.clone().sub(this.controls.target);
+    this.look(this.framed === 0 ? [-0.75, -1, 0.65] : [x, y, z]);
+    this.framed = this.radius;
   }
 
   look(from: Vec3): void {

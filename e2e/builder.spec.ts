@@ -1,0 +1,85 @@
+import { readFileSync } from 'node:fs';
+import { measure } from '../core/shape/measure.ts';
+import { readMesh } from '../core/shape/read.ts';
+import { STARTS } from '../core/shape/starts.ts';
+import { weld } from '../core/shape/weld.ts';
+import type { Api } from './stock.ts';
+import { enter, expect, test } from './world.ts';
+
+const inMl = (text: string | null) => Number(text?.match(/([\d.]+) mL/)?.[1]);
+
+test('from a sculpted master to the halves of its mold, printed and machined, and boxes for silicone', async ({
+  page,
+  world,
+}) => {
+  test.setTimeout(240_000);
+  await enter(page);
+  const api: Api = async <T>(method: string, path: string, body?: unknown) => {
+    const answer = await fetch(`${world.url}/api${path}`, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    });
+    return (await answer.json()) as T;
+  };
+  const spec = STARTS.find((one) => one.id === 'stick')?.spec;
+  const master = await api<{ id: string; latest: { volumeMl: number } }>('POST', '/masters', {
+    name: 'Reed stick',
+    kind: 'print',
+    shape: 'stick',
+    spec,
+  });
+  await page.goto(`/masters/${master.id}`);
+  await page.getByRole('link', { name: 'Build a mold' }).click();
+  const built = () => expect(page.locator('[data-built=true]')).toBeVisible({ timeout: 60_000 });
+  const figure = async (label: string) =>
+    (await page.getByRole('listitem').filter({ hasText: label }).textContent())?.slice(label.length) ?? '';
+  await built();
+
+  // A cavity is the bait, 1.5 % larger every way; a shot is two of them and what leads to them.
+  const cavityMl = master.latest.volumeMl * 1.015 ** 3;
+  expect(inMl(await figure('One cavity')) / cavityMl).toBeCloseTo(1, 2);
+  const channelsMl = inMl(await figure('Sprue, runner, gates'));
+  expect(inMl(await figure('One shot'))).toBeCloseTo(2 * cavityMl + channelsMl, 0);
+
+  // The files are closed solids that together with the shot make up the block.
+  const halfMl: number[] = [];
+  for (const name of ['lower half', 'upper half']) {
+    const [download] = await Promise.all([
+      page.waitForEvent('download'),
+      page.getByRole('button', { name: `${name} as STL` }).click(),
+    ]);
+    const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).soup);
+    const found = measure(mesh, collapsed);
+    expect(found).toMatchObject({ watertight: true, flipped: false, shells: 1 });
+    halfMl.push(found.volumeMl ?? 0);
+  }
+  const sizes = (await page.getByText(/^built:/).textContent())?.match(/[\d.]+(?= mm)/g)?.map(Number) ?? [];
+  const blockMl = sizes.reduce((product, mm) => product * mm, 1) / 1000;
+  const sumMl = (halfMl[0] as number) + (halfMl[1] as number) + 2 * cavityMl + channelsMl;
+  expect(sumMl / blockMl).toBeCloseTo(1, 1.5);
+
+  // What cannot be built is said, with the change that mends it, and what was built stays.
+  const wall = page.getByLabel('Wall, all round');
+  await wall.fill('4');
+  await expect(page.getByText(/a wall of 9\.3 mm or a thinner pin mends it/)).toBeVisible();
+  await wall.fill('12');
+  await built();
+
+  await page.getByLabel('Kind of mold').selectOption('silicone-box');
+  await built();
+  expect(inMl(await figure('Rubber to pour'))).toBeGreaterThan(50);
+  await page.getByLabel('Kind of mold').selectOption('machined');
+  await page.getByLabel('Cavities', { exact: true }).fill('4');
+  await built();
+  await expect(page.getByText('licensed or trained people only', { exact: false })).toBeVisible();
+  await page.getByLabel('See through').check();
+  await page.getByLabel('Cut open').check();
+
+  await page.getByLabel('Once it is made, it is called').fill('Reed × 4, aluminium');
+  await page.getByRole('button', { name: 'Keep as a mold' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: /Reed × 4/ })).toBeVisible();
+  const { items } = await api<{ items: { name: string; cavities: number; cavityMl: number }[] }>('GET', '/molds');
+  expect(items[0]).toMatchObject({ name: 'Reed × 4, aluminium', cavities: 4 });
+  expect((items[0]?.cavityMl ?? 0) / cavityMl).toBeCloseTo(1, 2);
+});

@@ -1,0 +1,451 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import type { Master } from '../../../contract/masters.ts';
+import type { Mold } from '../../../contract/molds.ts';
+import { demold, MOLD_STUFF, PLASTISOL } from '../../../core/heat/demold.ts';
+import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import { durationText } from '../../../core/units/show.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Missing } from '../../shell/NotFound.tsx';
+import type { DrawnMold } from '../../workers/molder.ts';
+import { MmField } from '../shape/MmField.tsx';
+import { type Layer, Solid } from '../shape/Solid.tsx';
+import { useMolder } from './useMolder.ts';
+
+const KINDS: Record<MoldWish['kind'], string> = {
+  printed: 'Printed halves',
+  machined: 'Machined halves',
+  'silicone-box': 'Boxes to cast silicone in',
+};
+const PULLS: [name: string, direction: MoldWish['direction']][] = [
+  ['best', undefined],
+  ['back and belly', [0, 0, 1]],
+  ['left and right', [0, 1, 0]],
+];
+const FIRST: MoldWish = {
+  kind: 'printed',
+  count: 2,
+  shrinkFraction: 0.015,
+  wallMm: 10,
+  gapMm: 6,
+  sprueMm: 12,
+  runnerMm: 8,
+  gateMm: 4,
+  ventMm: 1,
+  pins: { diameterMm: 6, clearanceMm: 0.15 },
+};
+
+/** From a master's shape to the solids of its mold: previewed closed, open, see-through and cut. */
+export function Builder() {
+  const [search] = useSearchParams();
+  const id = search.get('master') ?? '';
+  const { data: master, error } = useQuery({ ...queries.master(id), enabled: id !== '' });
+  if (error || id === '')
+    return <Missing error={error ?? new Error('No master was chosen.')} back="All masters" backTo="/masters" />;
+  if (!master) return <Waiting />;
+  if (!master.latest.meshId)
+    return (
+      <Missing
+        error={new Error(`${master.name} has no shape yet: sculpt it on the shape bench, or bring a mesh.`)}
+        back="Its shape bench"
+        backTo={`/masters/${id}/shape`}
+      />
+    );
+  return <Building master={master} />;
+}
+
+function Building({ master }: { master: Master }) {
+  const { text } = useTaste();
+  const bore = master.latest.spec?.bore?.diameterMm;
+  const [wish, setWish] = useState<MoldWish>({ ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
+  const set = (part: Partial<MoldWish>) => setWish((now) => ({ ...now, ...part }));
+  const { mold, done, building, problem, stop, download } = useMolder(master.latest.meshId, wish);
+  const [open, setOpen] = useState(0.5);
+  const [seeThrough, setSeeThrough] = useState(false);
+  const [cutOpen, setCutOpen] = useState(false);
+  const mm = (
+    label: string,
+    key: 'wallMm' | 'gapMm' | 'sprueMm' | 'runnerMm' | 'gateMm' | 'ventMm',
+    least: number,
+    most: number,
+  ) => (
+    <MmField
+      label={label}
+      value={wish[key]}
+      least={least}
+      most={most}
+      step={0.5}
+      onChange={(value) => set({ [key]: value })}
+    />
+  );
+  const cast = wish.kind === 'silicone-box';
+  const layers = useMemo(() => layersOf(mold, open, seeThrough, cutOpen), [mold, open, seeThrough, cutOpen]);
+  return (
+    <div className="h-full flex flex-col" data-built={mold !== null && !building}>
+      <header className="flex items-center gap-4 px-6 py-2.5 border-b border-[var(--rule)]">
+        <h1 className="text-[1.6rem] truncate">
+          A mold for{' '}
+          <Link to={`/masters/${master.id}`} className="hover:underline">
+            {master.name}
+          </Link>{' '}
+          <span className="figure text-base soft">v{master.latest.number}</span>
+        </h1>
+        <p className="flex-1 text-sm" role="status">
+          {problem ? (
+            <span className="heat font-semibold">{problem}</span>
+          ) : building ? (
+            <span className="flex items-center gap-3">
+              <progress className="w-40 h-3 accent-[var(--rest)]" value={done} max={1} aria-label="Building" />
+              <button type="button" className="link" onClick={stop}>
+                Stop
+              </button>
+            </span>
+          ) : (
+            mold && `built: ${mold.blockMm.map((one) => text(one, 'length')).join(' × ')}`
+          )}
+        </p>
+      </header>
+      <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_320px]">
+        <aside
+          className="overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
+          aria-label="What it shall be"
+        >
+          <select
+            className="select select-sm w-full"
+            aria-label="Kind of mold"
+            value={wish.kind}
+            onChange={(event) => set({ kind: event.target.value as MoldWish['kind'] })}
+          >
+            {Object.entries(KINDS).map(([kind, words]) => (
+              <option key={kind} value={kind}>
+                {words}
+              </option>
+            ))}
+          </select>
+          <MmField
+            label="Cavities"
+            value={wish.count}
+            least={1}
+            most={12}
+            step={1}
+            plain
+            onChange={(count) => set({ count: Math.round(count) })}
+          />
+          <Choice
+            label="Noses to the runner from"
+            value={wish.layout ?? (wish.count > 3 ? 'both-sides' : 'one-side')}
+            options={[
+              ['one-side', 'one side'],
+              ['both-sides', 'both sides'],
+            ]}
+            onChange={(layout) => set({ layout: layout as NonNullable<MoldWish['layout']> })}
+          />
+          <Choice
+            label="Halves pulled toward"
+            value={PULLS.find(([, direction]) => String(direction) === String(wish.direction))?.[0] ?? 'best'}
+            options={PULLS.map(([name]) => [name, name])}
+            onChange={(name) =>
+              setWish(({ direction: _, ...rest }) => {
+                const direction = PULLS.find(([one]) => one === name)?.[1];
+                return direction ? { ...rest, direction } : rest;
+              })
+            }
+          />
+          {mm('Wall, all round', 'wallMm', 2, 40)}
+          {mm('Between cavities', 'gapMm', 1, 40)}
+          {mm('Sprue, mouth', 'sprueMm', 3, 40)}
+          {mm('Runner', 'runnerMm', 2, 30)}
+          {mm('Gates', 'gateMm', 1, 15)}
+          {cast ? null : (
+            <>
+              {mm('Vents (0: none)', 'ventMm', 0, 5)}
+              <MmField
+                label="Pins"
+                value={wish.pins.diameterMm}
+                least={2}
+                most={20}
+                step={0.5}
+                onChange={(diameterMm) => set({ pins: { ...wish.pins, diameterMm } })}
+              />
+              <MmField
+                label="Sockets wider by, mm"
+                value={wish.pins.clearanceMm}
+                least={0}
+                most={1}
+                step={0.05}
+                plain
+                onChange={(clearanceMm) => set({ pins: { ...wish.pins, clearanceMm } })}
+              />
+            </>
+          )}
+          <MmField
+            label="Larger for shrinking, %"
+            value={wish.shrinkFraction * 100}
+            least={0}
+            most={10}
+            step={0.1}
+            plain
+            onChange={(percent) => set({ shrinkFraction: percent / 100 })}
+          />
+          <p className="label-small">
+            <span className="default-mark">default</span> 1.5 %: measure a bait against its master, and correct it.
+          </p>
+          {bore && (
+            <MmField
+              label="Core rod"
+              value={wish.coreRodMm ?? bore}
+              least={1}
+              most={40}
+              onChange={(coreRodMm) => set({ coreRodMm })}
+            />
+          )}
+        </aside>
+        <section className="overflow-auto px-4 py-3 flex flex-col gap-2" aria-label="The mold">
+          <div className="flex items-center gap-4 flex-wrap text-sm">
+            {!cast && (
+              <label className="flex items-center gap-2">
+                closed
+                <input
+                  type="range"
+                  min={0}
+                  max={1}
+                  step={0.02}
+                  value={open}
+                  aria-label="How far it stands open"
+                  onChange={(event) => setOpen(Number(event.target.value))}
+                  className="w-56 accent-[var(--rest)]"
+                />
+                open
+              </label>
+            )}
+            <Switch label="See through" on={seeThrough} onSwitch={setSeeThrough} />
+            <Switch label="Cut open" on={cutOpen} onSwitch={setCutOpen} />
+          </div>
+          <Solid
+            layers={layers}
+            heightPx={320}
+            says={`The mold, ${mold ? mold.blockMm.map((one) => text(one, 'length')).join(' by ') : 'being built'}.`}
+          />
+        </section>
+        <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
+          {mold && (
+            <Figures
+              mold={mold}
+              wish={wish}
+              master={master}
+              onDownload={download}
+              stale={building || problem !== null}
+            />
+          )}
+          <Caution
+            about={
+              wish.kind === 'machined' ? ['machine', 'hot'] : wish.kind === 'printed' ? ['printed', 'hot'] : ['rubber']
+            }
+          />
+        </aside>
+      </div>
+    </div>
+  );
+}
+
+function Choice({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  label: string;
+  value: string;
+  options: [string, string][];
+  onChange(value: string): void;
+}) {
+  return (
+    <label className="grid grid-cols-[1fr_116px] items-center gap-2 text-sm leading-tight">
+      {label}
+      <select className="select select-sm" value={value} onChange={(event) => onChange(event.target.value)}>
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
+function Switch({ label, on, onSwitch }: { label: string; on: boolean; onSwitch(on: boolean): void }) {
+  return (
+    <label className="flex items-center gap-2">
+      <input
+        type="checkbox"
+        className="checkbox checkbox-sm"
+        checked={on}
+        onChange={(event) => onSwitch(event.target.checked)}
+      />
+      {label}
+    </label>
+  );
+}
+
+/** Halves apart along their pull, what comes out of them between. */
+function layersOf(mold: DrawnMold | null, open: number, seeThrough: boolean, sawn: boolean): Layer[] {
+  if (!mold) return [];
+  const high = mold.halfMm[0] + mold.halfMm[1];
+  const boxes = mold.parts.some((part) => part.name.endsWith('box'));
+  const shown = sawn ? mold.sawn : mold;
+  const layers: Layer[] = shown.parts.map((part) => {
+    const upper = part.name.startsWith('upper');
+    const rod = part.name === 'core rod';
+    const offset: [number, number, number] = boxes
+      ? [0, upper ? 0 : mold.blockMm[1] * 1.25, 0]
+      : rod
+        ? [0, -mold.blockMm[1] * 0.8, 0]
+        : [0, 0, upper ? open * 1.6 * high : 0];
+    return { ...part, colour: upper ? '--edge' : '--liquid', ghost: seeThrough && !rod, offset };
+  });
+  return boxes ? layers : [...layers, { ...shown.casting, colour: '--bait', offset: [0, 0, open * 0.6 * high] }];
+}
+
+/** Cooled by the air on its outside; a hand's warmth and clamps are not in it. */
+const STUFF = { printed: MOLD_STUFF.pla, machined: MOLD_STUFF.aluminium, 'silicone-box': MOLD_STUFF.silicone } as const;
+/** What a printer lays down, mm³/s, and PLA's density, g/mL. */
+const PRINT_MM3_PER_S = 8;
+const PLA_G_PER_ML = 1.24;
+
+function Figures({
+  mold,
+  wish,
+  master,
+  onDownload,
+  stale,
+}: {
+  mold: DrawnMold;
+  wish: MoldWish;
+  master: Master;
+  onDownload: ReturnType<typeof useMolder>['download'];
+  stale: boolean;
+}) {
+  const { text, workshop } = useTaste();
+  const navigate = useNavigate();
+  const [name, setName] = useState(`${master.name} × ${wish.count}`);
+  const keep = useWrite<Mold>(
+    () => ({
+      path: '/molds',
+      body: {
+        name,
+        kind: wish.kind === 'machined' ? 'aluminium' : 'printed',
+        fill: 'injection',
+        baitId: master.bait.id,
+        revisionId: master.latest.id,
+        cavities: wish.count,
+        cavityMl: mold.cavityMl,
+        sprueMl: mold.channelsMl,
+      },
+    }),
+    (kept) => navigate(`/molds/${kept.id}`),
+  );
+  const shotMl = wish.count * mold.cavityMl + mold.channelsMl;
+  const solidMl = mold.parts.reduce((sum, part) => sum + part.volumeMl, 0);
+  const { seconds } = demold({
+    shape: 'cylinder',
+    thicknessMm: master.latest.thickestMm,
+    pourC: 168,
+    demoldC: 80,
+    criterion: 'mean',
+    moldC: workshop.roomC,
+    ambientC: workshop.roomC,
+    wallMm: wish.wallMm,
+    outerWPerM2K: 12,
+    mold: STUFF[wish.kind],
+    plastisol: PLASTISOL,
+  });
+  const lines: [label: string, value: string, bad?: boolean][] = [
+    ['One cavity', text(mold.cavityMl, 'volume')],
+    ['Sprue, runner, gates', text(mold.channelsMl, 'volume')],
+    ['One shot', text(shotMl, 'volume')],
+    ...(mold.rubberMl > 0
+      ? ([['Rubber to pour', text(mold.rubberMl, 'volume')]] as [string, string][])
+      : ([['First wait, about', durationText(seconds)]] as [string, string][])),
+    ...(wish.kind === 'machined'
+      ? []
+      : ([
+          ['To print', text(solidMl * PLA_G_PER_ML, 'mass')],
+          ['Printing, about', durationText((solidMl * 1000) / PRINT_MM3_PER_S)],
+        ] as [string, string][])),
+    ...(mold.rubberMl > 0
+      ? []
+      : ([['Vents', mold.vents.length === 0 ? 'none' : `${mold.vents.length} a cavity`]] as [string, string][])),
+    ['Caught by a straight pull', `${mold.undercutMm2.toFixed(0)} mm²`, mold.undercutMm2 > 30],
+  ];
+  return (
+    <>
+      <ul className="ruled">
+        {lines.map(([label, value, bad]) => (
+          <li key={label} className="py-1 flex justify-between gap-3">
+            <span>{label}</span>
+            <span className={`figure text-right ${bad ? 'heat' : ''}`}>{value}</span>
+          </li>
+        ))}
+      </ul>
+      <p className="label-small">
+        <span className="default-mark">defaults</span> poured at 168 °C, opened at 80 °C mean; solid print of 8 mm³/s.
+      </p>
+      {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
+        <p className="text-sm">
+          Caught {mold.caughtAtMm.map(([x]) => text(x, 'length')).join(', ')} from the nose: the soft bait gives there,
+          a hard master would not.
+        </p>
+      )}
+      {mold.notes.map((note) => (
+        <p key={note} className="text-sm warn font-semibold">
+          {note}
+        </p>
+      ))}
+      <div className="flex flex-col gap-1">
+        {mold.parts.map((part) => (
+          <p key={part.name} className="flex gap-3 text-sm items-baseline">
+            <span className="flex-1 capitalize">{part.name}</span>
+            <span className="figure">{text(part.volumeMl, 'volume')}</span>
+            {(['stl', '3mf'] as const).map((format) => (
+              <button
+                key={format}
+                type="button"
+                className="link"
+                disabled={stale}
+                aria-label={`${part.name} as ${format.toUpperCase()}`}
+                onClick={() => void onDownload(part.name, format)}
+              >
+                {format.toUpperCase()}
+              </button>
+            ))}
+          </p>
+        ))}
+      </div>
+      {wish.kind !== 'silicone-box' && (
+        <form
+          className="flex flex-col gap-2 border-t border-[var(--rule)] pt-3"
+          onSubmit={(event) => {
+            event.preventDefault();
+            if (name.trim() && !stale) keep.mutate();
+          }}
+        >
+          <TextField label="Once it is made, it is called" value={name} onChange={setName} />
+          <Refusal error={keep.error} />
+          <button
+            type="submit"
+            className="btn btn-primary self-start"
+            disabled={!name.trim() || stale || keep.isPending}
+          >
+            Keep as a mold
+          </button>
+        </form>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,73 @@
+import { proxy, type Remote, wrap } from 'comlink';
+import { useEffect, useRef, useState } from 'react';
+import { Failure } from '../../../core/failure.ts';
+import type { MoldPart } from '../../../core/mold/build.ts';
+import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import type { ExportFormat } from '../../../core/shape/write.ts';
+import type { DrawnMold, Molder } from '../../workers/molder.ts';
+
+const SETTLED_MS = 400;
+
+interface Built {
+  mold: DrawnMold | null;
+  done: number;
+  building: boolean;
+  problem: string | null;
+  stop(): void;
+  download(name: MoldPart['name'], format: ExportFormat): Promise<void>;
+}
+
+/** A mold built beside the page once the hand rests; a newer wish stops the older build, and nothing half-built is shown. */
+export function useMolder(meshId: string | null, wish: MoldWish): Built {
+  const [mold, setMold] = useState<DrawnMold | null>(null);
+  const [state, setState] = useState({ done: 0, building: false, problem: null as string | null });
+  const running = useRef<{ worker: Worker; molder: Remote<Molder> } | null>(null);
+  const wished = JSON.stringify(wish);
+  const stop = () => {
+    running.current?.worker.terminate();
+    running.current = null;
+    setState((now) => ({ ...now, building: false }));
+  };
+  useEffect(() => {
+    if (!meshId) return;
+    let live = true;
+    const start = async () => {
+      running.current?.worker.terminate();
+      const worker = new Worker(new URL('../../workers/molder.ts', import.meta.url), { type: 'module' });
+      const molder = wrap<Molder>(worker);
+      running.current = { worker, molder };
+      setState({ done: 0, building: true, problem: null });
+      try {
+        const answer = await fetch(`/api/meshes/${meshId}/file?format=stl`);
+        if (!answer.ok) throw new Failure('not-found', 'The mesh of this master cannot be read.');
+        const bytes = new Uint8Array(await answer.arrayBuffer());
+        const tell = (done: number) => {
+          if (live) setState((now) => ({ ...now, done }));
+        };
+        const built = await molder.build(bytes, JSON.parse(wished) as MoldWish, proxy(tell));
+        if (!live) return;
+        setMold(built);
+        setState({ done: 1, building: false, problem: null });
+      } catch (error) {
+        if (live)
+          setState({ done: 0, building: false, problem: error instanceof Error ? error.message : String(error) });
+      }
+    };
+    const rest = setTimeout(() => void start(), SETTLED_MS);
+    return () => {
+      live = false;
+      clearTimeout(rest);
+    };
+  }, [meshId, wished]);
+  useEffect(() => () => running.current?.worker.terminate(), []);
+  const download = async (name: MoldPart['name'], format: ExportFormat) => {
+    const bytes = await running.current?.molder.file(name, format);
+    if (!bytes) return;
+    const link = document.createElement('a');
+    link.href = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>]));
+    link.download = `${name.replace(' ', '-')}.${format}`;
+    link.click();
+    URL.revokeObjectURL(link.href);
+  };
+  return { mold, ...state, stop, download };
+}

@@ -4,18 +4,22 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
+import { buildMold } from '../core/mold/build.ts';
+import { wishSchema } from '../core/mold/buildWish.ts';
 import { airTraps, bestTilt, terrainOf } from '../core/shape/airTraps.ts';
 import { measure } from '../core/shape/measure.ts';
 import { type Mesh, moved } from '../core/shape/mesh.ts';
 import { bestParting, parting } from '../core/shape/parting.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { loadModeller, sculpt } from '../core/shape/sculpt.ts';
+import { Bench, meshOf } from '../core/shape/solids.ts';
 import { STARTS } from '../core/shape/starts.ts';
 import { sphere } from '../core/shape/testing.ts';
 import { thickness } from '../core/shape/thickness.ts';
 import { toolReach } from '../core/shape/toolReach.ts';
 import { weld } from '../core/shape/weld.ts';
 import { writeStl } from '../core/shape/write.ts';
+import { check } from '../core/validate.ts';
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] as number;
 
@@ -130,6 +134,32 @@ for (const wanted of [20_000, 100_000, 500_000]) {
 rmSync(folder, { recursive: true, force: true });
 
 const kit = await loadModeller();
+console.log('\nmold.build, beside the same cavities cut from the same block by plain calls to the modeller:');
+for (const [count, triangles] of [
+  [2, 20_000],
+  [4, 100_000],
+] as const) {
+  const mesh = ribbed(triangles);
+  const wish = check(wishSchema, { kind: 'machined', count, direction: [0, 0, 1], planeMm: 0 });
+  const { blockMm } = buildMold(kit, mesh, wish);
+  const built = timed(() => buildMold(kit, mesh, wish), 3);
+  const plain = timed(() => {
+    const bench = new Bench(kit);
+    const bait = bench.solid(mesh);
+    const baits = Array.from({ length: count }, (_, i) =>
+      bench.keep(bait.translate([0, 26 * (i - (count - 1) / 2), 0])),
+    );
+    for (const z of [-blockMm[2] / 4, blockMm[2] / 4]) {
+      const half = bench.keep(kit.Manifold.cube([140, 30 + 26 * count, blockMm[2] / 2], true).translate([0, 0, z]));
+      meshOf(bench.keep(kit.Manifold.difference([half, ...baits])));
+    }
+    bench.clear();
+  }, 3);
+  console.log(
+    `  ${count} cavities from ${mesh.triangles.length / 3} triangles: ${built.toFixed(0)} ms, ${(built / plain).toFixed(2)} × the plain calls (${plain.toFixed(0)} ms)`,
+  );
+}
+
 console.log('\nA starting shape as a solid, draft and fine:');
 for (const { id, spec } of STARTS) {
   const [draft, fine] = (['draft', 'fine'] as const).map((grain) => timed(() => sculpt(kit, spec, grain), 5));

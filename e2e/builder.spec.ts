@@ -1,4 +1,5 @@
 import { readFileSync } from 'node:fs';
+import { AxeBuilder } from '@axe-core/playwright';
 import { measure } from '../core/shape/measure.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { STARTS } from '../core/shape/starts.ts';
@@ -58,6 +59,11 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   const blockMl = sizes.reduce((product, mm) => product * mm, 1) / 1000;
   const sumMl = (halfMl[0] as number) + (halfMl[1] as number) + 2 * cavityMl + channelsMl;
   expect(sumMl / blockMl).toBeCloseTo(1, 1.5);
+
+  const { violations } = await new AxeBuilder({ page })
+    .withTags(['wcag2a', 'wcag2aa', 'wcag21aa', 'wcag22aa'])
+    .analyze();
+  expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
 
   // What cannot be built is said, with the change that mends it, and what was built stays.
   const wall = page.getByLabel('Wall, all round');

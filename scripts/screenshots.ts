@@ -88,6 +88,14 @@ const views: View[] = [
   { name: 'compare', path: `/masters/${sandlance}/compare`, before: (page) => page.waitForTimeout(2500) },
   { name: 'water', path: `/masters/${sandlance}/water` },
   { name: 'ladder', path: `/ladders/${await idOf('ladders', 'Ladder 1')}`, bench: true },
+  {
+    name: 'mold-builder',
+    path: `/molds/build?master=${sandlance}`,
+    before: async (page) => {
+      await page.locator('[data-built=true]').waitFor({ timeout: 60_000 });
+      await page.waitForTimeout(800);
+    },
+  },
   { name: 'mold-planner', path: `/molds/plan?master=${sandlance}` },
   { name: 'mold', path: `/molds/${await idOf('molds', 'Sandlance 110 × 3, open face')}` },
   {
@@ -107,7 +115,6 @@ const views: View[] = [
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },
   { name: 'store', path: '/store' },
   { name: 'insight', path: '/insight' },
-  { name: 'quick-tools', path: '/tools' },
 ];
 
 const browser = await chromium.launch({

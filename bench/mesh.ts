@@ -149,9 +149,16 @@ for (const [count, triangles] of [
     const baits = Array.from({ length: count }, (_, i) =>
       bench.keep(bait.translate([0, 26 * (i - (count - 1) / 2), 0])),
     );
+    const runner = bench.keep(
+      kit.Manifold.cylinder(26 * count, 4, 4, 32)
+        .rotate([90, 0, 0])
+        .translate([-55, 13 * count, 0]),
+    );
+    const all = bench.keep(kit.Manifold.union([...baits, runner]));
+    meshOf(all);
     for (const z of [-blockMm[2] / 4, blockMm[2] / 4]) {
       const half = bench.keep(kit.Manifold.cube([140, 30 + 26 * count, blockMm[2] / 2], true).translate([0, 0, z]));
-      meshOf(bench.keep(kit.Manifold.difference([half, ...baits])));
+      meshOf(bench.keep(kit.Manifold.difference([half, all])));
     }
     bench.clear();
   }, 3);

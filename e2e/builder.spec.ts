@@ -4,7 +4,7 @@ import { measure } from '../core/shape/measure.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { STARTS } from '../core/shape/starts.ts';
 import { weld } from '../core/shape/weld.ts';
-import type { Api } from './stock.ts';
+import { type Api, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
 const inMl = (text: string | null) => Number(text?.match(/([\d.]+) mL/)?.[1]);
@@ -88,4 +88,41 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   const { items } = await api<{ items: { name: string; cavities: number; cavityMl: number }[] }>('GET', '/molds');
   expect(items[0]).toMatchObject({ name: 'Reed × 4, aluminium', cavities: 4 });
   expect((items[0]?.cavityMl ?? 0) / cavityMl).toBeCloseTo(1, 2);
+});
+
+test('a two-piece block is poured half by half, and the second half only over release agent', async ({
+  page,
+  world,
+}) => {
+  test.setTimeout(120_000);
+  await enter(page);
+  const { masterId } = await stocked(world.url);
+  await page.goto(`/molds/plan?master=${masterId}&pour=two-piece`);
+  await page.getByLabel('Name', { exact: true }).fill('Loft Firm');
+  await page.getByLabel('Pot life, min').fill('20');
+  await page.getByLabel('Demold, min').fill('240');
+  await page.getByLabel('In the store, both parts').fill('2 kg');
+  await page.getByRole('button', { name: 'Keep this rubber' }).click();
+  for (const _ of [1, 2]) await page.getByRole('button', { name: 'Masters: less' }).click();
+  // One master of 110 × 16 × 17 mm and 10 mL: 130 × 36 × (8.5 + 10) mm less 5 mL is 81.58 mL; with 7 % 87.3 mL, 96.0 g.
+  await expect(page.getByText('Mix 87.3 mL for each half, in one go')).toBeVisible();
+  await expect(page.getByRole('img', { name: 'Part A: 87.3 g, which is 79.4 mL' })).toBeVisible();
+  await expect(page.getByRole('img', { name: /Box 130 mm long, 36 mm wide, 37 mm high/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Mixed now: start the clocks' }).click();
+  await expect(page.getByRole('heading', { name: 'Still workable' })).toBeVisible();
+  world.passes(5);
+  await page.reload();
+  await expect(page.getByRole('heading', { name: 'First half is set' })).toBeVisible();
+  const second = page.getByRole('button', { name: 'Second half mixed now' });
+  await expect(second).toBeDisabled();
+  await expect(page.getByText(/Release agent first, and tick that step/)).toBeVisible();
+  await page.getByRole('checkbox', { name: /Release agent on all of the silicone/ }).click();
+  await second.click();
+  await expect(page.getByRole('heading', { name: 'Still workable' })).toBeVisible();
+  await expect(
+    page
+      .getByRole('region', { name: 'Clocks' })
+      .getByText(/second half/)
+      .first(),
+  ).toBeVisible();
 });

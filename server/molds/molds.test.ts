@@ -88,6 +88,52 @@ describe('an open-face block', () => {
   });
 });
 
+describe('a two-piece block', () => {
+  test('is mixed twice, the second time only over release agent; each half takes its own rubber', async () => {
+    const { body: rubber } = await workshop.post<{ id: string }>('/materials', {
+      name: 'Loft Firm',
+      kind: 'silicone',
+      mix: { by: 'mass', partA: 10, partB: 1 },
+      potLifeMin: 20,
+      demoldMin: 240,
+      lot: { code: 'first kit', grams: 2000 },
+    });
+    const { lengthMm, widthMm, heightMm } = stock.master.latest;
+    const { body: mold } = await block({
+      kind: 'silicone-two-piece',
+      fill: 'gravity',
+      cavities: 1,
+      rubberId: rubber.id,
+      planInput: {
+        pour: 'two-piece',
+        masters: [{ volumeMl: 10, lengthMm, widthMm, heightMm }],
+        mix: { by: 'mass', partA: 10, partB: 1 },
+        potLifeMin: 20,
+        demoldMin: 240,
+      },
+    });
+    // 130 × 36 × (17/2 + 10) mm less half the master, with 7 % more, at 1.1 g/mL.
+    const halfG = ((130 * (widthMm + 20) * (heightMm / 2 + 10)) / 1000 - 5) * 1.07 * 1.1;
+    const level = async () =>
+      (await workshop.get<Page<{ id: string; levelG: number }>>('/materials')).body.items.find(
+        (row) => row.id === rubber.id,
+      )?.levelG ?? Number.NaN;
+    const event = (body: object) => workshop.post<Mold>(`/molds/${mold.id}/events`, body);
+    expect((await event({ kind: 'mixed' })).status).toBe(201);
+    expect(await level()).toBeCloseTo(2000 - halfG, 3);
+    const early = await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
+    expect([early.status, early.body.error.message]).toEqual([400, expect.stringContaining('Release agent first')]);
+    await event({ kind: 'step', step: 'release' });
+    await event({ kind: 'step-undone', step: 'release' });
+    expect((await event({ kind: 'mixed' })).status).toBe(400);
+    await event({ kind: 'step', step: 'release' });
+    const { body } = await event({ kind: 'mixed' });
+    expect(body.events.at(-1)?.detail).toMatchObject({ half: 1 });
+    expect(await level()).toBeCloseTo(2000 - 2 * halfG, 3);
+    expect((await clocks()).map((clock) => clock.label)).toContain('Demold Block, second half');
+  });
+});
+
 describe('a mold that was bought', () => {
   test('brings its bait along', async () => {
     const { body } = await workshop.post<Mold>('/molds', {

@@ -5,7 +5,7 @@ import { Failure } from '../../core/failure.ts';
 import { topUp } from '../../core/mold/silicone.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
-import { first, insert, mustFind, update } from '../db/rows.ts';
+import { all, first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { drawMaterial } from '../materials/store.ts';
@@ -24,23 +24,42 @@ function drawRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
 
 /** Rubber that was poured needs no pot life any more, and a mold that was taken out no demold time. */
 function endRubberClocks(db: Db, moldId: string, step: string, at: string): void {
-  if (step === 'pour' || step === 'demold') endClocks(db, 'pot-life', 'mold', moldId, at);
+  if (step === 'pour' || step === 'second' || step === 'demold') endClocks(db, 'pot-life', 'mold', moldId, at);
   if (step === 'demold') endClocks(db, 'demold', 'mold', moldId, at);
 }
 
-/** Both clocks run from the moment the parts meet, at the plan's own room temperature. */
+/** The step without which the second half would bond to the first for good. */
+const RELEASE = 'release';
+
+/** Both clocks run from the moment the parts meet, at the plan's own room temperature. A two-piece mold is mixed twice. */
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
-  const { potLifeMin, demoldMin } = planOf(mold).output;
+  const { potLifeMin, demoldMin, pours } = planOf(mold).output;
+  const before = all<{ id: string }>(db, "SELECT id FROM mold_event WHERE mold_id = ? AND kind = 'mixed'", [mold.id]);
+  const half = Math.min(before.length, pours.length - 1);
+  if (half > 0) {
+    const release = first<{ kind: string }>(
+      db,
+      'SELECT kind FROM mold_event WHERE mold_id = ? AND step = ? ORDER BY seq DESC',
+      [mold.id, RELEASE],
+    );
+    if (release?.kind !== 'step')
+      throw new Failure(
+        'invalid-input',
+        'Release agent first: without it the second half bonds to the first for good. Tick that step, then mix.',
+        'kind',
+      );
+  }
   const about = { aboutType: 'mold', aboutId: mold.id };
+  const name = pours.length > 1 ? `${mold.name}, ${half === 0 ? 'first' : 'second'} half` : mold.name;
   startClock(
     db,
-    { kind: 'pot-life', label: `Pot life of ${mold.name}`, dueAt: addSeconds(now, potLifeMin * 60), ...about },
+    { kind: 'pot-life', label: `Pot life of ${name}`, dueAt: addSeconds(now, potLifeMin * 60), ...about },
     now,
   );
-  startClock(db, { kind: 'demold', label: `Demold ${mold.name}`, dueAt: addMinutes(now, demoldMin), ...about }, now);
-  const rubberG = planOf(mold).output.pours.reduce((sum, pour) => sum + pour.gramsA + pour.gramsB, 0);
-  drawRubber(db, mold, rubberG, now.toISOString());
-  return { potLifeMin, demoldMin };
+  startClock(db, { kind: 'demold', label: `Demold ${name}`, dueAt: addMinutes(now, demoldMin), ...about }, now);
+  const pour = pours[half] as (typeof pours)[number];
+  drawRubber(db, mold, pour.gramsA + pour.gramsB, now.toISOString());
+  return { potLifeMin, demoldMin, half };
 }
 
 function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Record<string, unknown> {

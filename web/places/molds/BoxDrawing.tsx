@@ -15,6 +15,8 @@ interface Props {
   master: DrawnMaster;
   count: number;
   wallMm: number;
+  /** Masters lie half way up, in a bed to the parting line. */
+  twoPiece?: boolean;
   /** How much is missing, drawn as the level the first mix reached. */
   missingMm?: number;
   widthPx?: number;
@@ -22,7 +24,15 @@ interface Props {
 }
 
 /** The box to scale with its masters in it, from above and from the side; the length lies across the page. */
-export function BoxDrawing({ plan, master, count, missingMm = 0, widthPx = 600, heightPx = 370 }: Props) {
+export function BoxDrawing({
+  plan,
+  master,
+  count,
+  twoPiece = false,
+  missingMm = 0,
+  widthPx = 600,
+  heightPx = 370,
+}: Props) {
   const { text } = useTaste();
   const [acrossMm, downMm] = [plan.boxLengthMm, plan.boxWidthMm];
   const scale = Math.min((widthPx - 160) / acrossMm, (heightPx - 76) / (downMm + plan.boxHeightMm));
@@ -81,12 +91,28 @@ export function BoxDrawing({ plan, master, count, missingMm = 0, widthPx = 600, 
             shape={master.shape}
             view="side"
             x={left + px(xMm)}
-            y={floor - px(master.heightMm)}
+            y={floor - px(master.heightMm) - (twoPiece ? px((plan.boxHeightMm - master.heightMm) / 2) : 0)}
             lengthPx={px(master.lengthMm)}
             widthPx={px(master.heightMm)}
             fill="var(--bait)"
           />
         ))}
+      {twoPiece && (
+        <>
+          <line
+            x1={left}
+            x2={left + px(acrossMm)}
+            y1={floor - px(plan.boxHeightMm) / 2}
+            y2={floor - px(plan.boxHeightMm) / 2}
+            stroke="var(--ink)"
+            strokeWidth={1.5}
+            strokeDasharray="7 5"
+          />
+          <text x={left + px(acrossMm) + 10} y={floor - px(plan.boxHeightMm) / 2 + 4} fontSize={12} fill="var(--ink)">
+            parting line
+          </text>
+        </>
+      )}
       <path
         d={`M${left} ${sideTop - 8} V${floor} H${left + px(acrossMm)} V${sideTop - 8}`}
         fill="none"

@@ -17,7 +17,7 @@ import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
-import { FILL_WORDS, MOLD_KIND_WORDS, OPEN_FACE_STEPS, type Step } from './words.ts';
+import { FILL_WORDS, MOLD_KIND_WORDS, STEPS, type Step } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
 
@@ -108,9 +108,13 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
   const event = useWrite<Mold, Record<string, unknown>>((body) => ({ path: `/molds/${mold.id}/events`, body }));
   if (!mold.plan) return null;
   const { input, output } = mold.plan;
-  const pour = output.pours[0];
+  const mixes = mold.events.filter((row) => row.kind === 'mixed').length;
+  const halves = output.pours.length;
+  // Which half is being poured: the one mixed last, or the first.
+  const pour = output.pours[Math.min(Math.max(0, mixes - 1), halves - 1)];
   const first = input.masters[0];
   if (!pour || !first) return null;
+  const released = mold.events.findLast((row) => row.step === 'release')?.kind === 'step';
   const sinceMin = mixed ? Math.max(0, (now - Date.parse(mixed)) / 60000) : 0;
   const demoldLeftS = output.demoldMin * 60 - sinceMin * 60;
   const top =
@@ -133,6 +137,7 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
         master={{ ...first, shape: mold.shape }}
         count={mold.cavities}
         wallMm={input.wallMm}
+        twoPiece={input.pour === 'two-piece'}
         missingMm={short ? (missingMm ?? 0) : 0}
         widthPx={480}
       />
@@ -140,6 +145,7 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
         {!mixed && (
           <>
             <h2 className="text-2xl">
+              {halves > 1 && 'First half: '}
               {text(pour.gramsA, 'mass')} of A, {text(pour.gramsB, 'mass')} of B
             </h2>
             <p className="soft">Tap when both parts are one colour: pot life and demold count from then.</p>
@@ -155,7 +161,13 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
         {mixed && (
           <>
             <h2 className="text-2xl">
-              {setting ? (sinceMin < output.potLifeMin ? 'Still workable' : 'Setting') : 'Ready to demold'}
+              {setting
+                ? sinceMin < output.potLifeMin
+                  ? 'Still workable'
+                  : 'Setting'
+                : mixes < halves
+                  ? 'First half is set'
+                  : 'Ready to demold'}
             </h2>
             <p className="big" style={{ color: sinceMin < output.potLifeMin ? 'var(--heat)' : 'var(--rest)' }}>
               {sinceMin < output.potLifeMin
@@ -169,6 +181,26 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
               after {durationText(output.demoldMin * 60)}.
             </p>
           </>
+        )}
+        {mixed && !setting && mixes < halves && (
+          <div className="sheet p-4 flex flex-col gap-3">
+            <h3 className="text-xl">
+              Second half: {text(pour.gramsA, 'mass')} of A, {text(pour.gramsB, 'mass')} of B
+            </h3>
+            {!released && (
+              <p className="heat font-bold" role="alert">
+                Release agent first, and tick that step: silicone bonds to silicone for good.
+              </p>
+            )}
+            <button
+              type="button"
+              className="btn btn-primary btn-lg self-start bench-target"
+              disabled={!released}
+              onClick={() => event.mutate({ kind: 'mixed' })}
+            >
+              Second half mixed now
+            </button>
+          </div>
         )}
         {setting && !short && (
           <button type="button" className="btn btn-line btn-lg self-start" onClick={() => setShort(true)}>
@@ -234,22 +266,25 @@ function Steps({ mold }: { mold: Mold }) {
     setOnItsWay({ step, done: checked });
     event.mutate({ kind: checked ? 'step' : 'step-undone', step }, { onSettled: () => setOnItsWay(null) });
   };
-  const next = OPEN_FACE_STEPS.find((step) => !done(step.id));
-  const ticked = OPEN_FACE_STEPS.filter((step) => done(step.id));
+  const steps = STEPS[mold.kind] ?? [];
+  const next = steps.find((step) => !done(step.id));
+  const ticked = steps.filter((step) => done(step.id));
   return (
     <section>
       <h2 className="mb-2">Steps of this mold</h2>
       <ol className="grid max-w-2xl">
-        {OPEN_FACE_STEPS.filter((step) => !done(step.id)).map((step) => (
-          <li key={step.id} className={`px-2 py-1 ${step === next ? 'sheet py-2' : ''}`}>
-            <StepTick step={step} done={false} large={step === next} onTick={tick} />
-            {step === next && step.caution && (
-              <div className="mt-2 ml-12">
-                <Caution about={step.caution} />
-              </div>
-            )}
-          </li>
-        ))}
+        {steps
+          .filter((step) => !done(step.id))
+          .map((step) => (
+            <li key={step.id} className={`px-2 py-1 ${step === next ? 'sheet py-2' : ''}`}>
+              <StepTick step={step} number={steps.indexOf(step) + 1} done={false} large={step === next} onTick={tick} />
+              {step === next && step.caution && (
+                <div className="mt-2 ml-12">
+                  <Caution about={step.caution} />
+                </div>
+              )}
+            </li>
+          ))}
       </ol>
       {ticked.length > 0 && (
         <details className="max-w-2xl mt-2">
@@ -258,7 +293,7 @@ function Steps({ mold }: { mold: Mold }) {
           </summary>
           {ticked.map((step) => (
             <div key={step.id} className="px-2 py-1">
-              <StepTick step={step} done onTick={tick} />
+              <StepTick step={step} number={steps.indexOf(step) + 1} done onTick={tick} />
             </div>
           ))}
         </details>
@@ -270,12 +305,13 @@ function Steps({ mold }: { mold: Mold }) {
 
 interface StepTickProps {
   step: Step;
+  number: number;
   done: boolean;
   large?: boolean;
   onTick(step: string, done: boolean): void;
 }
 
-function StepTick({ step, done, large, onTick }: StepTickProps) {
+function StepTick({ step, number, done, large, onTick }: StepTickProps) {
   return (
     <label className="flex gap-4 items-start cursor-pointer">
       <input
@@ -285,7 +321,7 @@ function StepTick({ step, done, large, onTick }: StepTickProps) {
         onChange={(change) => onTick(step.id, change.target.checked)}
       />
       <span className={`flex-1 ${done ? 'soft' : large ? 'text-lg' : ''}`}>
-        {OPEN_FACE_STEPS.indexOf(step) + 1}. {step.text}
+        {number}. {step.text}
       </span>
     </label>
   );

@@ -18,8 +18,17 @@ import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
 import { NewRubber } from './NewRubber.tsx';
+import { RUBBER_ADVICE } from './words.ts';
+
+const POURS = {
+  'open-face': { words: 'open face', kind: 'silicone-open', fill: 'open-pour' },
+  wrap: { words: 'wrap', kind: 'silicone-wrap', fill: 'gravity' },
+  'two-piece': { words: 'two-piece', kind: 'silicone-two-piece', fill: 'gravity' },
+} as const;
+type Way = keyof typeof POURS;
 
 interface Choices {
+  way: Way;
   count: number;
   wallMm: number;
   gapMm: number;
@@ -29,7 +38,7 @@ interface Choices {
   mixCupMl: number | null;
 }
 
-const STARTING: Omit<Choices, 'roomC'> = {
+const STARTING: Omit<Choices, 'roomC' | 'way'> = {
   count: 3,
   wallMm: 10,
   gapMm: 8,
@@ -43,7 +52,7 @@ function inputOf(master: MasterRow, rubber: Material, choices: Choices): PlanInp
   if (!volumeMl || !rubber.mix || !rubber.potLifeMin || !rubber.demoldMin) return null;
   const { densityAGPerMl = 1.1, densityBGPerMl = 1.1 } = rubber.mix;
   return {
-    pour: 'open-face',
+    pour: choices.way,
     masters: [{ volumeMl, lengthMm, widthMm, heightMm, count: choices.count }],
     wallMm: choices.wallMm,
     gapMm: choices.gapMm,
@@ -97,7 +106,11 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
   );
   const [rubberId, setRubberId] = useState('');
   const [adding, setAdding] = useState(false);
-  const [choices, setChoices] = useState<Choices>({ ...STARTING, roomC: workshop.roomC });
+  const [choices, setChoices] = useState<Choices>({
+    ...STARTING,
+    way: (Object.keys(POURS) as Way[]).find((one) => one === search.get('pour')) ?? 'open-face',
+    roomC: workshop.roomC,
+  });
   const [name, setName] = useState<string>();
   const master = masters.find((row) => row.id === masterId) ?? (masters[0] as MasterRow);
   const rubber = rubbers.find((row) => row.id === rubberId) ?? rubbers[0];
@@ -106,14 +119,15 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
   const stepMm = taste.system === 'us' ? 25.4 / 16 : 1;
   const step = (key: keyof typeof STARTING, by: number, least: number) =>
     setChoices({ ...choices, [key]: Math.max(least, Number(choices[key]) + by) });
-  const moldName = name ?? `${master.name} × ${choices.count}, open face`;
+  const way = POURS[choices.way];
+  const moldName = name ?? `${master.name} × ${choices.count}, ${way.words}`;
   const make = useWrite<Mold, boolean>(
     () => ({
       path: '/molds',
       body: {
         name: moldName,
-        kind: 'silicone-open',
-        fill: 'open-pour',
+        kind: way.kind,
+        fill: way.fill,
         baitId: master.baitId,
         revisionId: master.latest.id,
         cavities: choices.count,
@@ -134,7 +148,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
   const pour = planned?.pours[0];
   return (
     <Page
-      title={`Open-face block, ${master.name} × ${choices.count}`}
+      title={`${master.name} × ${choices.count}, ${way.words}`}
       tab="Plan a mold"
       under={
         rubber?.mix ? (
@@ -148,6 +162,13 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
       }
       actions={
         <>
+          <SelectField
+            label="Poured as"
+            value={choices.way}
+            options={(Object.keys(POURS) as Way[]).map((one) => ({ value: one, label: POURS[one].words }))}
+            onChange={(one) => setChoices({ ...choices, way: one })}
+            className="w-32"
+          />
           <SelectField
             label="Master"
             value={master.id}
@@ -199,6 +220,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
               master={{ ...master.latest, shape: master.shape }}
               count={choices.count}
               wallMm={choices.wallMm}
+              twoPiece={choices.way === 'two-piece'}
             />
             <div className="flex gap-8 flex-wrap">
               <Stepper label="Masters" shown={String(choices.count)} onStep={(by) => step('count', by, 1)} />
@@ -247,7 +269,9 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
           </div>
           <div className="flex flex-col gap-4">
             <h2 className="text-2xl">
-              Mix {text(planned.totalMixMl, 'volume')}, {pour.mixes === 1 ? 'in one go' : `in ${pour.mixes} mixes`}
+              Mix {text(pour.mixMl, 'volume')}
+              {planned.pours.length > 1 && ' for each half'},{' '}
+              {pour.mixes === 1 ? 'in one go' : `in ${pour.mixes} mixes`}
             </h2>
             {pour.mixes > 1 && <p className="-mt-3 soft">The cylinders show one mix of {pour.mixes}.</p>}
             <div className="flex">
@@ -302,7 +326,8 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 }}
               />
             </p>
-            {rubber.levelG > 0 && pour.gramsA + pour.gramsB > rubber.levelG && (
+            <p className="soft -mt-2">{RUBBER_ADVICE[choices.way]}</p>
+            {rubber.levelG > 0 && planned.pours.length * (pour.gramsA + pour.gramsB) > rubber.levelG && (
               <p className="heat font-bold">
                 The store holds {text(rubber.levelG, 'mass')}: not enough for this block.
               </p>

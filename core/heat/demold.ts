@@ -133,3 +133,9 @@ export function train(input: v.InferOutput<typeof trainSchema>): { demoldS: numb
   }
   return { demoldS };
 }
+
+/**
+ * How many such molds keep one person busy: while one waits, the others are filled and opened.
+ * @param waitS from filled to cool enough. @param handS filling and opening, the person's own time a shot.
+ */
+export const moldsToKeepBusy = (waitS: number, handS: number) => 1 + Math.floor(waitS / handS + 1e-9);

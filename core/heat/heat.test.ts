@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import type * as v from 'valibot';
 import { describe, expect, test } from 'vitest';
 import { check } from '../validate.ts';
-import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from './demold.ts';
+import { demold, demoldSchema, MOLD_STUFF, moldsToKeepBusy, train, trainSchema } from './demold.ts';
 
 const BASE = { pourC: 168, moldC: 20, ambientC: 20, wallMm: 12 } as const;
 const waits = (input: v.InferInput<typeof demoldSchema>) => demold(check(demoldSchema, input)).seconds;
@@ -74,3 +74,11 @@ describe('waits', () => {
     expect(demoldS[1]).toBeCloseTo(demoldS[0] as number, 2);
   });
 });
+
+test.each([
+  [300, 100, 4],
+  [299, 100, 3],
+  [0, 100, 1],
+])('a wait of %d s and %d s of one’s own hands: %d molds', (waitS, handS, molds) =>
+  expect(moldsToKeepBusy(waitS, handS)).toBe(molds),
+);

@@ -17,6 +17,7 @@ import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
+import { Heat } from './Heat.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS, STEPS, type Step } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
@@ -59,7 +60,11 @@ export function MoldPage() {
     >
       {mold.plan && <Making mold={mold} mixed={mixed} />}
       <div className="grid grid-cols-[1fr_1fr] gap-12">
-        <Care mold={mold} />
+        <div className="flex flex-col gap-8">
+          <Care mold={mold} />
+          <Heat mold={mold} />
+          <Photos aboutType="mold" aboutId={mold.id} />
+        </div>
         <section>
           <h2 className="mb-2">Pours from it</h2>
           {mold.pours.length === 0 && <p className="soft">None yet.</p>}
@@ -80,7 +85,6 @@ export function MoldPage() {
           </ul>
         </section>
       </div>
-      <Photos aboutType="mold" aboutId={mold.id} />
     </Page>
   );
 }

@@ -1,0 +1,179 @@
+import { useQuery } from '@tanstack/react-query';
+import { useDeferredValue, useMemo, useState } from 'react';
+import type { Mold } from '../../../contract/molds.ts';
+import { Failure } from '../../../core/failure.ts';
+import { MOLD_STUFF, moldsToKeepBusy, PLASTISOL, train } from '../../../core/heat/demold.ts';
+import { durationText } from '../../../core/units/show.ts';
+import { queries } from '../../api/queries.ts';
+import { NumberField, QuantityField } from '../../parts/Fields.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Why } from '../../parts/Why.tsx';
+import { WINDOW_C } from './words.ts';
+
+const STUFF: Partial<Record<Mold['kind'], keyof typeof MOLD_STUFF>> = {
+  'silicone-open': 'silicone',
+  'silicone-wrap': 'silicone',
+  'silicone-two-piece': 'silicone',
+  aluminium: 'aluminium',
+  cast: 'aluminium',
+  printed: 'pla',
+};
+const SHOTS = 6;
+/** A fan on the mold, against still air, W/m²K. */
+const FAN = 40;
+const STILL = 12;
+const USUAL = { wallMm: 12, thickMm: 14, demoldC: 80, openS: 60 };
+
+interface Wish {
+  thickMm: number;
+  wallMm: number;
+  pourC: number;
+  demoldC: number;
+  openS: number;
+}
+
+function waits(mold: Mold, wish: Wish, roomC: number, moldC: number, outerWPerM2K: number): number[] | string {
+  const stuff = STUFF[mold.kind];
+  if (!stuff) return 'no model';
+  try {
+    return train({
+      shape: mold.fill === 'open-pour' ? 'slab' : 'cylinder',
+      thicknessMm: wish.thickMm,
+      pourC: wish.pourC,
+      demoldC: wish.demoldC,
+      criterion: 'mean',
+      moldC,
+      ambientC: roomC,
+      wallMm: wish.wallMm,
+      outerWPerM2K,
+      mold: MOLD_STUFF[stuff],
+      plastisol: PLASTISOL,
+      shots: SHOTS,
+      openS: wish.openS,
+    }).demoldS;
+  } catch (error) {
+    if (error instanceof Failure) return error.message;
+    throw error;
+  }
+}
+
+/** How long a bait waits in this mold, how that grows over an evening, and how many such molds keep one person busy. */
+export function Heat({ mold }: { mold: Mold }) {
+  const { text, workshop } = useTaste();
+  const master = useQuery({ ...queries.master(mold.master?.masterId ?? ''), enabled: mold.master !== null }).data;
+  const [low, high] = WINDOW_C[mold.fill];
+  const [own, setOwn] = useState<Partial<Wish>>({});
+  const known: Wish = {
+    thickMm: master?.latest.thickestMm ?? USUAL.thickMm,
+    wallMm: mold.plan?.input.wallMm ?? USUAL.wallMm,
+    pourC: (low + high) / 2,
+    demoldC: USUAL.demoldC,
+    openS: USUAL.openS,
+  };
+  const wish = useDeferredValue({ ...known, ...own });
+  const roomC = workshop.roomC;
+  const key = JSON.stringify(wish);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: the wish is compared by what it says
+  const found = useMemo(
+    () => ({
+      plain: waits(mold, wish, roomC, roomC, STILL),
+      fan: waits(mold, wish, roomC, roomC, FAN),
+      warm: waits(mold, wish, roomC, roomC + 20, STILL),
+    }),
+    [mold.kind, mold.fill, key, roomC],
+  );
+  if (!STUFF[mold.kind]) return null;
+  const set = (part: Partial<Wish>) => setOwn({ ...own, ...part });
+  const { plain, fan, warm } = found;
+  const handS = 30 + 10 * mold.cavities + wish.openS;
+  const last = typeof plain === 'string' ? null : (plain.at(-1) as number);
+  const against = (other: number[] | string) => {
+    if (typeof other === 'string' || last === null) return '—';
+    const change = (other.at(-1) as number) - last;
+    return `${durationText(Math.abs(change))} ${change < 0 ? 'shorter' : 'longer'}`;
+  };
+  return (
+    <section className="flex flex-col gap-3" aria-label="Waits">
+      <h2>How long it waits</h2>
+      <div className="grid grid-cols-3 gap-4">
+        <QuantityField
+          label="Thickest section"
+          dimension="length"
+          value={own.thickMm ?? known.thickMm}
+          onChange={(thickMm) => thickMm !== null && set({ thickMm })}
+          isDefault={own.thickMm === undefined && !master}
+        />
+        <QuantityField
+          label="Wall"
+          dimension="length"
+          value={own.wallMm ?? known.wallMm}
+          onChange={(wallMm) => wallMm !== null && set({ wallMm })}
+          isDefault={own.wallMm === undefined && !mold.plan}
+        />
+        <QuantityField
+          label="Poured at"
+          dimension="temperature"
+          value={own.pourC ?? known.pourC}
+          onChange={(pourC) => pourC !== null && set({ pourC })}
+          isDefault={own.pourC === undefined}
+        />
+        <QuantityField
+          label="Opened at, mean"
+          dimension="temperature"
+          value={own.demoldC ?? known.demoldC}
+          onChange={(demoldC) => demoldC !== null && set({ demoldC })}
+          isDefault={own.demoldC === undefined}
+        />
+        <NumberField
+          label="Open between shots, s"
+          value={own.openS ?? known.openS}
+          onChange={(openS) => openS !== null && set({ openS })}
+          min={0}
+          isDefault={own.openS === undefined}
+        />
+      </div>
+      {typeof plain === 'string' ? (
+        <p className="heat font-semibold">{plain}</p>
+      ) : (
+        <>
+          <ol className="flex flex-col gap-1">
+            {plain.map((seconds, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: shots come in order
+              <li key={i} className="flex items-center gap-3">
+                <span className="w-16 text-sm">shot {i + 1}</span>
+                <span
+                  className="h-4 bg-[var(--liquid)] border-r-4 border-[var(--rest)]"
+                  style={{ width: `${(62 * seconds) / Math.max(1, ...plain)}%` }}
+                  aria-hidden
+                />
+                <span className="figure">{durationText(seconds)}</span>
+              </li>
+            ))}
+          </ol>
+          <p>
+            By then <b className="figure">{moldsToKeepBusy(last ?? 0, handS)}</b> such{' '}
+            {moldsToKeepBusy(last ?? 0, handS) === 1 ? 'mold keeps' : 'molds keep'} one person busy. A fan on it:{' '}
+            <b>{against(fan)}</b> by shot {SHOTS}. Preheated to {text(roomC + 20, 'temperature')}:{' '}
+            <b>{against(warm)}</b>, and thin tails fill.{' '}
+            <Why
+              reason={{
+                inputs: [
+                  ['room and mold', text(roomC, 'temperature')],
+                  ['material', `${STUFF[mold.kind]}, typical figures`],
+                  ['hands, a shot', durationText(handS)],
+                ],
+                formula:
+                  'Heat conducts from the bait through the wall into the air; the wall keeps what the last shot left in it.',
+                grounds: [
+                  'One dimension, perfect contact; a thick clamp or plate is not in it.',
+                  '80 °C mean is a starting guess: makers open while the heart is hot. Correct it by what you see.',
+                ],
+                change: 'A thicker wall first takes more heat, then holds it longer.',
+              }}
+            />
+          </p>
+        </>
+      )}
+    </section>
+  );
+}

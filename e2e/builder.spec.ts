@@ -108,6 +108,14 @@ test('a two-piece block is poured half by half, and the second half only over re
   await expect(page.getByText('Mix 87.3 mL for each half, in one go')).toBeVisible();
   await expect(page.getByRole('img', { name: 'Part A: 87.3 g, which is 79.4 mL' })).toBeVisible();
   await expect(page.getByRole('img', { name: /Box 130 mm long, 36 mm wide, 37 mm high/ })).toBeVisible();
+  // The box for it: boards of 5 mm, and a net of 130 + 2 · 42 + 12 by 36 + 84 + 12 mm.
+  await page.getByText('The box to cut').click();
+  await expect(page.getByRole('row', { name: /1 × floor/ })).toContainText('140 mm × 46 mm');
+  const [net] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Net for card, 1:1 (SVG)' }).click(),
+  ]);
+  expect(readFileSync(await net.path(), 'utf8')).toContain('width="226.00mm" height="132.00mm"');
   await page.getByRole('button', { name: 'Mixed now: start the clocks' }).click();
   await expect(page.getByRole('heading', { name: 'Still workable' })).toBeVisible();
   world.passes(5);

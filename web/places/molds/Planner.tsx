@@ -17,6 +17,7 @@ import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
+import { BoxToCut } from './BoxToCut.tsx';
 import { NewRubber } from './NewRubber.tsx';
 import { RUBBER_ADVICE } from './words.ts';
 
@@ -266,6 +267,14 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
               />
               <TextField label="Name of the mold" value={moldName} onChange={setName} />
             </div>
+            <BoxToCut
+              inside={{
+                lengthMm: planned.boxLengthMm,
+                widthMm: planned.boxWidthMm,
+                heightMm: planned.boxHeightMm,
+              }}
+              name={moldName}
+            />
           </div>
           <div className="flex flex-col gap-4">
             <h2 className="text-2xl">

@@ -79,6 +79,12 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   await page.getByLabel('Cavities', { exact: true }).fill('4');
   await built();
   await expect(page.getByText('licensed or trained people only', { exact: false })).toBeVisible();
+  await page.emulateMedia({ media: 'print' });
+  const sheet = page.getByRole('region', { name: 'Set-up sheet' });
+  await expect(sheet.getByRole('row', { name: /^Cavities/ })).toContainText('4, 1.5 % larger than the bait');
+  await expect(sheet.getByRole('row', { name: /^Pin 1/ })).toContainText('x 6.0, y 6.0');
+  await expect(sheet.getByRole('row', { name: /^Nose/ })).toHaveCount(4);
+  await page.emulateMedia({ media: 'screen' });
   await page.getByLabel('See through').check();
   await page.getByLabel('Cut open').check();
 

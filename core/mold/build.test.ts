@@ -45,6 +45,13 @@ describe('a brick of 40 × 20 × 10 mm, by hand', () => {
     // Along: wall 10, half a runner 4, from there 4 + 6 to the nose, 40, wall 10. Across: 14 for the sprue's cone, 20 + 6 + 20, 10.
     expect(mold.blockMm.map((mm) => Number(mm.toFixed(6)))).toEqual([74, 70, 30]);
     expect(mold.halfMm).toEqual([15, 15]);
+    // From the corner: noses 24 along (10 + 4 + 10), at 24 and 50 across (14 + 10, and 26 on); the runner at 14.
+    expect(mold.layout.noses).toEqual([
+      { x: expect.closeTo(24, 6), y: expect.closeTo(24, 6), tail: 'right' },
+      { x: expect.closeTo(24, 6), y: expect.closeTo(50, 6), tail: 'right' },
+    ]);
+    expect(mold.layout.runner?.x).toBeCloseTo(14, 6);
+    expect(mold.layout.pins[0]).toEqual({ x: 6, y: 6 });
     expect(mold.cavityMl).toBeCloseTo(8, 6);
     expect(mold.undercutMm2).toBeCloseTo(0, 6);
     // Above the parting plane the upper half has all of the vents, sockets and pry slots; below, the pins.

@@ -22,6 +22,15 @@ export interface BuiltMold {
   blockMm: Vec3;
   /** Heights of the lower and the upper half. */
   halfMm: [number, number];
+  /** From the mold's own origin to the block's lower left corner, turned round: what is added to be measured from there. */
+  cornerMm: [x: number, y: number];
+  /** Where things lie, from the block's lower left corner seen from above, mm. */
+  layout: {
+    /** Nose of each cavity, and which way its tail lies. */
+    noses: { x: number; y: number; tail: 'right' | 'left' }[];
+    pins: { x: number; y: number }[];
+    runner: { x: number; fromY: number; toY: number } | null;
+  };
   /** Middle of the first cavity across the mold: where a section shows the most. */
   sectionMm: number;
   /** One cavity, with its allowance for shrinking. */
@@ -303,6 +312,14 @@ export function buildMold(kit: ManifoldToplevel, mesh: Mesh, wish: MoldWish, pro
     progress?.(0.6);
 
     const block = shop.box(low, high);
+    const inset = pins.diameterMm / 2 + PIN_EDGE_MM;
+    // One pin stands a little off, so that the halves only go together one way.
+    const corners: [number, number][] = [
+      [low[0] + inset, low[1] + inset],
+      [high[0] - inset, low[1] + inset],
+      [low[0] + inset, high[1] - inset],
+      [high[0] - inset - 2, high[1] - inset],
+    ];
     // The fewer booleans meet the cavities' many triangles the sooner it is done: small parts are joined among themselves.
     const within = (solids: Manifold[]) => shop.keep(kit.Manifold.intersection([shop.all(solids), block]));
     const channel = within(channels);
@@ -322,6 +339,16 @@ export function buildMold(kit: ManifoldToplevel, mesh: Mesh, wish: MoldWish, pro
       undercutMm2: found.undercutMm2,
       caughtAtMm: caughtPlaces(filled, found),
       vents,
+      cornerMm: [-low[0], -low[1]] as [number, number],
+      layout: {
+        noses: plan.places.map(({ x, y, turned }) => ({
+          x: x + (turned ? -min[0] : min[0]) - low[0],
+          y: y + (turned ? -gate.y : gate.y) - low[1],
+          tail: turned ? ('left' as const) : ('right' as const),
+        })),
+        pins: wish.kind === 'silicone-box' ? [] : corners.map(([x, y]) => ({ x: x - low[0], y: y - low[1] })),
+        runner: wish.count > 1 ? { x: -low[0], fromY: 0, toY: plan.runnerTo - low[1] } : null,
+      },
       notes,
     };
     if (wish.kind === 'silicone-box') {
@@ -332,14 +359,6 @@ export function buildMold(kit: ManifoldToplevel, mesh: Mesh, wish: MoldWish, pro
 
     const airways = [...venting, ...rods].length > 0 ? [within([...venting, ...rods])] : [];
     const ventsMl = airways.reduce((sum, one) => sum + ml(shop.less(one, [voids])), 0);
-    const inset = pins.diameterMm / 2 + PIN_EDGE_MM;
-    // One pin stands a little off, so that the halves only go together one way.
-    const corners: [number, number][] = [
-      [low[0] + inset, low[1] + inset],
-      [high[0] - inset, low[1] + inset],
-      [low[0] + inset, high[1] - inset],
-      [high[0] - inset - 2, high[1] - inset],
-    ];
     const tall = least(PIN_TALL_MM, high[2] - 2);
     const pegs = corners.map(([x, y]) => shop.rod('z', [x, y, -0.5], tall + 0.5, pins.diameterMm / 2));
     const sockets = corners.map(([x, y]) =>

@@ -2,12 +2,14 @@ import { expose, transfer } from 'comlink';
 import wasmUrl from 'manifold-3d/manifold.wasm?url';
 import { type BuiltMold, buildMold, type MoldPart } from '../../core/mold/build.ts';
 import type { MoldWish } from '../../core/mold/buildWish.ts';
-import type { Mesh } from '../../core/shape/mesh.ts';
+import type { Mesh, Vec3 } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { loadModeller } from '../../core/shape/sculpt.ts';
 import { Bench, meshOf } from '../../core/shape/solids.ts';
+import { toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
+import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
 
 /** What a mold is drawn as: its parts, and what comes out of it. */
@@ -17,6 +19,8 @@ export interface DrawnParts {
 }
 
 export interface DrawnMold extends Omit<BuiltMold, 'parts' | 'casting'>, DrawnParts {
+  /** What comes out of it, seen from above. */
+  plan: Pictured;
   /** The same, sawn through the middle of the first cavity. */
   sawn: DrawnParts;
 }
@@ -27,12 +31,17 @@ const asDrawn = (parts: MoldPart[], casting: Mesh): DrawnParts => ({
 });
 
 let built: BuiltMold | null = null;
+let bait: Mesh | null = null;
+/** A common cutter, to tell what would be left. */
+export const TRIAL_BALL_MM = 3;
+const PLAN_COLUMNS = 1200;
 
 const molder = {
   /** Builds the mold of a mesh file's bait; `tell` hears how far it is. */
   async build(bytes: Uint8Array, wish: MoldWish, tell: (done: number) => void): Promise<DrawnMold> {
     const kit = await loadModeller(wasmUrl);
-    built = buildMold(kit, weld(readMesh(bytes).soup).mesh, wish, tell);
+    bait = weld(readMesh(bytes).soup).mesh;
+    built = buildMold(kit, bait, wish, tell);
     const { parts, casting, ...figures } = built;
     const whole = asDrawn(parts, casting);
     const bench = new Bench(kit);
@@ -45,7 +54,21 @@ const molder = {
     const moved = [whole, sawn].flatMap((one) =>
       [...one.parts, one.casting].flatMap(({ positions, normals }) => [positions.buffer, normals.buffer]),
     );
-    return transfer({ ...figures, ...whole, sawn }, moved);
+    const plan = await pictured(shadowOf(casting, 1, 1, PLAN_COLUMNS));
+    return transfer({ ...figures, ...whole, sawn, plan }, [...moved, plan.picture]);
+  },
+
+  /** Which ball cutter reaches all of both halves, and what a 3 mm one leaves; lengths in mm. */
+  cutter(): { largestBallMm: number | null; leftoverMm: number } {
+    if (!built || !bait) throw new Error('Build the mold first.');
+    const { direction, planeMm } = built;
+    const back = direction.map((part) => -part) as Vec3;
+    const halves = [toolReach(bait, direction, TRIAL_BALL_MM, planeMm), toolReach(bait, back, TRIAL_BALL_MM, -planeMm)];
+    const balls = halves.map((half) => half.largestBallMm);
+    return {
+      largestBallMm: balls.some((ball) => ball === null) ? null : Math.min(...(balls as number[])),
+      leftoverMm: Math.max(...halves.map((half) => half.greatestMm)),
+    };
   },
 
   /** A part of what was built last, as a file. */

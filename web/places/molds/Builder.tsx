@@ -16,6 +16,7 @@ import { Missing } from '../../shell/NotFound.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 import { MmField } from '../shape/MmField.tsx';
 import { type Layer, Solid } from '../shape/Solid.tsx';
+import { SetUpSheet } from './SetUpSheet.tsx';
 import { useMolder } from './useMolder.ts';
 
 const KINDS: Record<MoldWish['kind'], string> = {
@@ -65,7 +66,7 @@ function Building({ master }: { master: Master }) {
   const bore = master.latest.spec?.bore?.diameterMm;
   const [wish, setWish] = useState<MoldWish>({ ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
   const set = (part: Partial<MoldWish>) => setWish((now) => ({ ...now, ...part }));
-  const { mold, done, building, problem, stop, download } = useMolder(master.latest.meshId, wish);
+  const { mold, cutter, done, building, problem, stop, download } = useMolder(master.latest.meshId, wish);
   const [open, setOpen] = useState(0.5);
   const [seeThrough, setSeeThrough] = useState(false);
   const [cutOpen, setCutOpen] = useState(false);
@@ -87,170 +88,196 @@ function Building({ master }: { master: Master }) {
   const cast = wish.kind === 'silicone-box';
   const layers = useMemo(() => layersOf(mold, open, seeThrough, cutOpen), [mold, open, seeThrough, cutOpen]);
   return (
-    <div className="h-full flex flex-col" data-built={mold !== null && !building}>
-      <header className="flex items-center gap-4 px-6 py-2.5 border-b border-[var(--rule)]">
-        <h1 className="text-[1.6rem] truncate">
-          A mold for{' '}
-          <Link to={`/masters/${master.id}`} className="hover:underline">
-            {master.name}
-          </Link>{' '}
-          <span className="figure text-base soft">v{master.latest.number}</span>
-        </h1>
-        <p className="flex-1 text-sm" role="status">
-          {problem ? (
-            <span className="heat font-semibold">{problem}</span>
-          ) : building ? (
-            <span className="flex items-center gap-3">
-              <progress className="w-40 h-3 accent-[var(--rest)]" value={done} max={1} aria-label="Building" />
-              <button type="button" className="link" onClick={stop}>
-                Stop
-              </button>
-            </span>
-          ) : (
-            mold && `built: ${mold.blockMm.map((one) => text(one, 'length')).join(' × ')}`
-          )}
-        </p>
-      </header>
-      <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_320px]">
-        <aside
-          className="overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
-          aria-label="What it shall be"
-        >
-          <select
-            className="select select-sm w-full"
-            aria-label="Kind of mold"
-            value={wish.kind}
-            onChange={(event) => set({ kind: event.target.value as MoldWish['kind'] })}
-          >
-            {Object.entries(KINDS).map(([kind, words]) => (
-              <option key={kind} value={kind}>
-                {words}
-              </option>
-            ))}
-          </select>
-          <MmField
-            label="Cavities"
-            value={wish.count}
-            least={1}
-            most={12}
-            step={1}
-            plain
-            onChange={(count) => set({ count: Math.round(count) })}
-          />
-          <Choice
-            label="Noses to the runner from"
-            value={wish.layout ?? (wish.count > 3 ? 'both-sides' : 'one-side')}
-            options={[
-              ['one-side', 'one side'],
-              ['both-sides', 'both sides'],
-            ]}
-            onChange={(layout) => set({ layout: layout as NonNullable<MoldWish['layout']> })}
-          />
-          <Choice
-            label="Halves pulled toward"
-            value={PULLS.find(([, direction]) => String(direction) === String(wish.direction))?.[0] ?? 'best'}
-            options={PULLS.map(([name]) => [name, name])}
-            onChange={(name) =>
-              setWish(({ direction: _, ...rest }) => {
-                const direction = PULLS.find(([one]) => one === name)?.[1];
-                return direction ? { ...rest, direction } : rest;
-              })
-            }
-          />
-          {mm('Wall, all round', 'wallMm', 2, 40)}
-          {mm('Between cavities', 'gapMm', 1, 40)}
-          {mm('Sprue, mouth', 'sprueMm', 3, 40)}
-          {mm('Runner', 'runnerMm', 2, 30)}
-          {mm('Gates', 'gateMm', 1, 15)}
-          {cast ? null : (
-            <>
-              {mm('Vents (0: none)', 'ventMm', 0, 5)}
-              <MmField
-                label="Pins"
-                value={wish.pins.diameterMm}
-                least={2}
-                most={20}
-                step={0.5}
-                onChange={(diameterMm) => set({ pins: { ...wish.pins, diameterMm } })}
-              />
-              <MmField
-                label="Sockets wider by, mm"
-                value={wish.pins.clearanceMm}
-                least={0}
-                most={1}
-                step={0.05}
-                plain
-                onChange={(clearanceMm) => set({ pins: { ...wish.pins, clearanceMm } })}
-              />
-            </>
-          )}
-          <MmField
-            label="Larger for shrinking, %"
-            value={wish.shrinkFraction * 100}
-            least={0}
-            most={10}
-            step={0.1}
-            plain
-            onChange={(percent) => set({ shrinkFraction: percent / 100 })}
-          />
-          <p className="label-small">
-            <span className="default-mark">default</span> 1.5 %: measure a bait against its master, and correct it.
-          </p>
-          {bore && (
-            <MmField
-              label="Core rod"
-              value={wish.coreRodMm ?? bore}
-              least={1}
-              most={40}
-              onChange={(coreRodMm) => set({ coreRodMm })}
-            />
-          )}
-        </aside>
-        <section className="overflow-auto px-4 py-3 flex flex-col gap-2" aria-label="The mold">
-          <div className="flex items-center gap-4 flex-wrap text-sm">
-            {!cast && (
-              <label className="flex items-center gap-2">
-                closed
-                <input
-                  type="range"
-                  min={0}
-                  max={1}
-                  step={0.02}
-                  value={open}
-                  aria-label="How far it stands open"
-                  onChange={(event) => setOpen(Number(event.target.value))}
-                  className="w-56 accent-[var(--rest)]"
-                />
-                open
-              </label>
+    <>
+      {mold && wish.kind === 'machined' && <SetUpSheet mold={mold} wish={wish} master={master} cutter={cutter} />}
+      <div className="h-full flex flex-col print:hidden" data-built={mold !== null && !building}>
+        <header className="flex items-center gap-4 px-6 py-2.5 border-b border-[var(--rule)]">
+          <h1 className="text-[1.6rem] truncate">
+            A mold for{' '}
+            <Link to={`/masters/${master.id}`} className="hover:underline">
+              {master.name}
+            </Link>{' '}
+            <span className="figure text-base soft">v{master.latest.number}</span>
+          </h1>
+          <p className="flex-1 text-sm" role="status">
+            {problem ? (
+              <span className="heat font-semibold">{problem}</span>
+            ) : building ? (
+              <span className="flex items-center gap-3">
+                <progress className="w-40 h-3 accent-[var(--rest)]" value={done} max={1} aria-label="Building" />
+                <button type="button" className="link" onClick={stop}>
+                  Stop
+                </button>
+              </span>
+            ) : (
+              mold && `built: ${mold.blockMm.map((one) => text(one, 'length')).join(' × ')}`
             )}
-            <Switch label="See through" on={seeThrough} onSwitch={setSeeThrough} />
-            <Switch label="Cut open" on={cutOpen} onSwitch={setCutOpen} />
-          </div>
-          <Solid
-            layers={layers}
-            heightPx={320}
-            says={`The mold, ${mold ? mold.blockMm.map((one) => text(one, 'length')).join(' by ') : 'being built'}.`}
-          />
-        </section>
-        <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
-          {mold && (
-            <Figures
-              mold={mold}
-              wish={wish}
-              master={master}
-              onDownload={download}
-              stale={building || problem !== null}
+          </p>
+        </header>
+        <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_320px]">
+          <aside
+            className="overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
+            aria-label="What it shall be"
+          >
+            <select
+              className="select select-sm w-full"
+              aria-label="Kind of mold"
+              value={wish.kind}
+              onChange={(event) => set({ kind: event.target.value as MoldWish['kind'] })}
+            >
+              {Object.entries(KINDS).map(([kind, words]) => (
+                <option key={kind} value={kind}>
+                  {words}
+                </option>
+              ))}
+            </select>
+            <MmField
+              label="Cavities"
+              value={wish.count}
+              least={1}
+              most={12}
+              step={1}
+              plain
+              onChange={(count) => set({ count: Math.round(count) })}
             />
-          )}
-          <Caution
-            about={
-              wish.kind === 'machined' ? ['machine', 'hot'] : wish.kind === 'printed' ? ['printed', 'hot'] : ['rubber']
-            }
-          />
-        </aside>
+            <Choice
+              label="Noses to the runner from"
+              value={wish.layout ?? (wish.count > 3 ? 'both-sides' : 'one-side')}
+              options={[
+                ['one-side', 'one side'],
+                ['both-sides', 'both sides'],
+              ]}
+              onChange={(layout) => set({ layout: layout as NonNullable<MoldWish['layout']> })}
+            />
+            <Choice
+              label="Halves pulled toward"
+              value={PULLS.find(([, direction]) => String(direction) === String(wish.direction))?.[0] ?? 'best'}
+              options={PULLS.map(([name]) => [name, name])}
+              onChange={(name) =>
+                setWish(({ direction: _, ...rest }) => {
+                  const direction = PULLS.find(([one]) => one === name)?.[1];
+                  return direction ? { ...rest, direction } : rest;
+                })
+              }
+            />
+            {mm('Wall, all round', 'wallMm', 2, 40)}
+            {mm('Between cavities', 'gapMm', 1, 40)}
+            {mm('Sprue, mouth', 'sprueMm', 3, 40)}
+            {mm('Runner', 'runnerMm', 2, 30)}
+            {mm('Gates', 'gateMm', 1, 15)}
+            {cast ? null : (
+              <>
+                {mm('Vents (0: none)', 'ventMm', 0, 5)}
+                <MmField
+                  label="Pins"
+                  value={wish.pins.diameterMm}
+                  least={2}
+                  most={20}
+                  step={0.5}
+                  onChange={(diameterMm) => set({ pins: { ...wish.pins, diameterMm } })}
+                />
+                <MmField
+                  label="Sockets wider by, mm"
+                  value={wish.pins.clearanceMm}
+                  least={0}
+                  most={1}
+                  step={0.05}
+                  plain
+                  onChange={(clearanceMm) => set({ pins: { ...wish.pins, clearanceMm } })}
+                />
+              </>
+            )}
+            <MmField
+              label="Larger for shrinking, %"
+              value={wish.shrinkFraction * 100}
+              least={0}
+              most={10}
+              step={0.1}
+              plain
+              onChange={(percent) => set({ shrinkFraction: percent / 100 })}
+            />
+            <p className="label-small">
+              <span className="default-mark">default</span> 1.5 %: measure a bait against its master, and correct it.
+            </p>
+            {bore && (
+              <MmField
+                label="Core rod"
+                value={wish.coreRodMm ?? bore}
+                least={1}
+                most={40}
+                onChange={(coreRodMm) => set({ coreRodMm })}
+              />
+            )}
+          </aside>
+          <section className="overflow-auto px-4 py-3 flex flex-col gap-2" aria-label="The mold">
+            <div className="flex items-center gap-4 flex-wrap text-sm">
+              {!cast && (
+                <label className="flex items-center gap-2">
+                  closed
+                  <input
+                    type="range"
+                    min={0}
+                    max={1}
+                    step={0.02}
+                    value={open}
+                    aria-label="How far it stands open"
+                    onChange={(event) => setOpen(Number(event.target.value))}
+                    className="w-56 accent-[var(--rest)]"
+                  />
+                  open
+                </label>
+              )}
+              <Switch label="See through" on={seeThrough} onSwitch={setSeeThrough} />
+              <Switch label="Cut open" on={cutOpen} onSwitch={setCutOpen} />
+            </div>
+            <Solid
+              layers={layers}
+              heightPx={320}
+              says={`The mold, ${mold ? mold.blockMm.map((one) => text(one, 'length')).join(' by ') : 'being built'}.`}
+            />
+          </section>
+          <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
+            {mold && (
+              <Figures
+                mold={mold}
+                wish={wish}
+                master={master}
+                onDownload={download}
+                stale={building || problem !== null}
+              />
+            )}
+            {wish.kind === 'machined' && (
+              <div className="flex flex-col gap-1">
+                <p className="text-sm">
+                  {cutter === null
+                    ? 'Working out the cutter …'
+                    : cutter.largestBallMm === null
+                      ? `No usual ball cutter reaches all: 3 mm leaves ${cutter.leftoverMm.toFixed(2)} mm. Ease the corners, or spark them.`
+                      : `A ball of ${cutter.largestBallMm} mm reaches all of it.`}
+                </p>
+                <button
+                  type="button"
+                  className="btn btn-sm btn-line self-start"
+                  disabled={!mold}
+                  onClick={() => window.print()}
+                >
+                  Print the set-up sheet
+                </button>
+              </div>
+            )}
+            <Caution
+              about={
+                wish.kind === 'machined'
+                  ? ['machine', 'hot']
+                  : wish.kind === 'printed'
+                    ? ['printed', 'hot']
+                    : ['rubber']
+              }
+            />
+          </aside>
+        </div>
       </div>
-    </div>
+    </>
   );
 }
 

@@ -14,12 +14,15 @@ interface Built {
   building: boolean;
   problem: string | null;
   stop(): void;
+  /** Which cutter a machined one asks for; null until it is known. */
+  cutter: { largestBallMm: number | null; leftoverMm: number } | null;
   download(name: MoldPart['name'], format: ExportFormat): Promise<void>;
 }
 
 /** A mold built beside the page once the hand rests; a newer wish stops the older build, and nothing half-built is shown. */
 export function useMolder(meshId: string | null, wish: MoldWish): Built {
   const [mold, setMold] = useState<DrawnMold | null>(null);
+  const [cutter, setCutter] = useState<Built['cutter']>(null);
   const [state, setState] = useState({ done: 0, building: false, problem: null as string | null });
   const running = useRef<{ worker: Worker; molder: Remote<Molder> } | null>(null);
   const wished = JSON.stringify(wish);
@@ -47,7 +50,12 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
         const built = await molder.build(bytes, JSON.parse(wished) as MoldWish, proxy(tell));
         if (!live) return;
         setMold(built);
+        setCutter(null);
         setState({ done: 1, building: false, problem: null });
+        if ((JSON.parse(wished) as MoldWish).kind === 'machined') {
+          const known = await molder.cutter();
+          if (live) setCutter(known);
+        }
       } catch (error) {
         if (live)
           setState({ done: 0, building: false, problem: error instanceof Error ? error.message : String(error) });
@@ -69,5 +77,5 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
     link.click();
     URL.revokeObjectURL(link.href);
   };
-  return { mold, ...state, stop, download };
+  return { mold, cutter, ...state, stop, download };
 }

@@ -65,6 +65,13 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
     .analyze();
   expect(violations.map((one) => `${one.id}: ${one.nodes[0]?.html}`)).toEqual([]);
 
+  // Six layers of 0.1 mm are 0.6 mm over hollow infill: blown through; 15 of them make 1.5 mm.
+  await page.getByLabel('Solid layers').fill('6');
+  await page.getByLabel('Layer, mm').fill('0.1');
+  await expect(page.getByText(/plastic blows through under 1.5 mm. 4 perimeters and 15 layers hold/)).toBeVisible();
+  await page.getByLabel('Solid layers').fill('15');
+  await expect(page.getByText(/: it holds/)).toBeVisible();
+
   // What cannot be built is said, with the change that mends it, and what was built stays.
   const wall = page.getByLabel('Wall, all round');
   await wall.fill('4');

@@ -1,21 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
-import { Link, useNavigate, useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import type { Master } from '../../../contract/masters.ts';
-import type { Mold } from '../../../contract/molds.ts';
-import { demold, MOLD_STUFF, PLASTISOL } from '../../../core/heat/demold.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
-import { durationText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
-import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { Refusal, TextField } from '../../parts/Fields.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 import { MmField } from '../shape/MmField.tsx';
 import { type Layer, Solid } from '../shape/Solid.tsx';
+import { MoldFigures } from './MoldFigures.tsx';
+import { PrintSkin } from './PrintSkin.tsx';
 import { SetUpSheet } from './SetUpSheet.tsx';
 import { useMolder } from './useMolder.ts';
 
@@ -238,7 +235,7 @@ function Building({ master }: { master: Master }) {
           </section>
           <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
             {mold && (
-              <Figures
+              <MoldFigures
                 mold={mold}
                 wish={wish}
                 master={master}
@@ -246,6 +243,7 @@ function Building({ master }: { master: Master }) {
                 stale={building || problem !== null}
               />
             )}
+            {wish.kind === 'printed' && <PrintSkin />}
             {wish.kind === 'machined' && (
               <div className="flex flex-col gap-1">
                 <p className="text-sm">
@@ -337,142 +335,4 @@ function layersOf(mold: DrawnMold | null, open: number, seeThrough: boolean, saw
     return { ...part, colour: upper ? '--edge' : '--liquid', ghost: seeThrough && !rod, offset };
   });
   return boxes ? layers : [...layers, { ...shown.casting, colour: '--bait', offset: [0, 0, open * 0.6 * high] }];
-}
-
-/** Cooled by the air on its outside; a hand's warmth and clamps are not in it. */
-const STUFF = { printed: MOLD_STUFF.pla, machined: MOLD_STUFF.aluminium, 'silicone-box': MOLD_STUFF.silicone } as const;
-/** What a printer lays down, mm³/s, and PLA's density, g/mL. */
-const PRINT_MM3_PER_S = 8;
-const PLA_G_PER_ML = 1.24;
-
-function Figures({
-  mold,
-  wish,
-  master,
-  onDownload,
-  stale,
-}: {
-  mold: DrawnMold;
-  wish: MoldWish;
-  master: Master;
-  onDownload: ReturnType<typeof useMolder>['download'];
-  stale: boolean;
-}) {
-  const { text, workshop } = useTaste();
-  const navigate = useNavigate();
-  const [name, setName] = useState(`${master.name} × ${wish.count}`);
-  const keep = useWrite<Mold>(
-    () => ({
-      path: '/molds',
-      body: {
-        name,
-        kind: wish.kind === 'machined' ? 'aluminium' : 'printed',
-        fill: 'injection',
-        baitId: master.bait.id,
-        revisionId: master.latest.id,
-        cavities: wish.count,
-        cavityMl: mold.cavityMl,
-        sprueMl: mold.channelsMl,
-      },
-    }),
-    (kept) => navigate(`/molds/${kept.id}`),
-  );
-  const shotMl = wish.count * mold.cavityMl + mold.channelsMl;
-  const solidMl = mold.parts.reduce((sum, part) => sum + part.volumeMl, 0);
-  const { seconds } = demold({
-    shape: 'cylinder',
-    thicknessMm: master.latest.thickestMm,
-    pourC: 168,
-    demoldC: 80,
-    criterion: 'mean',
-    moldC: workshop.roomC,
-    ambientC: workshop.roomC,
-    wallMm: wish.wallMm,
-    outerWPerM2K: 12,
-    mold: STUFF[wish.kind],
-    plastisol: PLASTISOL,
-  });
-  const lines: [label: string, value: string, bad?: boolean][] = [
-    ['One cavity', text(mold.cavityMl, 'volume')],
-    ['Sprue, runner, gates', text(mold.channelsMl, 'volume')],
-    ['One shot', text(shotMl, 'volume')],
-    ...(mold.rubberMl > 0
-      ? ([['Rubber to pour', text(mold.rubberMl, 'volume')]] as [string, string][])
-      : ([['First wait, about', durationText(seconds)]] as [string, string][])),
-    ...(wish.kind === 'machined'
-      ? []
-      : ([
-          ['To print', text(solidMl * PLA_G_PER_ML, 'mass')],
-          ['Printing, about', durationText((solidMl * 1000) / PRINT_MM3_PER_S)],
-        ] as [string, string][])),
-    ...(mold.rubberMl > 0
-      ? []
-      : ([['Vents', mold.vents.length === 0 ? 'none' : `${mold.vents.length} a cavity`]] as [string, string][])),
-    ['Caught by a straight pull', `${mold.undercutMm2.toFixed(0)} mm²`, mold.undercutMm2 > 30],
-  ];
-  return (
-    <>
-      <ul className="ruled">
-        {lines.map(([label, value, bad]) => (
-          <li key={label} className="py-1 flex justify-between gap-3">
-            <span>{label}</span>
-            <span className={`figure text-right ${bad ? 'heat' : ''}`}>{value}</span>
-          </li>
-        ))}
-      </ul>
-      <p className="label-small">
-        <span className="default-mark">defaults</span> poured at 168 °C, opened at 80 °C mean; solid print of 8 mm³/s.
-      </p>
-      {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
-        <p className="text-sm">
-          Caught {mold.caughtAtMm.map(([x]) => text(x, 'length')).join(', ')} from the nose: the soft bait gives there,
-          a hard master would not.
-        </p>
-      )}
-      {mold.notes.map((note) => (
-        <p key={note} className="text-sm warn font-semibold">
-          {note}
-        </p>
-      ))}
-      <div className="flex flex-col gap-1">
-        {mold.parts.map((part) => (
-          <p key={part.name} className="flex gap-3 text-sm items-baseline">
-            <span className="flex-1 capitalize">{part.name}</span>
-            <span className="figure">{text(part.volumeMl, 'volume')}</span>
-            {(['stl', '3mf'] as const).map((format) => (
-              <button
-                key={format}
-                type="button"
-                className="link"
-                disabled={stale}
-                aria-label={`${part.name} as ${format.toUpperCase()}`}
-                onClick={() => void onDownload(part.name, format)}
-              >
-                {format.toUpperCase()}
-              </button>
-            ))}
-          </p>
-        ))}
-      </div>
-      {wish.kind !== 'silicone-box' && (
-        <form
-          className="flex flex-col gap-2 border-t border-[var(--rule)] pt-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() && !stale) keep.mutate();
-          }}
-        >
-          <TextField label="Once it is made, it is called" value={name} onChange={setName} />
-          <Refusal error={keep.error} />
-          <button
-            type="submit"
-            className="btn btn-primary self-start"
-            disabled={!name.trim() || stale || keep.isPending}
-          >
-            Keep as a mold
-          </button>
-        </form>
-      )}
-    </>
-  );
 }

@@ -1,0 +1,91 @@
+import { useState } from 'react';
+import { pourWindow } from '../../../core/heat/window.ts';
+import { LEAST_SKIN_MM, printSkin } from '../../../core/mold/skin.ts';
+import { useTaste } from '../../parts/taste.tsx';
+import { MmField } from '../shape/MmField.tsx';
+import { PRINTED_WINDOW_C } from './words.ts';
+
+/** What printed halves can bear, °C: starting values, the filament's or resin's own sheet wins. */
+const BEARS = { PLA: 155, PETG: 160, 'High-temperature resin': 200 } as const;
+type Stuff = keyof typeof BEARS;
+
+/** Whether the print's skin holds, and how hot it may be poured. */
+export function PrintSkin() {
+  const { text } = useTaste();
+  const [print, setPrint] = useState({ perimeters: 5, lineMm: 0.4, layers: 8, layerMm: 0.2 });
+  const [stuff, setStuff] = useState<Stuff>('PLA');
+  const skin = printSkin(print);
+  const [low, high] = PRINTED_WINDOW_C;
+  const window = pourWindow({
+    lowC: low,
+    highC: Math.max(high, BEARS[stuff]),
+    method: 'printed',
+    flakeLimitsC: [],
+    moldLimitC: BEARS[stuff],
+    scorchC: 195,
+  });
+  const set = (part: Partial<typeof print>) => setPrint({ ...print, ...part });
+  return (
+    <section className="flex flex-col gap-1.5" aria-label="Print">
+      <MmField
+        label="Perimeters"
+        value={print.perimeters}
+        least={1}
+        most={30}
+        step={1}
+        plain
+        onChange={(perimeters) => set({ perimeters })}
+      />
+      <MmField
+        label="Line, mm"
+        value={print.lineMm}
+        least={0.1}
+        most={2}
+        step={0.02}
+        plain
+        onChange={(lineMm) => set({ lineMm })}
+      />
+      <MmField
+        label="Solid layers"
+        value={print.layers}
+        least={1}
+        most={100}
+        step={1}
+        plain
+        onChange={(layers) => set({ layers })}
+      />
+      <MmField
+        label="Layer, mm"
+        value={print.layerMm}
+        least={0.03}
+        most={1}
+        step={0.05}
+        plain
+        onChange={(layerMm) => set({ layerMm })}
+      />
+      <p className={`text-sm ${skin.holds ? '' : 'heat font-semibold'}`}>
+        Skin {text(skin.sideMm, 'length')} at the sides, {text(skin.flatMm, 'length')} over and under
+        {skin.holds
+          ? ': it holds.'
+          : `: plastic blows through under ${text(LEAST_SKIN_MM, 'length')}. ${skin.perimetersNeeded} perimeters and ${skin.layersNeeded} layers hold.`}
+      </p>
+      <select
+        className="select select-sm"
+        aria-label="Printed in"
+        value={stuff}
+        onChange={(event) => setStuff(event.target.value as Stuff)}
+      >
+        {(Object.keys(BEARS) as Stuff[]).map((one) => (
+          <option key={one} value={one}>
+            {one}, bears {text(BEARS[one], 'temperature')}
+          </option>
+        ))}
+      </select>
+      <p className="text-sm">
+        Cook it hot, pour it from {text(window.lowC, 'temperature')} to {text(window.highC, 'temperature')}.{' '}
+        {window.advice} Clamps along the seam, a backing plate on each side.{' '}
+        <span className="default-mark">defaults: its own sheet wins</span>
+      </p>
+    </section>
+  );
+}

@@ -131,6 +131,12 @@ test('a two-piece block is poured half by half, and the second half only over re
   expect(readFileSync(await net.path(), 'utf8')).toContain('width="226.00mm" height="132.00mm"');
   await page.getByRole('button', { name: 'Mixed now: start the clocks' }).click();
   await expect(page.getByRole('heading', { name: 'Still workable' })).toBeVisible();
+  // A single open block of it needs 130 × 36 × 27 mm less 10 mL, 116.4 mL: more than 100 left over, less than 120.
+  await page.getByText('Some is left in the cup').click();
+  await page.getByLabel('Left over').fill('100');
+  await expect(page.getByText('No master is small enough', { exact: false })).toBeVisible();
+  await page.getByLabel('Left over').fill('120');
+  await expect(page.getByRole('listitem').filter({ hasText: 'takes 116 mL' })).toBeVisible();
   world.passes(5);
   await page.reload();
   await expect(page.getByRole('heading', { name: 'First half is set' })).toBeVisible();

@@ -18,6 +18,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
 import { Heat } from './Heat.tsx';
+import { Leftover } from './Leftover.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS, STEPS, type Step } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
@@ -211,6 +212,7 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
             I came up short
           </button>
         )}
+        {setting && sinceMin < output.potLifeMin && <Leftover like={input} />}
         {short && (
           <div className="sheet p-4 flex flex-col gap-3">
             <QuantityField

@@ -92,7 +92,11 @@ test('two browsers edit one recipe: the second sees both and loses nothing', asy
   await enter(page);
   const { recipeId, api } = await stocked(world.url);
   const other = await (await browser.newContext()).newPage();
-  for (const one of [page, other]) await one.goto(`${world.url}/colours/${recipeId}/edit`);
+  for (const one of [page, other]) {
+    await one.goto(`${world.url}/colours/${recipeId}/edit`);
+    // Both have the first version before them, however busy the machine is.
+    await expect(one.getByLabel('Amount')).toHaveValue('24 drops');
+  }
   const write = async (one: Page, amount: string, why: string) => {
     await one.getByLabel('Amount').fill(amount);
     await one.getByLabel('What was changed, and why').fill(why);

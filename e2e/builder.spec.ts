@@ -76,6 +76,7 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   const wall = page.getByLabel('Wall, all round');
   await wall.fill('4');
   await expect(page.getByText(/a wall of 9\.3 mm or a thinner pin mends it/)).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Keep as a mold' })).toBeDisabled();
   await wall.fill('12');
   await built();
 

@@ -63,7 +63,7 @@ function Building({ master }: { master: Master }) {
   const bore = master.latest.spec?.bore?.diameterMm;
   const [wish, setWish] = useState<MoldWish>({ ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
   const set = (part: Partial<MoldWish>) => setWish((now) => ({ ...now, ...part }));
-  const { mold, cutter, done, building, problem, stop, download } = useMolder(master.latest.meshId, wish);
+  const { mold, stale, cutter, done, building, problem, stop, download } = useMolder(master.latest.meshId, wish);
   const [open, setOpen] = useState(0.5);
   const [seeThrough, setSeeThrough] = useState(false);
   const [cutOpen, setCutOpen] = useState(false);
@@ -86,8 +86,10 @@ function Building({ master }: { master: Master }) {
   const layers = useMemo(() => layersOf(mold, open, seeThrough, cutOpen), [mold, open, seeThrough, cutOpen]);
   return (
     <>
-      {mold && wish.kind === 'machined' && <SetUpSheet mold={mold} wish={wish} master={master} cutter={cutter} />}
-      <div className="h-full flex flex-col print:hidden" data-built={mold !== null && !building}>
+      {mold && !stale && wish.kind === 'machined' && (
+        <SetUpSheet mold={mold} wish={wish} master={master} cutter={cutter} />
+      )}
+      <div className="h-full flex flex-col print:hidden" data-built={!stale}>
         <header className="flex items-center gap-4 px-6 py-2.5 border-b border-[var(--rule)]">
           <h1 className="text-[1.6rem] truncate">
             A mold for{' '}
@@ -234,15 +236,7 @@ function Building({ master }: { master: Master }) {
             />
           </section>
           <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
-            {mold && (
-              <MoldFigures
-                mold={mold}
-                wish={wish}
-                master={master}
-                onDownload={download}
-                stale={building || problem !== null}
-              />
-            )}
+            {mold && <MoldFigures mold={mold} wish={wish} master={master} onDownload={download} stale={stale} />}
             {wish.kind === 'printed' && <PrintSkin />}
             {wish.kind === 'machined' && (
               <div className="flex flex-col gap-1">
@@ -256,7 +250,7 @@ function Building({ master }: { master: Master }) {
                 <button
                   type="button"
                   className="btn btn-sm btn-line self-start"
-                  disabled={!mold}
+                  disabled={stale}
                   onClick={() => window.print()}
                 >
                   Print the set-up sheet

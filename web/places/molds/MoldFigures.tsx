@@ -33,7 +33,10 @@ export function MoldFigures({
 }) {
   const { text, workshop } = useTaste();
   const navigate = useNavigate();
-  const [name, setName] = useState(`${master.name} × ${wish.count}`);
+  const [ownName, setName] = useState<string>();
+  // Of what was built, which a newer wish may not be yet.
+  const count = mold.layout.noses.length;
+  const name = ownName ?? `${master.name} × ${count}`;
   const keep = useWrite<Mold>(
     () => ({
       path: '/molds',
@@ -43,14 +46,14 @@ export function MoldFigures({
         fill: 'injection',
         baitId: master.bait.id,
         revisionId: master.latest.id,
-        cavities: wish.count,
+        cavities: count,
         cavityMl: mold.cavityMl,
         sprueMl: mold.channelsMl,
       },
     }),
     (kept) => navigate(`/molds/${kept.id}`),
   );
-  const shotMl = wish.count * mold.cavityMl + mold.channelsMl;
+  const shotMl = count * mold.cavityMl + mold.channelsMl;
   const solidMl = mold.parts.reduce((sum, part) => sum + part.volumeMl, 0);
   const { seconds } = demold({
     shape: 'cylinder',

@@ -13,6 +13,8 @@ interface Built {
   done: number;
   building: boolean;
   problem: string | null;
+  /** What is shown was built for another wish: stopped, refused, or not begun yet. */
+  stale: boolean;
   stop(): void;
   /** Which cutter a machined one asks for; null until it is known. */
   cutter: { largestBallMm: number | null; leftoverMm: number } | null;
@@ -21,7 +23,7 @@ interface Built {
 
 /** A mold built beside the page once the hand rests; a newer wish stops the older build, and nothing half-built is shown. */
 export function useMolder(meshId: string | null, wish: MoldWish): Built {
-  const [mold, setMold] = useState<DrawnMold | null>(null);
+  const [shown, setShown] = useState<{ mold: DrawnMold; of: string } | null>(null);
   const [cutter, setCutter] = useState<Built['cutter']>(null);
   const [state, setState] = useState({ done: 0, building: false, problem: null as string | null });
   const running = useRef<{ worker: Worker; molder: Remote<Molder> } | null>(null);
@@ -49,7 +51,7 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
         };
         const built = await molder.build(bytes, JSON.parse(wished) as MoldWish, proxy(tell));
         if (!live) return;
-        setMold(built);
+        setShown({ mold: built, of: wished });
         setCutter(null);
         setState({ done: 1, building: false, problem: null });
         if ((JSON.parse(wished) as MoldWish).kind === 'machined') {
@@ -77,5 +79,5 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
     link.click();
     URL.revokeObjectURL(link.href);
   };
-  return { mold, cutter, ...state, stop, download };
+  return { mold: shown?.mold ?? null, stale: shown?.of !== wished, cutter, ...state, stop, download };
 }

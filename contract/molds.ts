@@ -1,7 +1,21 @@
 import * as v from 'valibot';
-import type { SiliconePlan } from '../core/mold/silicone.ts';
-import { type PlanInput, planSchema } from '../core/mold/silicone.ts';
-import { above0, count, from0, name, ownId, rowId, type Versioned, volumeMl } from './fields.ts';
+import { wishSchema } from '../core/mold/buildWish.ts';
+import { type Insert, insertSchema } from '../core/mold/inserts.ts';
+import { type PlanInput, planSchema, type SiliconePlan } from '../core/mold/silicone.ts';
+import {
+  above0,
+  count,
+  cupC,
+  density,
+  from0,
+  grams,
+  name,
+  note,
+  ownId,
+  rowId,
+  type Versioned,
+  volumeMl,
+} from './fields.ts';
 import { type Shape, shape } from './workshop.ts';
 
 export const MOLD_KINDS = [
@@ -14,6 +28,22 @@ export const MOLD_KINDS = [
   'dip-rods',
 ] as const;
 export const FILLS = ['open-pour', 'injection', 'gravity', 'dip'] as const;
+
+export const HOOK_SLOTS = ['none', 'cast', 'insert'] as const;
+
+/** What a mold is besides its cavities. */
+export const fittingSchema = v.strictObject({
+  eyeMm: v.optional(v.nullable(above0(50)), null),
+  hookSlot: v.optional(v.picklist(HOOK_SLOTS), 'none'),
+  /** The plate or oven it is brought to before it is filled, °C; null: filled cold. */
+  plateC: v.optional(v.nullable(cupC), null),
+  notes: note,
+});
+export type Fitting = v.InferOutput<typeof fittingSchema>;
+
+const inserts = v.pipe(v.array(insertSchema), v.maxLength(60));
+/** How the builder made it, so that it can be built again. */
+const build = v.strictObject({ meshId: rowId, wish: wishSchema });
 
 export const moldBody = v.pipe(
   v.strictObject({
@@ -32,6 +62,9 @@ export const moldBody = v.pipe(
     injectorMl: v.optional(v.nullable(above0(5000))),
     rubberId: v.optional(rowId),
     planInput: v.optional(planSchema),
+    fitting: v.optional(fittingSchema),
+    inserts: v.optional(inserts),
+    build: v.optional(build),
   }),
   v.check(
     (mold) => Boolean(mold.baitId) !== Boolean(mold.newBait),
@@ -46,12 +79,57 @@ export const moldPatch = v.partial(
     sprueMl: from0(2000),
     runnerMl: from0(2000),
     injectorMl: v.nullable(above0(5000)),
+    fitting: fittingSchema,
+    inserts,
     retired: v.boolean(),
   }),
 );
 
+/** A worn mold made again of the same revision, in the same way; it retires the old one. */
+export const rebuildBody = v.strictObject({ name });
+
+export const weighingBody = v.strictObject({
+  id: ownId,
+  of: v.picklist(['bait', 'shot', 'sprue']),
+  count: count(1, 10_000),
+  grams,
+  densityGPerMl: v.optional(density, 1.02),
+});
+export const dipBody = v.strictObject({
+  id: ownId,
+  dips: count(1, 100),
+  wallMm: above0(100),
+  cupC: v.pipe(
+    cupC,
+    v.minValue(140, 'a dip cup is kept between 140 and 180 °C'),
+    v.maxValue(180, 'a dip cup is kept between 140 and 180 °C'),
+  ),
+});
+export const SPARK_SEEN = ['clean', 'pits', 'arc'] as const;
+export const sparkBody = v.pipe(
+  v.strictObject({
+    id: ownId,
+    electrode: name,
+    pass: v.picklist(['roughing', 'finishing']),
+    amps: above0(1000),
+    fromMm: from0(500),
+    toMm: above0(500),
+    minutes: above0(100_000),
+    /** Share of the pulses that cut, as the machine shows it. */
+    efficiency: v.optional(v.nullable(from0(1)), null),
+    seen: v.picklist(SPARK_SEEN),
+  }),
+  v.forward(
+    v.check((run) => run.toMm > run.fromMm, 'a run goes deeper than it began'),
+    ['toMm'],
+  ),
+);
+export const CARE_LOGS = ['weighings', 'dips', 'sparks'] as const;
+export const careBackBody = v.strictObject({ id: ownId, log: v.picklist(CARE_LOGS), rowId });
+
 export const moldEventBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('mixed') }),
+  v.strictObject({ id: ownId, kind: v.literal('cleaned') }),
   v.strictObject({ id: ownId, kind: v.literal('topped-up'), missingDepthMm: above0(2000) }),
   v.strictObject({ id: ownId, kind: v.literal('step'), step: name }),
   v.strictObject({ id: ownId, kind: v.literal('step-undone'), step: name }),
@@ -59,7 +137,7 @@ export const moldEventBody = v.variant('kind', [
 
 export interface MoldEvent {
   id: string;
-  kind: 'mixed' | 'topped-up' | 'step' | 'step-undone';
+  kind: 'mixed' | 'topped-up' | 'step' | 'step-undone' | 'cleaned';
   step: string | null;
   detail: Record<string, unknown> | null;
   at: string;
@@ -70,6 +148,41 @@ export interface CavityHealth {
   made: number;
   rejected: number;
   reasons: { reason: string; count: number }[];
+}
+
+export interface Weighing extends Omit<v.InferOutput<typeof weighingBody>, 'id'> {
+  id: string;
+  at: string;
+}
+export interface DipReading extends Omit<v.InferOutput<typeof dipBody>, 'id'> {
+  id: string;
+  at: string;
+}
+export interface SparkRun extends Omit<v.InferOutput<typeof sparkBody>, 'id'> {
+  id: string;
+  at: string;
+}
+
+/** What weighing said of a mold, beside its estimate. */
+export interface Weighed {
+  /** How many baits, and how many shots or sprues, were weighed; 0 where the estimate stands. */
+  cavityFrom: number;
+  channelsFrom: number;
+  spread: number | null;
+  toEstimate: number;
+  problem: string | null;
+}
+
+export interface MoldCare {
+  cleanedAt: string | null;
+  shotsSinceCleaned: number;
+  /** Shots after which half of the molds of its kind were worn out here; null until half of them are. */
+  life: { shots: number | null; from: number };
+  /** Baits looked at and those with flash, a pour, oldest first. */
+  flash: { pourId: string; code: string; at: string; made: number; flash: number }[];
+  weighings: Weighing[];
+  dips: DipReading[];
+  sparks: SparkRun[];
 }
 
 export interface MoldRow extends Versioned {
@@ -83,11 +196,17 @@ export interface MoldRow extends Versioned {
   cavities: number;
   columns: number;
   rows: number;
+  /** Plastic a bait and a shot's sprue and runner take: as weighed, or as estimated until then; inserts are not in it. */
   cavityMl: number;
   sprueMl: number;
   runnerMl: number;
+  estimate: { cavityMl: number; sprueMl: number; runnerMl: number };
+  weighed: Weighed | null;
   injectorMl: number | null;
   rubberId: string | null;
+  fitting: Fitting | null;
+  inserts: Insert[] | null;
+  rebuiltFromId: string | null;
   retiredAt: string | null;
   createdAt: string;
   shots: number;
@@ -101,6 +220,11 @@ export interface MoldRow extends Versioned {
 export interface Mold extends MoldRow {
   events: MoldEvent[];
   health: CavityHealth[];
+  care: MoldCare;
+  build: v.InferOutput<typeof build> | null;
+  /** The worn ones before it, newest first, and the one that took its place. */
+  before: { id: string; name: string; shots: number }[];
+  after: { id: string; name: string } | null;
   master: { masterId: string; revisionNumber: number } | null;
   pours: {
     id: string;

@@ -31,6 +31,9 @@ const JSON_COLUMNS = new Set([
   'spec',
   'speeds',
   'steps',
+  'fitting',
+  'inserts',
+  'build',
 ]);
 const BOOLEAN_COLUMNS = new Set(['flat_back', 'early', 'cured', 'gone']);
 

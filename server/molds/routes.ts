@@ -9,7 +9,8 @@ import { all, first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { drawMaterial } from '../materials/store.ts';
-import { addMold, getMold, listMolds } from './store.ts';
+import { moldCareEndpoints } from './careRoutes.ts';
+import { addMold, getMold, listMolds, refuseInserts } from './store.ts';
 
 const touches = ['molds', 'materials', 'masters', 'baits', 'clocks', 'line', 'today'];
 
@@ -84,6 +85,7 @@ function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Reco
 }
 
 export const moldEndpoints = [
+  ...moldCareEndpoints,
   endpoint({ method: 'GET', path: '/molds', query: listQuery, run: ({ db, query }) => listMolds(db, query) }),
   endpoint({ method: 'GET', path: '/molds/:id', run: ({ db, params }) => getMold(db, params.id as string) }),
   endpoint({
@@ -101,6 +103,8 @@ export const moldEndpoints = [
     touches,
     run: ({ db, body, params, version, at }) => {
       const { retired, ...values } = body;
+      if (body.inserts)
+        refuseInserts(body.inserts, mustFind<MoldRow>(db, 'mold', params.id as string, 'mold').cavities);
       const retirement = retired === undefined ? {} : { retiredAt: retired ? at : null };
       update(db, 'mold', params.id as string, version, { ...values, ...retirement }, 'mold');
       return getMold(db, params.id as string);

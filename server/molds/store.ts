@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { CavityHealth, Mold, MoldEvent, MoldRow, moldBody } from '../../contract/molds.ts';
+import type { CavityHealth, Mold, MoldEvent, MoldRow, moldBody, Weighing } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { plan } from '../../core/mold/silicone.ts';
 import type { Db } from '../db/open.ts';
@@ -9,6 +9,7 @@ import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { countsByMold, countsOf, type MoldCount } from '../pours/counts.ts';
 import { addBait } from '../workshop/store.ts';
+import { careOf, heldBy, lineOf, weighingsByMold } from './care.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape,
@@ -21,7 +22,7 @@ const LISTING = {
   idColumn: 'mold.id',
 };
 
-type Stored<T> = Omit<T, 'readyAt'> & { mixedAt: string | null; demolded: string | null };
+type Stored<T> = Omit<T, 'readyAt' | 'estimate' | 'weighed'> & { mixedAt: string | null; demolded: string | null };
 
 /** Rubber that was planned here is a mold once its demold step is ticked; until then it has a moment, or none yet. */
 function readyAtOf({ plan, mixedAt, demolded }: Pick<Stored<MoldRow>, 'plan' | 'mixedAt' | 'demolded'>): string | null {
@@ -29,10 +30,17 @@ function readyAtOf({ plan, mixedAt, demolded }: Pick<Stored<MoldRow>, 'plan' | '
   return mixedAt ? new Date(Date.parse(mixedAt) + plan.output.demoldMin * 60_000).toISOString() : 'unmixed';
 }
 
-function complete({ mixedAt, demolded, ...row }: Stored<MoldRow>, counts: Map<string, MoldCount>): MoldRow {
+interface Known {
+  counts: Map<string, MoldCount>;
+  weighings: Map<string, Weighing[]>;
+}
+const known = (db: Db): Known => ({ counts: countsByMold(db), weighings: weighingsByMold(db) });
+
+function complete({ mixedAt, demolded, ...row }: Stored<MoldRow>, { counts, weighings }: Known): MoldRow {
   const { drawn, good, bad } = counts.get(row.id) ?? { drawn: 0, good: 0, bad: 0 };
   return {
     ...row,
+    ...heldBy(row, weighings.get(row.id) ?? []),
     readyAt: readyAtOf({ plan: row.plan, mixedAt, demolded }),
     shots: drawn,
     made: good + bad,
@@ -42,15 +50,15 @@ function complete({ mixedAt, demolded, ...row }: Stored<MoldRow>, counts: Map<st
 
 export function listMolds(db: Db, query: ListQuery): Page<MoldRow> {
   const found = page<Stored<MoldRow>>(db, LISTING, query);
-  const counts = countsByMold(db);
-  return { ...found, items: found.items.map((row) => complete(row, counts)) };
+  const all = known(db);
+  return { ...found, items: found.items.map((row) => complete(row, all)) };
 }
 
 /** Molds that can be poured now. */
 export function usableMolds(db: Db): MoldRow[] {
-  const counts = countsByMold(db);
+  const of = known(db);
   const sql = `${LISTING.select.replace('/*sort*/', '')} WHERE mold.retired_at IS NULL ORDER BY mold.created_at`;
-  return all<Stored<MoldRow>>(db, sql).map((row) => complete(row, counts));
+  return all<Stored<MoldRow>>(db, sql).map((row) => complete(row, of));
 }
 
 function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[] {
@@ -76,15 +84,20 @@ function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[
 
 export function getMold(db: Db, id: string): Mold {
   mustFind(db, 'mold', id, 'mold');
-  const row = first<Stored<MoldRow>>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`, [
-    id,
-  ]) as Stored<MoldRow>;
+  const row = first<Stored<MoldRow & Pick<Mold, 'build'>>>(
+    db,
+    `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`,
+    [id],
+  ) as Stored<MoldRow & Pick<Mold, 'build'>>;
   return {
-    ...complete(row, countsByMold(db)),
+    build: row.build,
+    ...complete(row, known(db)),
     events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [
       id,
     ]),
     health: healthOf(db, row),
+    care: careOf(db, row),
+    ...lineOf(db, row),
     master:
       first(db, 'SELECT master_id, number AS revision_number FROM master_revision WHERE id = ?', [row.revisionId]) ??
       null,
@@ -122,7 +135,18 @@ function planOf(body: NewMold) {
   return { input: body.planInput, output };
 }
 
-export function addMold(db: Db, body: NewMold, at: string): string {
+export function refuseInserts(inserts: NewMold['inserts'], cavities: number): void {
+  const astray = (inserts ?? []).findIndex((one) => one.cavity !== null && one.cavity > cavities);
+  if (astray >= 0)
+    throw new Failure(
+      'invalid-input',
+      `The mold has ${cavities} cavities; there is none for this insert.`,
+      `inserts.${astray}.cavity`,
+    );
+}
+
+export function addMold(db: Db, body: NewMold, at: string, rebuiltFromId?: string): string {
+  refuseInserts(body.inserts, body.cavities);
   const { newBait, planInput: _, ...values } = body;
   const planned = planOf(body);
   const baitId = newBait ? addBait(db, newBait, at) : (body.baitId as string);
@@ -144,6 +168,7 @@ export function addMold(db: Db, body: NewMold, at: string): string {
     columns,
     rows: Math.ceil(body.cavities / columns),
     plan: planned,
+    rebuiltFromId,
     createdAt: at,
   });
   return id;

@@ -9,6 +9,7 @@ const CAUTIONS = {
   powder:
     'Pearl powder and ground salt are dust: wear particle filtration as well as the vapour cartridges. Damp pigment spits in hot plastisol.',
   dip: 'Rods and gloves dry before they come near the cup; quench bowl well away from it. Water in hot plastisol spits.',
+  lead: 'Lead: gloves, wash hands afterwards, no eating or drinking beside it, none within reach of children. Many places restrict lead in tackle: tungsten, tin or brass do the same work.',
   machine:
     'Mills, spark erosion and lasers: licensed or trained people only, guards closed, chips and fumes drawn off. The machine’s own manual wins.',
   printed:

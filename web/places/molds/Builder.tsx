@@ -43,10 +43,12 @@ const FIRST: MoldWish = {
 export function Builder() {
   const [search] = useSearchParams();
   const id = search.get('master') ?? '';
+  const again = search.get('mold') ?? '';
   const { data: master, error } = useQuery({ ...queries.master(id), enabled: id !== '' });
+  const { data: built } = useQuery({ ...queries.mold(again), enabled: again !== '' });
   if (error || id === '')
     return <Missing error={error ?? new Error('No master was chosen.')} back="All masters" backTo="/masters" />;
-  if (!master) return <Waiting />;
+  if (!master || (again && !built)) return <Waiting />;
   if (!master.latest.meshId)
     return (
       <Missing
@@ -55,13 +57,13 @@ export function Builder() {
         backTo={`/masters/${id}/shape`}
       />
     );
-  return <Building master={master} />;
+  return <Building master={master} like={built?.build?.wish} />;
 }
 
-function Building({ master }: { master: Master }) {
+function Building({ master, like }: { master: Master; like: MoldWish | undefined }) {
   const { text } = useTaste();
   const bore = master.latest.spec?.bore?.diameterMm;
-  const [wish, setWish] = useState<MoldWish>({ ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
+  const [wish, setWish] = useState<MoldWish>(like ?? { ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
   const set = (part: Partial<MoldWish>) => setWish((now) => ({ ...now, ...part }));
   const { mold, stale, cutter, done, building, problem, stop, download } = useMolder(master.latest.meshId, wish);
   const [open, setOpen] = useState(0.5);

@@ -49,6 +49,7 @@ export function MoldFigures({
         cavities: count,
         cavityMl: mold.cavityMl,
         sprueMl: mold.channelsMl,
+        build: { meshId: master.latest.meshId, wish },
       },
     }),
     (kept) => navigate(`/molds/${kept.id}`),

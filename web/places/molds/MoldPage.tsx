@@ -8,17 +8,22 @@ import { useNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { Cylinder } from '../../parts/Cylinder.tsx';
 import { QuantityField, Refusal } from '../../parts/Fields.tsx';
-import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { dateText, Page, timeText, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
+import { Care } from './Care.tsx';
+import { DipLog } from './DipLog.tsx';
+import { Fitting } from './Fitting.tsx';
 import { Heat } from './Heat.tsx';
+import { Inserts } from './Inserts.tsx';
 import { Leftover } from './Leftover.tsx';
+import { Renew } from './Renew.tsx';
+import { SparkLog } from './SparkLog.tsx';
+import { Weighings } from './Weighings.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS, STEPS, type Step } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
@@ -52,7 +57,7 @@ export function MoldPage() {
       }
       actions={
         <>
-          <Retire mold={mold} />
+          <Renew mold={mold} />
           <Link to={`/pours/new?mold=${mold.id}`} className="btn btn-primary">
             Pour it
           </Link>
@@ -63,44 +68,42 @@ export function MoldPage() {
       <div className="grid grid-cols-[1fr_1fr] gap-12">
         <div className="flex flex-col gap-8">
           <Care mold={mold} />
-          <Heat mold={mold} />
+          {mold.fill === 'dip' ? <DipLog mold={mold} lengthMm={null} /> : <Heat mold={mold} />}
+          {mold.kind === 'aluminium' && <SparkLog mold={mold} />}
           <Photos aboutType="mold" aboutId={mold.id} />
         </div>
-        <section>
-          <h2 className="mb-2">Pours from it</h2>
-          {mold.pours.length === 0 && <p className="soft">None yet.</p>}
-          <ul className="ruled">
-            {mold.pours.map((pour) => (
-              <li key={pour.id}>
-                <Link to={`/pours/${pour.id}`} className="flex gap-3 py-2 items-center row-hover">
-                  <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: pour.hex }} />
-                  <span className="figure w-14">{pour.code}</span>
-                  <span className="flex-1 font-bold">{pour.recipeName}</span>
-                  <span className="figure text-sm">
-                    {pour.shots} shots, {pour.good} good{pour.bad > 0 && `, ${pour.bad} bad`}
-                  </span>
-                  <span className="soft text-sm w-24 text-right">{dateText(pour.at)}</span>
-                </Link>
-              </li>
-            ))}
-          </ul>
-        </section>
+        <div className="flex flex-col gap-8">
+          <Weighings mold={mold} />
+          <Inserts mold={mold} />
+          <Fitting mold={mold} />
+          <PoursFrom mold={mold} />
+        </div>
       </div>
     </Page>
   );
 }
 
-function Retire({ mold }: { mold: Mold }) {
-  const change = useWrite<Mold, boolean>((retired) => ({
-    path: `/molds/${mold.id}`,
-    method: 'PATCH',
-    version: mold.version,
-    body: { retired },
-  }));
+function PoursFrom({ mold }: { mold: Mold }) {
   return (
-    <button type="button" className="btn btn-line" onClick={() => change.mutate(!mold.retiredAt)}>
-      {mold.retiredAt ? 'Back to work' : 'Retire'}
-    </button>
+    <section>
+      <h2 className="mb-2">Pours from it</h2>
+      {mold.pours.length === 0 && <p className="soft">None yet.</p>}
+      <ul className="ruled">
+        {mold.pours.map((pour) => (
+          <li key={pour.id}>
+            <Link to={`/pours/${pour.id}`} className="flex gap-3 py-2 items-center row-hover">
+              <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: pour.hex }} />
+              <span className="figure w-14">{pour.code}</span>
+              <span className="flex-1 font-bold">{pour.recipeName}</span>
+              <span className="figure text-sm">
+                {pour.shots} shots, {pour.good} good{pour.bad > 0 && `, ${pour.bad} bad`}
+              </span>
+              <span className="soft text-sm w-24 text-right">{dateText(pour.at)}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+    </section>
   );
 }
 
@@ -330,51 +333,5 @@ function StepTick({ step, number, done, large, onTick }: StepTickProps) {
         {number}. {step.text}
       </span>
     </label>
-  );
-}
-
-/** Which cavity keeps failing, and how. */
-function Care({ mold }: { mold: Mold }) {
-  return (
-    <section>
-      <h2 className="mb-2">Cavities</h2>
-      {mold.made === 0 ? (
-        <>
-          <MoldBlock mold={mold} widthPx={300} />
-          <p className="soft mt-2">
-            No shot is counted yet. Rejects start from 1 in 20, a default, until this mold’s own are known.
-          </p>
-        </>
-      ) : (
-        <>
-          <p className="mb-3">
-            <b className="figure text-xl">{((100 * mold.rejected) / mold.made).toFixed(1)} %</b> rejected,{' '}
-            {mold.rejected} of {mold.made} counted.
-          </p>
-          <ul className="grid grid-cols-[repeat(auto-fill,minmax(150px,1fr))] gap-3">
-            {mold.health.map(({ cavity, made, rejected, reasons }) => {
-              const worst = made > 0 && rejected / made > 2 * (mold.rejected / mold.made) && rejected >= 3;
-              return (
-                <li
-                  key={cavity}
-                  className="border-l-4 pl-3 py-1"
-                  style={{ borderColor: worst ? 'var(--warn)' : 'var(--rule)' }}
-                >
-                  <span className="block font-bold">Cavity {cavity}</span>
-                  <span className={`figure ${worst ? 'warn' : ''}`}>
-                    {rejected} of {made}
-                  </span>
-                  <span className="label-small block">
-                    {reasons
-                      .map((row) => `${FAULT_WORDS[row.reason as keyof typeof FAULT_WORDS] ?? row.reason} ${row.count}`)
-                      .join(', ') || 'no fault'}
-                  </span>
-                </li>
-              );
-            })}
-          </ul>
-        </>
-      )}
-    </section>
   );
 }

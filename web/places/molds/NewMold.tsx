@@ -9,6 +9,7 @@ import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../
 import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { SHAPE_WORDS } from '../masters/words.ts';
+import { FittingFields, NO_FITTING } from './Fitting.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS } from './words.ts';
 
 /** A mold that was bought, printed, machined or made before: cavities, and a bait weighed once. */
@@ -25,6 +26,7 @@ export function NewMold() {
   const [cavityMl, setCavity] = useState<number | null>(null);
   const [sprueMl, setSprue] = useState<number | null>(null);
   const [injectorMl, setInjector] = useState<number | null>(null);
+  const [fitting, setFitting] = useState(NO_FITTING);
   const add = useWrite<Mold>(
     () => ({
       path: '/molds',
@@ -36,6 +38,7 @@ export function NewMold() {
         cavities,
         cavityMl,
         sprueMl: sprueMl ?? 0,
+        fitting,
         ...(fill === 'injection' && injectorMl ? { injectorMl } : {}),
       },
     }),
@@ -114,6 +117,7 @@ export function NewMold() {
               hint="empty: loads are not counted"
             />
           )}
+          <FittingFields value={fitting} onChange={setFitting} />
           <div className="col-span-2 flex flex-col gap-3">
             <Refusal error={add.error} />
             <button type="submit" className="btn btn-primary btn-lg self-start" disabled={!ready || add.isPending}>

@@ -1,0 +1,60 @@
+import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from '../heat/demold.ts';
+import { pourWindow, windowSchema } from '../heat/window.ts';
+import { type Calculator, define } from './define.ts';
+
+export const heatCalculators: Calculator[] = [
+  define(demoldSchema, demold, {
+    name: 'heat.demold',
+    title: 'Wait before demolding',
+    asks: 'How long does this bait wait in this mold?',
+    formula:
+      'heat conducts from the bait through the wall to the air; the wait ends when the mean, the centre or the skin is at the wanted temperature and stays there',
+    source:
+      'Transient conduction (Carslaw & Jaeger 1959), finite volumes, Crank–Nicolson; material figures are typical ones',
+    limits: 'One dimension, perfect contact, up to six hours. 80 °C mean is a starting guess: fit it to what you log.',
+    example: {
+      shape: 'cylinder',
+      thicknessMm: 14,
+      pourC: 168,
+      moldC: 20,
+      ambientC: 20,
+      wallMm: 12,
+      mold: MOLD_STUFF.aluminium,
+    },
+  }),
+  define(trainSchema, train, {
+    name: 'heat.train',
+    title: 'Waits over an evening',
+    asks: 'How does the wait grow from shot to shot?',
+    formula:
+      'as one wait after another; the wall keeps what the last shot left in it, less what it gives off while open',
+    source: 'Transient conduction as in the single wait',
+    limits: 'The same mold, opened for the same time after each shot. Up to 40 shots.',
+    example: {
+      shape: 'cylinder',
+      thicknessMm: 14,
+      pourC: 168,
+      moldC: 20,
+      ambientC: 20,
+      wallMm: 12,
+      mold: MOLD_STUFF.silicone,
+      shots: 6,
+      openS: 90,
+    },
+  }),
+  define(windowSchema, pourWindow, {
+    name: 'heat.window',
+    title: 'Pour window',
+    asks: 'Between which temperatures may this be poured, and who says so?',
+    formula: 'the upper end is the least of what the method, each flake, the mold and the plastic bear',
+    source: 'The makers’ own limits; 195 °C for scorch is a starting value',
+    limits: 'A probe in the cup decides, and the data sheets of flake and plastic.',
+    example: {
+      lowC: 160,
+      highC: 177,
+      method: 'injection',
+      flakeLimitsC: [{ id: 'Fine gold flake', c: 171 }],
+      moldLimitC: 175,
+    },
+  }),
+];

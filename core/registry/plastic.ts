@@ -1,0 +1,87 @@
+import { dipPlan, dipSchema } from '../mold/dip.ts';
+import { batchFromCup, batchSize, fromCupSchema, sizeSchema } from '../plastisol/batch.ts';
+import { blend, blendSchema, modulus, modulusSchema } from '../plastisol/hardness.ts';
+import { scaleRecipe, scaleSchema } from '../plastisol/recipe.ts';
+import { convert, convertSchema } from '../units/convert.ts';
+import { type Calculator, define } from './define.ts';
+
+export const plasticCalculators: Calculator[] = [
+  define(convertSchema, convert, {
+    name: 'units.convert',
+    title: 'Convert a measure',
+    asks: 'What is this spoon, drop, inch or degree in the other unit?',
+    formula: 'amount × size of the unit ÷ size of the other; volume to mass by density; degrees by their scale',
+    source: 'US customary units by definition; drops and own measures as weighed by the maker',
+    limits: 'A drop differs by bottle (0.03–0.06 mL): weigh twenty once.',
+    example: { value: 0.5, from: 'cup', to: 'mL' },
+  }),
+  define(sizeSchema, batchSize, {
+    name: 'batch.size',
+    title: 'Size a batch',
+    asks: 'How much plastisol for these shots, and how much comes back as sprue?',
+    formula: 'Σ shots × (cavities + sprue + runner, with feed) + dead volume a load + film on the cup',
+    source: 'Conservation of volume; feed 6 %, dead 3 mL and film 8 mL are starting values',
+    limits: 'Weigh a bait once: the cavity volume is the figure that matters most.',
+    example: { molds: [{ id: 'Sandlance 110 × 4', shots: 6, cavities: 4, cavityMl: 11.8, sprueMl: 4 }] },
+  }),
+  define(fromCupSchema, batchFromCup, {
+    name: 'batch.fromCup',
+    title: 'What a cup still fills',
+    asks: 'This much is left: how many shots is that?',
+    formula: 'the most shots whose plastisol, dead volume and film fit in the cup',
+    source: 'As batch.size, turned round',
+    limits: 'Counts volume only; the cup must still be in its window.',
+    example: { availableMl: 240, mold: { cavities: 4, cavityMl: 11.8, sprueMl: 4 } },
+  }),
+  define(scaleSchema, scaleRecipe, {
+    name: 'recipe.scale',
+    title: 'Scale a recipe',
+    asks: 'How many drops and which spoons for this cup?',
+    formula: 'amount × batch ÷ basis × strength ÷ bottle strength; drops to whole, spoons to 1/64 tsp',
+    source: 'Proportion; rounding error is shown and above 10 % calls for the scale',
+    limits: 'Spoons of flake and powder vary with packing: grams repeat best.',
+    example: {
+      basisMl: 236.5882365,
+      batchMl: 380,
+      items: [
+        { id: 'Harbour Blue liquid', amount: 18, unit: 'drop' },
+        { id: 'Fine silver flake', amount: 0.25, unit: 'tsp', bulkGPerMl: 0.9 },
+      ],
+    },
+  }),
+  define(modulusSchema, modulus, {
+    name: 'hardness.modulus',
+    title: 'Stiffness from Shore',
+    asks: 'How stiff is this plastic, in MPa?',
+    formula: 'A: Gent’s relation. 00: 0.0852 · exp(0.0103 S)',
+    source: 'Gent 1958 for A; for 00 published 100 % moduli of soft rubbers × 12/7 (neo-Hookean)',
+    limits: 'A from 20 to 80, 00 from 5 to 60; the 00 fit is a starting value.',
+    example: { scale: '00', value: 34 },
+  }),
+  define(blendSchema, blend, {
+    name: 'hardness.blend',
+    title: 'Blend to a hardness',
+    asks: 'How much of each plastic for this hardness, at the least cost?',
+    formula: 'shares sum to 1; hardness mixes linearly; least price within the tolerance, then nearest to the target',
+    source: 'Rule of mixtures; two linear programs solved with HiGHS',
+    limits: 'Linear mixing is a starting value: read the bait after 24 h and correct.',
+    example: {
+      scale: '00',
+      target: 34,
+      batchG: 400,
+      parts: [
+        { id: 'Soft 22', hardness: 22, pricePerKgMinor: 1450 },
+        { id: 'Firm 58', hardness: 58, pricePerKgMinor: 1600 },
+      ],
+    },
+  }),
+  define(dipSchema, dipPlan, {
+    name: 'dip.plan',
+    title: 'Plan dipped tubes',
+    asks: 'How many dips, and how deep a cup?',
+    formula: 'dips = wall ÷ wall per dip (thicker in a cooler cup), up; plastisol = tubes + drips + standing depth',
+    source: 'Geometry of the tube; 0.7 mm a dip at 155 °C is a starting value',
+    limits: 'Cup from 140 to 180 °C. Oil the rod, keep it dry, quench well away from the cup.',
+    example: { rodMm: 8, lengthMm: 80, wallMm: 2, tubes: 12 },
+  }),
+];

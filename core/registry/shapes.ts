@@ -1,0 +1,108 @@
+import {
+  airTrapsFile,
+  airTrapsSchema,
+  bestTiltFile,
+  bestTiltSchema,
+  measureFile,
+  measureSchema,
+  partingFile,
+  partingSchema,
+  repairFile,
+  repairSchema,
+  sculptFigures,
+  sculptSchema,
+  thicknessFile,
+  thicknessSchema,
+  toolReachFile,
+  toolReachSchema,
+} from '../shape/calculators.ts';
+import { type Calculator, define } from './define.ts';
+
+/** A wedge of 40 × 20 × 10 mm with one sloping face, as the text of an OBJ. */
+const EXAMPLE_MESH = {
+  text: 'v 0 0 0\nv 40 0 0\nv 40 20 0\nv 0 20 0\nv 0 0 10\nv 0 20 10\nf 1 4 3 2\nf 1 2 5\nf 4 6 3\nf 2 3 6 5\nf 1 5 6 4\n',
+};
+
+export const shapeCalculators: Calculator[] = [
+  define(sculptSchema, sculptFigures, {
+    name: 'bait.sculpt',
+    title: 'Sculpt a bait',
+    asks: 'What does this shape measure: volume, size, and the figures of its tail?',
+    formula: 'sections lofted through the stations, tail and limbs swept, joined and cut as solids, then measured',
+    source: 'Monotone cubic through the stations (Fritsch & Carlson 1980); solid modelling; divergence theorem',
+    limits: 'Faceted: volumes are within a few tenths of a percent of the drawn curves.',
+    example: { start: 'paddle' },
+  }),
+  define(measureSchema, measureFile, {
+    name: 'mesh.measure',
+    title: 'Measure a mesh',
+    asks: 'What are volume and size of this STL or OBJ, and is it sound?',
+    formula: 'corners within 0.0001 mm joined; volume and centre by the divergence theorem; edges counted',
+    source: 'Divergence theorem; an edge of a closed mesh has exactly two triangles',
+    limits:
+      'A mesh that is not closed has no volume. Parts that overlap count twice. Up to 64 MB, two million triangles.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH },
+  }),
+  define(repairSchema, repairFile, {
+    name: 'mesh.repair',
+    title: 'Repair a mesh',
+    asks: 'Can corners, doubles, turned faces and small holes be mended, and what changes?',
+    formula:
+      'join near corners, drop doubles, turn what disagrees, close holes with a short edge, turn what is inside out',
+    source: 'Half-edge bookkeeping; ear clipping for holes',
+    limits: 'A large hole is a decision, not a repair: it is left and told.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH },
+  }),
+  define(thicknessSchema, thicknessFile, {
+    name: 'mesh.thickness',
+    title: 'Thickness of a bait',
+    asks: 'Where is it thinnest, where will it tear or not fill, and which section cools last?',
+    formula: 'distance to the opposite wall along the inward normal, capped by the largest ball that fits inside',
+    source: 'Ray casting in a tree of boxes; largest inscribed ball by ascent of the distance to the wall',
+    limits: 'Sampled at about 20,000 places; a sharp edge is thin by nature.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH },
+  }),
+  define(partingSchema, partingFile, {
+    name: 'mesh.parting',
+    title: 'Part a mold',
+    asks: 'Along which pull do two halves come free, where is the parting, and what is caught?',
+    formula: 'a place is caught when the straight way out along its half’s pull meets the bait again',
+    source: 'Visibility by rays along both pulls; least wrong-sided area for a flat plane',
+    limits: 'Without a direction it tries the three axes. Rubber bends round small undercuts, metal does not.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH, direction: [0, 0, 1] },
+  }),
+  define(airTrapsSchema, airTrapsFile, {
+    name: 'mesh.airTraps',
+    title: 'Find the air traps',
+    asks: 'This way up, where does air stay in the cavity?',
+    formula: 'local high points that face up, with the fall to the next higher one; at least 0.3 mm',
+    source: 'Topographic prominence: sweep from the top with union–find',
+    limits: 'Slow filling is assumed: fast plastic can trap air anywhere.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH, direction: [0, 0, 1] },
+  }),
+  define(bestTiltSchema, bestTiltFile, {
+    name: 'mesh.bestTilt',
+    title: 'Tilt the mold',
+    asks: 'Which way up, within what I can prop, leaves the least air?',
+    formula: 'air traps on rings of directions within the cone, then finer about the best',
+    source: 'Direct search; volume of each pocket above its lowest way out',
+    limits: 'Counts air without vents; a vent at each high point empties it.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH, coneDeg: 25 },
+  }),
+  define(toolReachSchema, toolReachFile, {
+    name: 'mesh.toolReach',
+    title: 'Reach of a cutter',
+    asks: 'What does this ball cutter leave standing in the cavity, and which one reaches all?',
+    formula: 'cavity as a height field from the parting plane, closed by the ball; distance from wall to ball',
+    source: 'Grey-scale closing by a sphere; r(√2 − 1) where two square walls meet, r(√3 − 1) where three do',
+    limits: 'Three-axis cutting from one side, cells of 0.2 mm or finer; no holder, no flute length.',
+    takesMesh: true,
+    example: { mesh: EXAMPLE_MESH, direction: [0, 0, 1], ballMm: 3 },
+  }),
+];

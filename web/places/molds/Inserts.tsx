@@ -1,0 +1,248 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Master } from '../../../contract/masters.ts';
+import type { Mold } from '../../../contract/molds.ts';
+import { type Insert, insertSize, STUFF_G_PER_ML, type Stuff } from '../../../core/mold/inserts.ts';
+import { sink } from '../../../core/water/sink.ts';
+import { trim } from '../../../core/water/trim.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { NumberField, QuantityField, Refusal, SelectField } from '../../parts/Fields.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+
+const KIND_WORDS: Record<Insert['kind'], string> = {
+  weight: 'weight',
+  wire: 'wire',
+  tube: 'tube',
+  rod: 'rod, drawn out',
+};
+const PLASTIC_G_PER_ML = 1.02;
+const SEA_G_PER_ML = 1.025;
+/** Seen from above a bait covers about this much of its length × width. */
+const PLAN_SHARE = 0.7;
+
+/** What is held in each cavity while it fills, and what that does to the bait in water. */
+export function Inserts({ mold }: { mold: Mold }) {
+  const master = useQuery({ ...queries.master(mold.master?.masterId ?? ''), enabled: mold.master !== null }).data;
+  const inserts = mold.inserts ?? [];
+  const write = useWrite<Mold, Insert[]>((next) => ({
+    path: `/molds/${mold.id}`,
+    method: 'PATCH',
+    version: mold.version,
+    body: { inserts: next },
+  }));
+  const cavities = [...new Set(inserts.map((one) => one.cavity).filter((one): one is number => one !== null))].sort(
+    (a, b) => a - b,
+  );
+  const shown =
+    cavities.length === 0
+      ? [1]
+      : Array.from({ length: mold.cavities }, (_, i) => i + 1).filter(
+          (one) => cavities.includes(one) || one === firstWithout(cavities),
+        );
+  return (
+    <section className="flex flex-col gap-2">
+      <h2>Set into the cavities</h2>
+      {inserts.length === 0 && (
+        <p className="soft">Nothing: plain plastic. A wire, tube, weight or rod is added here.</p>
+      )}
+      <ul className="ruled max-w-2xl">
+        {inserts.map((insert, i) => (
+          <li key={JSON.stringify(insert)} className="flex gap-3 py-1 items-baseline">
+            <InsertLine insert={insert} />
+            <button
+              type="button"
+              className="link text-sm"
+              onClick={() => write.mutate(inserts.filter((_, at) => at !== i))}
+            >
+              leave out
+            </button>
+          </li>
+        ))}
+      </ul>
+      {inserts.length > 0 &&
+        shown.map((cavity) => (
+          <InWater
+            key={cavity}
+            mold={mold}
+            master={master}
+            inserts={inserts.filter((one) => one.cavity === null || one.cavity === cavity)}
+            name={
+              cavities.length === 0
+                ? 'Each bait'
+                : cavities.includes(cavity)
+                  ? `Cavity ${cavity}`
+                  : 'The other cavities'
+            }
+          />
+        ))}
+      <Refusal error={write.error} />
+      <AddInsert mold={mold} onAdd={(insert) => write.mutate([...inserts, insert])} />
+      {inserts.some((one) => one.stuff === 'lead') && <Caution about={['lead']} />}
+    </section>
+  );
+}
+
+const firstWithout = (cavities: number[]) => {
+  let n = 1;
+  while (cavities.includes(n)) n += 1;
+  return n;
+};
+
+function InsertLine({ insert }: { insert: Insert }) {
+  const { text } = useTaste();
+  const { massG, volumeMl } = insertSize(insert);
+  return (
+    <>
+      <span className="flex-1">
+        <b>{insert.stuff}</b> {KIND_WORDS[insert.kind].split(',')[0]}
+        {insert.diameterMm && ` ${text(insert.diameterMm, 'length')} × ${text(insert.lengthMm ?? 0, 'length')}`}
+        {insert.stays ? '' : ', drawn out'}
+        <span className="soft">
+          {' '}
+          {text(insert.fromNoseMm, 'length')} from the nose,{' '}
+          {insert.upMm === 0
+            ? 'in the middle'
+            : `${text(Math.abs(insert.upMm), 'length')} ${insert.upMm > 0 ? 'over' : 'under'} it`}
+          {insert.cavity !== null && `, cavity ${insert.cavity}`}
+        </span>
+      </span>
+      <span className="figure">{text(massG, 'mass')}</span>
+      <span className="figure soft w-20 text-right">{text(volumeMl, 'volume')}</span>
+    </>
+  );
+}
+
+/** The bait with and without what is set into it: sinks or floats, how fast, and how it hangs. */
+function InWater({
+  mold,
+  master,
+  inserts,
+  name,
+}: {
+  mold: Mold;
+  master: Master | undefined;
+  inserts: Insert[];
+  name: string;
+}) {
+  const { text } = useTaste();
+  const staying = inserts.filter((one) => one.stays).map((one) => ({ ...one, ...insertSize(one) }));
+  const takenMl = inserts.reduce((sum, one) => sum + insertSize(one).volumeMl, 0);
+  const wholeMl = mold.weighed && mold.weighed.cavityFrom > 0 ? mold.cavityMl + takenMl : mold.estimate.cavityMl;
+  if (takenMl >= wholeMl) return <p className="heat font-bold">{name}: what is set in is larger than the cavity.</p>;
+  const plasticMl = wholeMl - takenMl;
+  const staysMl = staying.reduce((sum, one) => sum + one.volumeMl, 0);
+  const staysG = staying.reduce((sum, one) => sum + one.massG, 0);
+  const revision = master?.revisions.find((one) => one.id === mold.revisionId);
+  const planAreaMm2 = revision ? revision.lengthMm * revision.widthMm * PLAN_SHARE : 100 * wholeMl ** (2 / 3) * 2;
+  const rate = (extraMassG: number, extraVolumeMl: number, plastic: number) =>
+    sink({
+      volumeMl: plastic,
+      massG: plastic * PLASTIC_G_PER_ML,
+      extraMassG,
+      extraVolumeMl,
+      planAreaMm2,
+      waterDensityGPerMl: SEA_G_PER_ML,
+      cd: 1.1,
+    });
+  const [plain, laden] = [rate(0, 0, wholeMl), rate(staysG, staysMl, plasticMl)];
+  const middle = revision?.mesh?.centroidMm ?? (revision ? [revision.lengthMm * 0.45, 0, 0] : null);
+  const hang = middle
+    ? trim({
+        volumeMl: wholeMl,
+        massG: wholeMl * PLASTIC_G_PER_ML,
+        centroidMm: middle as [number, number, number],
+        extras: staying.map((one) => ({
+          massG: one.massG,
+          volumeMl: one.volumeMl,
+          atMm: [one.fromNoseMm, 0, (middle[2] as number) + one.upMm] as [number, number, number],
+          inside: true,
+        })),
+      })
+    : null;
+  const speed = ({ mmPerS, buoyancy }: typeof plain) =>
+    buoyancy === 'neutral' ? 'hangs in the water' : `${buoyancy} at ${Math.abs(mmPerS).toFixed(0)} mm/s`;
+  return (
+    <p>
+      <b>{name}</b> {speed(laden)}, plain it {speed(plain)}; weighs{' '}
+      <b className="figure">{text(plasticMl * PLASTIC_G_PER_ML + staysG, 'mass')}</b> with {text(plasticMl, 'volume')}{' '}
+      of plastic. {hang && staying.length > 0 && <b>{hang.sentence}</b>}{' '}
+      <span className="default-mark">
+        {revision?.mesh ? 'sea water' : 'sea water; middle and area from length and width'}
+      </span>
+    </p>
+  );
+}
+
+function AddInsert({ mold, onAdd }: { mold: Mold; onAdd(insert: Insert): void }) {
+  const [kind, setKind] = useState<Insert['kind']>('weight');
+  const [stuff, setStuff] = useState<Stuff>('tungsten');
+  const [massG, setMass] = useState<number | null>(null);
+  const [diameterMm, setDiameter] = useState<number | null>(null);
+  const [lengthMm, setLength] = useState<number | null>(null);
+  const [boreMm, setBore] = useState<number | null>(null);
+  const [fromNoseMm, setFrom] = useState<number | null>(null);
+  const [underMm, setUnder] = useState<number | null>(0);
+  const [cavity, setCavity] = useState('all');
+  const long = kind !== 'weight';
+  const ready = (long ? diameterMm && lengthMm && (boreMm ?? 0) < diameterMm : massG) && fromNoseMm !== null;
+  return (
+    <details className="max-w-2xl">
+      <summary className="cursor-pointer font-bold">Set something in</summary>
+      <form
+        className="grid grid-cols-4 gap-3 mt-2 items-start"
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (!ready) return;
+          onAdd({
+            cavity: cavity === 'all' ? null : Number(cavity),
+            kind,
+            stuff,
+            ...(long ? { diameterMm: diameterMm ?? 0, lengthMm: lengthMm ?? 0 } : { massG: massG ?? 0 }),
+            ...(kind === 'tube' && boreMm ? { boreMm } : {}),
+            stays: kind !== 'rod',
+            fromNoseMm: fromNoseMm ?? 0,
+            upMm: -(underMm ?? 0),
+          });
+        }}
+      >
+        <SelectField
+          label="What"
+          value={kind}
+          options={(Object.keys(KIND_WORDS) as Insert['kind'][]).map((value) => ({ value, label: KIND_WORDS[value] }))}
+          onChange={setKind}
+        />
+        <SelectField
+          label="Of"
+          value={stuff}
+          options={(Object.keys(STUFF_G_PER_ML) as Stuff[]).map((value) => ({ value, label: value }))}
+          onChange={setStuff}
+        />
+        {long ? (
+          <>
+            <QuantityField label="Thick" dimension="length" value={diameterMm} onChange={setDiameter} />
+            <QuantityField label="Long" dimension="length" value={lengthMm} onChange={setLength} />
+            {kind === 'tube' && <QuantityField label="Bore" dimension="length" value={boreMm} onChange={setBore} />}
+          </>
+        ) : (
+          <QuantityField label="Weighs" dimension="mass" value={massG} onChange={setMass} />
+        )}
+        <QuantityField label="Its middle from the nose" dimension="length" value={fromNoseMm} onChange={setFrom} />
+        <NumberField label="Under the middle, mm" value={underMm} onChange={setUnder} />
+        <SelectField
+          label="In"
+          value={cavity}
+          options={[
+            { value: 'all', label: 'every cavity' },
+            ...Array.from({ length: mold.cavities }, (_, i) => ({ value: String(i + 1), label: `cavity ${i + 1}` })),
+          ]}
+          onChange={setCavity}
+        />
+        <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!ready}>
+          Set in
+        </button>
+      </form>
+    </details>
+  );
+}

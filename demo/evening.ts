@@ -11,6 +11,8 @@ import type { Shelf } from './shelf.ts';
 export interface Mood {
   rejects: number;
   likely: Fault[];
+  /** Share of the aluminium mold's baits with flash: its clamps wear. */
+  gapes?: number;
 }
 
 export const USUAL: Mood = { rejects: 0.035, likely: ['bubble', 'short', 'bent'] };
@@ -30,6 +32,8 @@ function marksFor(pour: Pour, moldId: string, random: Random, mood: Mood) {
   const mold = pour.molds.find((row) => row.moldId === moldId);
   return Array.from({ length: mold?.cavities ?? 0 }, (_, index) => {
     const weak = mold?.name === BAD_CAVITY.mold && index + 1 === BAD_CAVITY.cavity ? BAD_CAVITY.rejects : 0;
+    if (mold?.name === BAD_CAVITY.mold && mood.gapes && random.chance(mood.gapes))
+      return { cavity: index + 1, result: 'bad', reason: 'flash' };
     if (!random.chance(mood.rejects + weak)) return { cavity: index + 1, result: 'good' };
     const reason =
       weak > 0 && random.chance(0.7) ? 'short' : random.chance(0.8) ? random.pick(mood.likely) : random.pick(FAULTS);

@@ -3,7 +3,8 @@ import type { Page } from '../contract/fields.ts';
 import type { Order, RackRow } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Clock } from '../contract/workshop.ts';
-import { COLD, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
+import { logDips, renewClaws, weighMolds } from './care.ts';
+import { COLD, type Mood, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
 import { DemoMaker } from './maker.ts';
 import { Random } from './random.ts';
 import { deepen, fillShelf, planMold, revise, type Shelf } from './shelf.ts';
@@ -79,14 +80,14 @@ async function serveOrder(
   day: Date,
   customer: string,
   lines: Wish[],
-  cold: boolean,
+  mood: Mood,
 ): Promise<void> {
   maker.now = at(day, 10, random.whole(0, 59));
   const order = await takeOrder(maker, shelf, customer, addDays(day, 12), lines);
   const evening = addDays(day, random.whole(1, 4));
   for (let tries = 0; tries < 3; tries++) {
     maker.now = at(addDays(evening, tries * 2), 18, random.whole(20, 59));
-    const poured = await pourFor(maker, shelf, order.id, random, cold ? COLD : USUAL, 3);
+    const poured = await pourFor(maker, shelf, order.id, random, mood, 3);
     maker.now = at(addDays(evening, tries * 2 + 1), 23, 30);
     if (poured.length === 0 && tries > 0) break;
     maker.waits(24 * 60);
@@ -115,14 +116,26 @@ async function leaves(maker: DemoMaker, random: Random, day: Date): Promise<void
 async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: Date): Promise<void> {
   const customers = ['Quayside Chandlery', 'Ellary Kayak Hire', 'North Stack Anglers’ Club'];
   let coldLeft = 3;
+  const once = new Set<string>();
+  const onceBefore = async (ago: number, limit: number, what: (m: DemoMaker, s: Shelf, r: Random) => Promise<void>) => {
+    if (ago >= limit || once.has(what.name)) return;
+    once.add(what.name);
+    await what(maker, shelf, random);
+  };
   for (let ago = DAYS - 8; ago > 16; ago -= random.whole(4, 7)) {
     const day = subDays(today, ago);
     if (!inSeason(day)) continue;
     const cold = coldLeft > 0 && ago < 300 && day.getMonth() === 2;
     if (cold) coldLeft -= 1;
     const customer = day.getMonth() === 3 && random.chance(0.3) ? 'Tideline' : random.pick(customers);
-    await serveOrder(maker, shelf, random, day, customer, wishes(random, customer), cold);
+    await serveOrder(maker, shelf, random, day, customer, wishes(random, customer), {
+      ...(cold ? COLD : USUAL),
+      gapes: ago < 240 ? 0.1 : 0.01,
+    });
     if (random.chance(0.6)) await leaves(maker, random, addDays(day, 9));
+    await onceBefore(ago, 560, weighMolds);
+    await onceBefore(ago, 330, logDips);
+    await onceBefore(ago, 250, renewClaws);
     if (ago < 520 && shelf.masters.get('Sandlance 110')?.latest.number === 1)
       await revise(maker, shelf, 'Sandlance 110', 'wrist thinner, so that it kicks slower', {}, (spec) => ({
         ...spec,

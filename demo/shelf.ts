@@ -144,6 +144,20 @@ async function addMolds(maker: DemoMaker, shelf: Shelf): Promise<void> {
       cavities: 1,
       columns: 1,
       sprueMl: 6,
+      fitting: { eyeMm: 8, hookSlot: 'insert', notes: 'keel weight on its wire before it is closed' },
+      inserts: [
+        { cavity: null, kind: 'weight', stuff: 'tungsten', massG: 5, stays: true, fromNoseMm: 64, upMm: -9 },
+        {
+          cavity: null,
+          kind: 'wire',
+          stuff: 'stainless',
+          diameterMm: 1.2,
+          lengthMm: 120,
+          stays: true,
+          fromNoseMm: 62,
+          upMm: 0,
+        },
+      ],
     },
   ];
   for (const { bait, ...mold } of bought) {
@@ -191,6 +205,13 @@ export async function planMold(
       pricePerKgMinor: rubber.pricePerKgMinor,
     },
   });
+  await makeMold(maker, mold, done);
+  shelf.molds.set(name, mold);
+  return mold;
+}
+
+/** Its rubber mixed and poured, step by step; not yet taken out unless `done`. */
+export async function makeMold(maker: DemoMaker, mold: Mold, done: boolean): Promise<void> {
   await maker.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
   const steps = [
     'board',
@@ -204,8 +225,6 @@ export async function planMold(
     maker.waits(done ? 4 : 1);
     await maker.post(`/molds/${mold.id}/events`, { kind: 'step', step });
   }
-  shelf.molds.set(name, mold);
-  return mold;
 }
 
 /** Everything that stands in the loft on the first day. */

@@ -10,6 +10,8 @@ const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)
 
 /** How worn it is, which cavity keeps failing, whether it gapes, and when its faces were cleaned. */
 export function Care({ mold }: { mold: Mold }) {
+  // What has no second half has no seam to gape.
+  const gapes = mold.kind !== 'silicone-open' && mold.kind !== 'dip-rods';
   return (
     <section className="flex flex-col gap-4">
       <h2>Care</h2>
@@ -27,8 +29,8 @@ export function Care({ mold }: { mold: Mold }) {
           <CareMap mold={mold} />
         </>
       )}
-      <Flash mold={mold} />
-      <Cleaning mold={mold} />
+      {gapes && <Flash mold={mold} />}
+      {gapes && <Cleaning mold={mold} />}
     </section>
   );
 }

@@ -1,17 +1,23 @@
 import type { Mold } from '../../../contract/molds.ts';
+import { compare } from '../../../core/yield/counts.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 
-const CELL_W = 176;
 const CELL_H = 92;
 const EDGE = 12;
+/** Room for the whole map; a cell takes its share of it, within these. */
+const WIDE = 540;
+const CELL_W = [170, 270] as const;
 
 type Health = Mold['health'][number];
 const share = ({ made, rejected }: Pick<Health, 'made' | 'rejected'>) => (made > 0 ? rejected / made : 0);
 
-/** Stands out: at least twice the mold's own share of rejects, and not by one or two. */
-export const failing = (cavity: Health, mold: Pick<Mold, 'made' | 'rejected'>) =>
-  cavity.rejected >= 3 && share(cavity) > 2 * share(mold);
+/** Spoils more than the other cavities do, and more than luck would: 1 in 20 over all cavities together. */
+export function failing({ made, rejected }: Health, mold: Pick<Mold, 'made' | 'rejected' | 'cavities'>): boolean {
+  const rest = { made: mold.made - made, rejected: mold.rejected - rejected };
+  if (made === 0 || rest.made <= 0 || rest.rejected < 0 || share({ made, rejected }) <= share(rest)) return false;
+  return compare({ a: { made, rejected }, b: rest }).p < 0.05 / mold.cavities;
+}
 
 const wordsOf = ({ reasons }: Health, most: number) =>
   reasons
@@ -23,7 +29,8 @@ const wordsOf = ({ reasons }: Health, most: number) =>
 export function CareMap({ mold }: { mold: Mold }) {
   const columns = Math.min(mold.columns, mold.cavities);
   const rows = Math.ceil(mold.cavities / columns);
-  const [width, height] = [rows * CELL_W + 2 * EDGE, columns * CELL_H + 2 * EDGE];
+  const cellW = Math.min(CELL_W[1], Math.max(CELL_W[0], WIDE / rows));
+  const [width, height] = [rows * cellW + 2 * EDGE, columns * CELL_H + 2 * EDGE];
   const most = Math.max(0.1, ...mold.health.map(share));
   return (
     <svg
@@ -50,14 +57,14 @@ export function CareMap({ mold }: { mold: Mold }) {
         strokeWidth={3}
       />
       {mold.health.map((cavity, index) => {
-        const x = EDGE + Math.floor(index / columns) * CELL_W;
+        const x = EDGE + Math.floor(index / columns) * cellW;
         const y = EDGE + (index % columns) * CELL_H;
         const worst = failing(cavity, mold);
-        const long = CELL_W - 24;
+        const long = cellW - 24;
         const thick = Math.min(30, long * 0.3);
         return (
           <g key={cavity.cavity}>
-            {index % columns > 0 && <line x1={x + 6} x2={x + CELL_W - 6} y1={y} y2={y} stroke="var(--rule)" />}
+            {index % columns > 0 && <line x1={x + 6} x2={x + cellW - 6} y1={y} y2={y} stroke="var(--rule)" />}
             <BaitShape
               shape={mold.shape}
               x={x + 12}
@@ -84,13 +91,20 @@ export function CareMap({ mold }: { mold: Mold }) {
               fill={worst ? 'var(--warn)' : 'var(--edge)'}
             />
             <text x={x + 12} y={y + 68} fontSize={13} fontWeight={700} fill="var(--ink)">
-              {cavity.cavity}
+              cavity {cavity.cavity}
             </text>
-            <text x={x + 30} y={y + 68} fontSize={13} className="figure" fill={worst ? 'var(--warn)' : 'var(--ink)'}>
+            <text
+              textAnchor="end"
+              x={x + 12 + long}
+              y={y + 68}
+              fontSize={13}
+              className="figure"
+              fill={worst ? 'var(--warn)' : 'var(--ink)'}
+            >
               {cavity.made === 0 ? 'none yet' : `${cavity.rejected} of ${cavity.made}`}
             </text>
-            <text x={x + 12} y={y + 83} fontSize={11.5} fill="var(--ink)">
-              {wordsOf(cavity, 2)}
+            <text x={x + 12} y={y + 83} fontSize={12} style={{ fontFamily: 'var(--font-text)' }} fill="var(--ink)">
+              {wordsOf(cavity, cellW > 200 ? 2 : 1)}
             </text>
           </g>
         );

@@ -10,11 +10,15 @@ import { dateText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTakeBack } from './Weighings.tsx';
 
+/** A caliper reads a soft wall to a twentieth of a millimetre; an inch is shown in its fractions anyway. */
+const fine = (mm: number, taste: ReturnType<typeof useTaste>) =>
+  taste.taste.system === 'us' ? taste.text(mm, 'length') : `${mm.toFixed(2)} mm`;
 const START = { wallPerDipMm: 0.7, perDegree: 0.03 };
 
 /** How many dips make the wall, from what dips built here before. */
 export function DipLog({ mold, lengthMm }: { mold: Mold; lengthMm: number | null }) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const [rodMm, setRod] = useState<number | null>(6);
   const [tubeMm, setTube] = useState<number | null>(lengthMm ?? 80);
   const [wallMm, setWall] = useState<number | null>(2);
@@ -64,15 +68,15 @@ export function DipLog({ mold, lengthMm }: { mold: Mold; lengthMm: number | null
       {typeof planned === 'string' && <p className="heat font-bold">{planned}</p>}
       {planned && typeof planned !== 'string' && (
         <p className="text-lg">
-          <b className="big">{planned.dips}</b> dips of {text(planned.wallPerDip, 'length')} each. Cook{' '}
+          <b className="big">{planned.dips}</b> dips of {fine(planned.wallPerDip, taste)} each. Cook{' '}
           <b className="figure">{text(planned.cookMl, 'volume')}</b>: {text(planned.mlPerTube, 'volume')} a tube, the
           rest stands in the cup.
         </p>
       )}
       <p className="soft">
         {fit
-          ? `${text(fit.wallPerDipMm, 'length')} a dip at ${text(155, 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${text(fit.missMm, 'length')}.`
-          : `${text(START.wallPerDipMm, 'length')} a dip at ${text(155, 'temperature')} is a starting value: log what yours build.`}
+          ? `${fine(fit.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${fine(fit.missMm, taste)}.`
+          : `${fine(START.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')} is a starting value: log what yours build.`}
       </p>
       <LogDip mold={mold} />
       <Caution about={['dip', 'hot']} />
@@ -81,7 +85,8 @@ export function DipLog({ mold, lengthMm }: { mold: Mold; lengthMm: number | null
 }
 
 function LogDip({ mold }: { mold: Mold }) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const [dips, setDips] = useState<number | null>(3);
   const [wallMm, setWall] = useState<number | null>(null);
   const [cupC, setCup] = useState<number | null>(155);
@@ -117,7 +122,7 @@ function LogDip({ mold }: { mold: Mold }) {
             <span className="flex-1">
               <span className="figure">{row.dips}</span> dips at {text(row.cupC, 'temperature')}
             </span>
-            <span className="figure">{text(row.wallMm, 'length')}</span>
+            <span className="figure">{fine(row.wallMm, taste)}</span>
             <span className="soft text-sm w-24 text-right">{dateText(row.at)}</span>
             <button type="button" className="link text-sm" onClick={() => back.mutate(row.id)}>
               take back

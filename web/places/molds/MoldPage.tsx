@@ -166,7 +166,12 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
             </button>
           </>
         )}
-        {mixed && (
+        {mixed && mold.readyAt === null && (
+          <p className="soft">
+            Mixed {dateText(mixed)}, taken out since: it is a mold. What was planned stays here for the next one.
+          </p>
+        )}
+        {mixed && mold.readyAt !== null && (
           <>
             <h2 className="text-2xl">
               {setting

@@ -6,10 +6,10 @@ import { dateText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 
-const OF_WORDS: Record<Weighing['of'], string> = {
-  bait: 'trimmed baits',
-  shot: 'whole shots, untrimmed',
-  sprue: 'sprues with their runners',
+const OF_WORDS: Record<Weighing['of'], [one: string, more: string]> = {
+  bait: ['trimmed bait', 'trimmed baits'],
+  shot: ['whole shot, untrimmed', 'whole shots, untrimmed'],
+  sprue: ['sprue with its runner', 'sprues with their runners'],
 };
 
 /** What a cavity really holds: weighed, it replaces the estimate in every plan from then on. */
@@ -83,13 +83,13 @@ function Form({ mold }: { mold: Mold }) {
       <SelectField
         label="On the scale"
         value={of}
-        options={Object.entries(OF_WORDS).map(([value, label]) => ({ value: value as Weighing['of'], label }))}
+        options={Object.entries(OF_WORDS).map(([value, [, label]]) => ({ value: value as Weighing['of'], label }))}
         onChange={setOf}
       />
       <NumberField label="How many" value={count} onChange={setCount} min={1} />
       <QuantityField label="Together" dimension="mass" value={grams} onChange={setGrams} />
       <NumberField
-        label="Plastic, g/mL"
+        label="g/mL"
         value={densityGPerMl}
         onChange={setDensity}
         min={0.5}
@@ -114,7 +114,7 @@ function Log({ mold }: { mold: Mold }) {
       {mold.care.weighings.map((row) => (
         <li key={row.id} className="flex gap-3 py-1 items-baseline">
           <span className="flex-1">
-            <span className="figure">{row.count}</span> {OF_WORDS[row.of]}
+            <span className="figure">{row.count}</span> {OF_WORDS[row.of][row.count === 1 ? 0 : 1]}
           </span>
           <span className="figure">{text(row.grams, 'mass')}</span>
           <span className="soft text-sm w-24 text-right">{dateText(row.at)}</span>

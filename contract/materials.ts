@@ -54,6 +54,8 @@ const facts = {
   ratedC: v.optional(v.nullable(roomC)),
   pricePerKgMinor: v.optional(v.nullable(money)),
   reorderG: v.optional(v.nullable(gramsOr0)),
+  cure: v.optional(v.nullable(v.picklist(['platinum', 'tin']))),
+  tearKnPerM: v.optional(v.nullable(above0(200))),
 };
 
 export const lotBody = v.strictObject({ code: name, grams, bottleStrength: v.optional(above0(20), 1) });
@@ -97,6 +99,8 @@ export interface Material extends Versioned {
   ratedC: number | null;
   pricePerKgMinor: number | null;
   reorderG: number | null;
+  cure: 'platinum' | 'tin' | null;
+  tearKnPerM: number | null;
   levelG: number;
   lots: Lot[];
 }

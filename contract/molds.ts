@@ -41,6 +41,26 @@ export const fittingSchema = v.strictObject({
 });
 export type Fitting = v.InferOutput<typeof fittingSchema>;
 
+/** How masters are held in the box, where each stands, and how bubbles are kept out. */
+export const makingSchema = v.strictObject({
+  hold: v.picklist(['glue', 'bed', 'box-over']),
+  /** A self-levelling epoxy bed: how deep, how deep the masters sink into it, its times in this room. */
+  bed: v.optional(
+    v.strictObject({
+      depthMm: above0(200),
+      sinkMm: from0(200),
+      resinMl: above0(20_000),
+      gramsA: above0(20_000),
+      gramsB: above0(20_000),
+      workMin: above0(10_000),
+      firmMin: above0(100_000),
+    }),
+  ),
+  bubbles: v.picklist(['vacuum', 'thin-stream']),
+  places: v.optional(v.pipe(v.array(v.strictObject({ xMm: from0(2000), yMm: from0(2000) })), v.maxLength(1000))),
+});
+export type MakingPlan = v.InferOutput<typeof makingSchema>;
+
 const inserts = v.pipe(v.array(insertSchema), v.maxLength(60));
 /** How the builder made it, so that it can be built again. */
 const build = v.strictObject({ meshId: rowId, wish: wishSchema });
@@ -62,6 +82,7 @@ export const moldBody = v.pipe(
     injectorMl: v.optional(v.nullable(above0(5000))),
     rubberId: v.optional(rowId),
     planInput: v.optional(planSchema),
+    making: v.optional(makingSchema),
     fitting: v.optional(fittingSchema),
     inserts: v.optional(inserts),
     build: v.optional(build),
@@ -129,6 +150,7 @@ export const careBackBody = v.strictObject({ id: ownId, log: v.picklist(CARE_LOG
 
 export const moldEventBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('mixed') }),
+  v.strictObject({ id: ownId, kind: v.literal('bedded') }),
   v.strictObject({ id: ownId, kind: v.literal('cleaned') }),
   v.strictObject({ id: ownId, kind: v.literal('topped-up'), missingDepthMm: above0(2000) }),
   v.strictObject({ id: ownId, kind: v.literal('step'), step: name }),
@@ -137,7 +159,7 @@ export const moldEventBody = v.variant('kind', [
 
 export interface MoldEvent {
   id: string;
-  kind: 'mixed' | 'topped-up' | 'step' | 'step-undone' | 'cleaned';
+  kind: 'mixed' | 'topped-up' | 'step' | 'step-undone' | 'bedded' | 'cleaned';
   step: string | null;
   detail: Record<string, unknown> | null;
   at: string;
@@ -206,6 +228,7 @@ export interface MoldRow extends Versioned {
   rubberId: string | null;
   fitting: Fitting | null;
   inserts: Insert[] | null;
+  making: MakingPlan | null;
   rebuiltFromId: string | null;
   retiredAt: string | null;
   createdAt: string;

@@ -35,6 +35,10 @@ export const MATERIALS = [
   {
     name: 'Loft Soft',
     kind: 'silicone',
+    hardnessScale: 'A',
+    hardness: 13,
+    tearKnPerM: 19,
+    cure: 'platinum',
     mix: { by: 'mass', partA: 10, partB: 1, densityAGPerMl: 1.1, densityBGPerMl: 1.02 },
     potLifeMin: 20,
     demoldMin: 240,
@@ -45,6 +49,10 @@ export const MATERIALS = [
   {
     name: 'Loft Firm',
     kind: 'silicone',
+    hardnessScale: 'A',
+    hardness: 28,
+    tearKnPerM: 22,
+    cure: 'platinum',
     mix: { by: 'volume', partA: 1, partB: 1, densityAGPerMl: 1.16, densityBGPerMl: 1.14 },
     potLifeMin: 12,
     demoldMin: 75,

@@ -34,6 +34,7 @@ const JSON_COLUMNS = new Set([
   'fitting',
   'inserts',
   'build',
+  'making',
 ]);
 const BOOLEAN_COLUMNS = new Set(['flat_back', 'early', 'cured', 'gone']);
 

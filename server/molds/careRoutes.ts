@@ -74,6 +74,7 @@ export const moldCareEndpoints = [
           ...(old.revisionId ? { revisionId: old.revisionId } : {}),
           ...(old.rubberId ? { rubberId: old.rubberId } : {}),
           ...(old.plan ? { planInput: old.plan.input } : {}),
+          ...(old.making ? { making: old.making } : {}),
           ...(old.fitting ? { fitting: old.fitting } : {}),
           ...(old.inserts ? { inserts: old.inserts } : {}),
           ...(old.build ? { build: old.build } : {}),

@@ -61,7 +61,27 @@ describe('an open-face block', () => {
     });
   });
 
+  test('masters in an epoxy bed: its own two clocks, done with once rubber is mixed', async () => {
+    const bed = { depthMm: 4, sinkMm: 3, resinMl: 30, gramsA: 20, gramsB: 10, workMin: 15, firmMin: 90 };
+    const { body: mold } = await block({ making: { hold: 'bed', bed, bubbles: 'vacuum' } });
+    await workshop.post(`/molds/${mold.id}/events`, { kind: 'bedded' });
+    expect((await clocks()).map(({ label, dueAt }) => [label, (Date.parse(dueAt) - +workshop.now) / 60_000])).toEqual([
+      ['Straighten the masters of Block', 15],
+      ['Bed of Block is firm', 90],
+    ]);
+    workshop.waits(2);
+    await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
+    expect((await clocks()).map((clock) => clock.label)).toEqual(['Pot life of Block', 'Demold Block']);
+  });
+
+  test('a place for each master, or none', async () => {
+    const making = { hold: 'glue', bubbles: 'vacuum', places: [{ xMm: 10, yMm: 10 }] };
+    const answer = await block({ making });
+    expect([answer.status, answer.body.error.path]).toEqual([400, 'making.places']);
+  });
+
   test.each([
+    ['bedded without a bed', { kind: 'bedded' }],
     ['topped up before it was mixed', { kind: 'topped-up', missingDepthMm: 4 }],
     ['an event that is none', { kind: 'admired' }],
     ['a step without a name', { kind: 'step' }],

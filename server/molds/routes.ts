@@ -34,6 +34,9 @@ const RELEASE = 'release';
 
 /** Both clocks run from the moment the parts meet, at the plan's own room temperature. A two-piece mold is mixed twice. */
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
+  // Rubber goes in once the bed holds: its clocks are done with.
+  for (const kind of ['pot-life', 'demold'] as const)
+    if (mold.making?.bed) endClocks(db, kind, 'mold', mold.id, now.toISOString());
   const { potLifeMin, demoldMin, pours } = planOf(mold).output;
   const before = all<{ id: string }>(db, "SELECT id FROM mold_event WHERE mold_id = ? AND kind = 'mixed'", [mold.id]);
   const half = Math.min(before.length, pours.length - 1);
@@ -61,6 +64,30 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   const pour = pours[half] as (typeof pours)[number];
   drawRubber(db, mold, pour.gramsA + pour.gramsB, now.toISOString());
   return { potLifeMin, demoldMin, half };
+}
+
+/** Resin is worked until it thickens, and holds once it is firm. */
+function startBedClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
+  const bed = mold.making?.bed;
+  if (!bed) throw new Failure('invalid-input', 'This mold was not planned with a bed, so there is no resin to time.');
+  const about = { aboutType: 'mold', aboutId: mold.id };
+  const { workMin, firmMin } = bed;
+  startClock(
+    db,
+    {
+      kind: 'pot-life',
+      label: `Straighten the masters of ${mold.name}`,
+      dueAt: addSeconds(now, workMin * 60),
+      ...about,
+    },
+    now,
+  );
+  startClock(
+    db,
+    { kind: 'demold', label: `Bed of ${mold.name} is firm`, dueAt: addSeconds(now, firmMin * 60), ...about },
+    now,
+  );
+  return { workMin, firmMin };
 }
 
 function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Record<string, unknown> {
@@ -122,7 +149,9 @@ export const moldEndpoints = [
           ? startRubberClocks(db, mold, now)
           : body.kind === 'topped-up'
             ? topUpOf(db, mold, body.missingDepthMm, now)
-            : null;
+            : body.kind === 'bedded'
+              ? startBedClocks(db, mold, now)
+              : null;
       const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
       if (body.kind === 'step') endRubberClocks(db, mold.id, body.step, at);
       insert(db, 'mold_event', { id: newId(body.id), moldId: mold.id, kind: body.kind, step, detail, at });

@@ -125,6 +125,9 @@ function planOf(body: NewMold) {
   if (!body.planInput) return null;
   const output = plan(body.planInput);
   const masters = body.planInput.masters.reduce((sum, master) => sum + master.count, 0);
+  const places = body.making?.places;
+  if (places && places.length !== masters)
+    throw new Failure('invalid-input', `There are ${masters} masters but ${places.length} places.`, 'making.places');
   if (masters !== body.cavities) {
     throw new Failure(
       'invalid-input',

@@ -5,6 +5,8 @@ const CAUTIONS = {
   clay: 'Not in the oven that cooks food. Too hot scorches and fumes: stay by it, air the room. The packet wins.',
   rubber:
     'Gloves and air; keep it off skin. Read the rubber’s own sheet. Platinum-cure rubber is inhibited by sulphur clays, some resins, latex and tin-cure rubber: test a spot on the master first.',
+  resin:
+    'Epoxy: gloves, eyes covered, air moving; it heats up in a deep cup and sensitizes skin for good. Its own sheet wins.',
   vacuum: 'Rated chamber only, cup at least four times the mix, eyes covered: it boils over before it collapses.',
   powder:
     'Pearl powder and ground salt are dust: wear particle filtration as well as the vapour cartridges. Damp pigment spits in hot plastisol.',

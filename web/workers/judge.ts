@@ -66,6 +66,10 @@ const judge = {
     return transfer({ side, top }, [side.picture, top.picture]);
   },
 
+  /** Where air stays in a file's solid held this way up, and the tilt within a cone that leaves least of it. */
+  highPoints: (bytes: Uint8Array, up: Vec3, coneDeg: number): Tilt =>
+    bestTilt(terrainOf(weld(readMesh(bytes).soup).mesh), up, coneDeg),
+
   /** Judges corners as drawn; `tell` gets each part as it is known. */
   async judge(
     positions: Float32Array,

@@ -2,6 +2,11 @@
 ALTER TABLE mold ADD COLUMN fitting TEXT;
 ALTER TABLE mold ADD COLUMN inserts TEXT;
 ALTER TABLE mold ADD COLUMN build TEXT;
+-- How its masters are held and stand, the epoxy bed under them, and how bubbles are kept out.
+ALTER TABLE mold ADD COLUMN making TEXT;
+-- How a rubber cures, which decides what stops it; and how hard it is to tear, kN/m.
+ALTER TABLE material ADD COLUMN cure TEXT CHECK (cure IN ('platinum', 'tin'));
+ALTER TABLE material ADD COLUMN tear_kn_per_m REAL CHECK (tear_kn_per_m > 0);
 -- The mold that this one was made anew of, when that was worn out.
 ALTER TABLE mold ADD COLUMN rebuilt_from_id TEXT REFERENCES mold (id);
 

@@ -1,4 +1,6 @@
+import { type PointerEvent, useRef } from 'react';
 import type { SiliconePlan } from '../../../core/mold/silicone.ts';
+import { gridPlaces, inside, type Place, type Thinnest, WEAK_WALL_MM } from '../../../core/mold/standing.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Dim } from '../masters/Measures.tsx';
@@ -14,13 +16,17 @@ interface Props {
   plan: SiliconePlan;
   master: DrawnMaster;
   count: number;
-  wallMm: number;
   /** Masters lie half way up, in a bed to the parting line. */
   twoPiece?: boolean;
   /** How much is missing, drawn as the level the first mix reached. */
   missingMm?: number;
   widthPx?: number;
   heightPx?: number;
+  /** Where each master stands; in even rows where it was not moved. */
+  places?: Place[] | undefined;
+  /** Lets masters be dragged, or moved by the arrow keys. */
+  onMove?: (index: number, to: Place) => void;
+  thinnest?: Thinnest;
 }
 
 /** The box to scale with its masters in it, from above and from the side; the length lies across the page. */
@@ -32,6 +38,9 @@ export function BoxDrawing({
   missingMm = 0,
   widthPx = 600,
   heightPx = 370,
+  places: moved,
+  onMove,
+  thinnest,
 }: Props) {
   const { text } = useTaste();
   const [acrossMm, downMm] = [plan.boxLengthMm, plan.boxWidthMm];
@@ -39,13 +48,17 @@ export function BoxDrawing({
   const px = (mm: number) => mm * scale;
   const left = 54;
   const sideTop = px(downMm) + 58;
-  const gapX =
-    plan.rows > 1 ? (acrossMm - plan.rows * master.lengthMm) / (plan.rows + 1) : (acrossMm - master.lengthMm) / 2;
-  const gapY = (downMm - plan.columns * master.widthMm) / (plan.columns + 1);
-  const places = Array.from({ length: count }, (_, index) => ({
-    xMm: gapX + Math.floor(index / plan.columns) * (master.lengthMm + gapX),
-    yMm: gapY + (index % plan.columns) * (master.widthMm + gapY),
-  }));
+  const places = moved ?? gridPlaces(plan, master, count);
+  const drag = useRef<{ index: number; x: number; y: number; from: Place } | null>(null);
+  const move = (index: number, to: Place) => onMove?.(index, inside(to, plan, master));
+  const dragged = (event: PointerEvent<SVGGElement>) => {
+    const now = drag.current;
+    if (!now) return;
+    move(now.index, {
+      xMm: now.from.xMm + (event.clientX - now.x) / scale,
+      yMm: now.from.yMm + (event.clientY - now.y) / scale,
+    });
+  };
   const fillMm = plan.boxHeightMm - missingMm;
   const floor = sideTop + px(plan.boxHeightMm);
   const label = `Box ${text(plan.boxLengthMm, 'length')} long, ${text(plan.boxWidthMm, 'length')} wide, ${text(plan.boxHeightMm, 'length')} high, with ${count} masters in ${plan.columns} columns`;
@@ -60,17 +73,72 @@ export function BoxDrawing({
         stroke="var(--ink)"
         strokeWidth={3}
       />
-      {places.map(({ xMm, yMm }) => (
-        <BaitShape
-          key={`${xMm} ${yMm}`}
-          shape={master.shape}
-          x={left + px(xMm)}
-          y={2 + px(yMm)}
-          lengthPx={px(master.lengthMm)}
-          widthPx={px(master.widthMm)}
-          fill="var(--bait)"
-        />
-      ))}
+      {places.map(({ xMm, yMm }, index) => {
+        const shape = (
+          <BaitShape
+            shape={master.shape}
+            x={left + px(xMm)}
+            y={2 + px(yMm)}
+            lengthPx={px(master.lengthMm)}
+            widthPx={px(master.widthMm)}
+            fill="var(--bait)"
+          />
+        );
+        // biome-ignore lint/suspicious/noArrayIndexKey: the master keeps its number while it is dragged.
+        if (!onMove) return <g key={index}>{shape}</g>;
+        return (
+          // biome-ignore lint/a11y/useSemanticElements: a button cannot stand in a drawing.
+          <g
+            // biome-ignore lint/suspicious/noArrayIndexKey: the master keeps its number while it is dragged.
+            key={index}
+            role="button"
+            tabIndex={0}
+            aria-label={`Master ${index + 1}, ${text(xMm, 'length')} along, ${text(yMm, 'length')} across: drag it, or use the arrow keys`}
+            className="cursor-move outline-offset-4"
+            style={{ touchAction: 'none' }}
+            onPointerDown={(event) => {
+              event.currentTarget.setPointerCapture(event.pointerId);
+              drag.current = { index, x: event.clientX, y: event.clientY, from: { xMm, yMm } };
+            }}
+            onPointerMove={dragged}
+            onPointerUp={() => {
+              drag.current = null;
+            }}
+            onPointerCancel={() => {
+              drag.current = null;
+            }}
+            onKeyDown={(event) => {
+              const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }[event.key];
+              if (!by) return;
+              event.preventDefault();
+              move(index, { xMm: xMm + (by[0] ?? 0), yMm: yMm + (by[1] ?? 0) });
+            }}
+          >
+            {shape}
+          </g>
+        );
+      })}
+      {thinnest && (
+        <g>
+          <line
+            x1={left + px(thinnest.from.xMm)}
+            y1={2 + px(thinnest.from.yMm)}
+            x2={left + px(thinnest.to.xMm)}
+            y2={2 + px(thinnest.to.yMm)}
+            stroke={thinnest.mm < WEAK_WALL_MM - 1e-6 ? 'var(--heat)' : 'var(--rest)'}
+            strokeWidth={4}
+          />
+          <text
+            x={left + px(acrossMm) + 10}
+            y={px(downMm) - 6}
+            fontSize={12}
+            fontWeight={700}
+            fill={thinnest.mm < WEAK_WALL_MM - 1e-6 ? 'var(--heat)' : 'var(--rest)'}
+          >
+            thinnest {text(Math.max(0, thinnest.mm), 'length')}
+          </text>
+        </g>
+      )}
       <Dim x1={left - 20} y1={2} x2={left - 20} y2={2 + px(downMm)} label={text(downMm, 'length')} />
       <Dim
         x1={left}
@@ -83,20 +151,18 @@ export function BoxDrawing({
         from above
       </text>
       <rect x={left} y={floor - px(fillMm)} width={px(acrossMm)} height={px(fillMm)} fill="var(--liquid)" />
-      {places
-        .filter((_, index) => index % plan.columns === 0)
-        .map(({ xMm }) => (
-          <BaitShape
-            key={xMm}
-            shape={master.shape}
-            view="side"
-            x={left + px(xMm)}
-            y={floor - px(master.heightMm) - (twoPiece ? px((plan.boxHeightMm - master.heightMm) / 2) : 0)}
-            lengthPx={px(master.lengthMm)}
-            widthPx={px(master.heightMm)}
-            fill="var(--bait)"
-          />
-        ))}
+      {[...new Map(places.map((one) => [one.xMm.toFixed(1), one])).values()].map(({ xMm }) => (
+        <BaitShape
+          key={xMm}
+          shape={master.shape}
+          view="side"
+          x={left + px(xMm)}
+          y={floor - px(master.heightMm) - (twoPiece ? px((plan.boxHeightMm - master.heightMm) / 2) : 0)}
+          lengthPx={px(master.lengthMm)}
+          widthPx={px(master.heightMm)}
+          fill="var(--bait)"
+        />
+      ))}
       {twoPiece && (
         <>
           <line

@@ -1,18 +1,26 @@
 import { useState } from 'react';
 import { boardParts, type Inside, netSvg } from '../../../core/mold/boxParts.ts';
+import type { Paper } from '../../../core/mold/tiles.ts';
+import { fileName, handOver } from '../../parts/files.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { MmField } from '../shape/MmField.tsx';
 
 /** What to cut for the box: boards, or a net to fold from card. */
 export function BoxToCut({ inside, name }: { inside: Inside; name: string }) {
-  const { text } = useTaste();
+  const { text, taste } = useTaste();
   const [boardMm, setBoard] = useState(5);
-  const download = () => {
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([netSvg(inside)], { type: 'image/svg+xml' }));
-    link.download = `${name.replace(/[^\p{L}\p{N}]+/gu, '-')}-box.svg`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+  const paper: Paper = taste.system === 'us' ? 'Letter' : 'A4';
+  const [problem, setProblem] = useState<string | null>(null);
+  const svg = () => handOver(netSvg(inside), 'image/svg+xml', fileName(name, 'box.svg'));
+  const pdf = async () => {
+    try {
+      setProblem(null);
+      // Only who asks for a PDF fetches what writes it.
+      const { boxPdf } = await import('./boxPdf.ts');
+      handOver(await boxPdf(inside, boardMm, name, paper), 'application/pdf', fileName(name, 'box.pdf'));
+    } catch (error) {
+      setProblem(error instanceof Error ? error.message : String(error));
+    }
   };
   return (
     <details className="max-w-2xl">
@@ -33,9 +41,13 @@ export function BoxToCut({ inside, name }: { inside: Inside; name: string }) {
         </table>
         <div className="flex flex-col gap-2">
           <MmField label="Board" value={boardMm} least={0.2} most={30} step={0.5} onChange={setBoard} />
-          <button type="button" className="btn btn-sm btn-line" onClick={download}>
+          <button type="button" className="btn btn-sm btn-line" onClick={() => void pdf()}>
+            Cut list and net, 1:1 (PDF)
+          </button>
+          <button type="button" className="btn btn-sm btn-line" onClick={svg}>
             Net for card, 1:1 (SVG)
           </button>
+          {problem && <p className="heat text-sm">{problem}</p>}
           <p className="label-small">
             Sides stand 5 mm over the line. Seal the seams; it leaks anyway: hot glue ready.
           </p>

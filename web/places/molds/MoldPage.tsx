@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Mold } from '../../../contract/molds.ts';
 import { topUp } from '../../../core/mold/silicone.ts';
+import { gridPlaces } from '../../../core/mold/standing.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
@@ -144,12 +145,13 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
         plan={output}
         master={{ ...first, shape: mold.shape }}
         count={mold.cavities}
-        wallMm={input.wallMm}
+        places={mold.making?.places ?? gridPlaces(output, first, mold.cavities, input.gapMm)}
         twoPiece={input.pour === 'two-piece'}
         missingMm={short ? (missingMm ?? 0) : 0}
         widthPx={480}
       />
       <div className="flex flex-col gap-4">
+        {!mixed && mold.making?.bed && <Bed mold={mold} bed={mold.making.bed} />}
         {!mixed && (
           <>
             <h2 className="text-2xl">
@@ -267,6 +269,47 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
         <Steps mold={mold} />
       </div>
     </section>
+  );
+}
+
+/** Resin first: worked, the masters straightened while it firms, and only then rubber. */
+function Bed({ mold, bed }: { mold: Mold; bed: NonNullable<NonNullable<Mold['making']>['bed']> }) {
+  const now = useNow();
+  const { text } = useTaste();
+  const event = useWrite<Mold>(() => ({ path: `/molds/${mold.id}/events`, body: { kind: 'bedded' } }));
+  const at = mold.events.findLast((row) => row.kind === 'bedded')?.at;
+  const sinceMin = at ? Math.max(0, (now - Date.parse(at)) / 60_000) : 0;
+  const [say, leftMin] =
+    sinceMin < bed.workMin
+      ? ['Work it, set the masters', bed.workMin - sinceMin]
+      : ['Keep them straight while it firms', bed.firmMin - sinceMin];
+  return (
+    <div className="sheet p-4 flex flex-col gap-2">
+      <h2 className="text-2xl">
+        Bed: {text(bed.gramsA, 'mass')} of A, {text(bed.gramsB, 'mass')} of B, {text(bed.depthMm, 'length')} deep
+      </h2>
+      {!at ? (
+        <>
+          <p className="soft">Masters sunk {text(bed.sinkMm, 'length')} into it. Tap when both parts are one colour.</p>
+          <button
+            type="button"
+            className="btn btn-primary btn-lg self-start bench-target"
+            disabled={event.isPending}
+            onClick={() => event.mutate()}
+          >
+            Resin mixed now: start its clocks
+          </button>
+        </>
+      ) : leftMin > 0 ? (
+        <p>
+          {say}: <b className="figure text-xl">{durationText(leftMin * 60)}</b>
+        </p>
+      ) : (
+        <p className="font-bold rest">The bed is firm: seal its edge, then the rubber.</p>
+      )}
+      <Refusal error={event.error} />
+      <Caution about={['resin']} />
+    </div>
   );
 }
 

@@ -18,6 +18,9 @@ export function NewRubber({ onDone }: { onDone(id: string): void }) {
   const [ratedC, setRated] = useState<number | null>(23);
   const [price, setPrice] = useState<number | null>(null);
   const [grams, setGrams] = useState<number | null>(null);
+  const [shoreA, setShore] = useState<number | null>(null);
+  const [tearKnPerM, setTear] = useState<number | null>(null);
+  const [cure, setCure] = useState<'platinum' | 'tin' | ''>('');
   const add = useWrite<Material>(
     () => ({
       path: '/materials',
@@ -28,6 +31,9 @@ export function NewRubber({ onDone }: { onDone(id: string): void }) {
         potLifeMin,
         demoldMin,
         ratedC,
+        ...(shoreA === null ? {} : { hardnessScale: 'A', hardness: shoreA }),
+        tearKnPerM,
+        cure: cure || null,
         pricePerKgMinor: price === null ? null : Math.round(price * minorPerUnit),
         ...(grams ? { lot: { code: 'first kit', grams } } : {}),
       },
@@ -67,6 +73,23 @@ export function NewRubber({ onDone }: { onDone(id: string): void }) {
           <NumberField label="B, g/mL" value={rhoB} onChange={setRhoB} isDefault={rhoB === 1.1} />
         </div>
         <NumberField label={`Price, ${workshop.currency} a kilogram`} value={price} onChange={setPrice} />
+        <SelectField
+          label="Cures by"
+          value={cure}
+          options={[
+            { value: '', label: 'not written down' },
+            { value: 'platinum', label: 'platinum (addition)' },
+            { value: 'tin', label: 'tin (condensation)' },
+          ]}
+          onChange={setCure}
+        />
+        <NumberField label="Shore A" value={shoreA} onChange={setShore} hint="soft bends, stiff registers" />
+        <NumberField
+          label="Tear strength, kN/m"
+          value={tearKnPerM}
+          onChange={setTear}
+          hint="off its sheet, if it is there"
+        />
         <QuantityField label="In the store, both parts" dimension="mass" value={grams} onChange={setGrams} />
       </div>
       <Refusal error={add.error} />

@@ -4,8 +4,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { Mold } from '../../../contract/molds.ts';
-import { Failure } from '../../../core/failure.ts';
-import { type PlanInput, plan, type SiliconePlan } from '../../../core/mold/silicone.ts';
+import { WEAK_WALL_MM } from '../../../core/mold/standing.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { call } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
@@ -18,66 +17,11 @@ import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
 import { BoxToCut } from './BoxToCut.tsx';
+import { HighPoints } from './HighPoints.tsx';
 import { NewRubber } from './NewRubber.tsx';
-import { RUBBER_ADVICE } from './words.ts';
-
-const POURS = {
-  'open-face': { words: 'open face', kind: 'silicone-open', fill: 'open-pour' },
-  wrap: { words: 'wrap', kind: 'silicone-wrap', fill: 'gravity' },
-  'two-piece': { words: 'two-piece', kind: 'silicone-two-piece', fill: 'gravity' },
-} as const;
-type Way = keyof typeof POURS;
-
-interface Choices {
-  way: Way;
-  count: number;
-  wallMm: number;
-  gapMm: number;
-  coverMm: number;
-  wastePercent: number;
-  roomC: number;
-  mixCupMl: number | null;
-}
-
-const STARTING: Omit<Choices, 'roomC' | 'way'> = {
-  count: 3,
-  wallMm: 10,
-  gapMm: 8,
-  coverMm: 10,
-  wastePercent: 7,
-  mixCupMl: null,
-};
-
-function inputOf(master: MasterRow, rubber: Material, choices: Choices): PlanInput | null {
-  const { volumeMl, lengthMm, widthMm, heightMm } = master.latest;
-  if (!volumeMl || !rubber.mix || !rubber.potLifeMin || !rubber.demoldMin) return null;
-  const { densityAGPerMl = 1.1, densityBGPerMl = 1.1 } = rubber.mix;
-  return {
-    pour: choices.way,
-    masters: [{ volumeMl, lengthMm, widthMm, heightMm, count: choices.count }],
-    wallMm: choices.wallMm,
-    gapMm: choices.gapMm,
-    coverMm: choices.coverMm,
-    wasteFraction: choices.wastePercent / 100,
-    mix: { ...rubber.mix, densityAGPerMl, densityBGPerMl },
-    potLifeMin: rubber.potLifeMin,
-    demoldMin: rubber.demoldMin,
-    ratedC: rubber.ratedC ?? 23,
-    roomC: choices.roomC,
-    ...(choices.mixCupMl ? { mixCupMl: choices.mixCupMl } : {}),
-    ...(rubber.pricePerKgMinor === null ? {} : { pricePerKgMinor: rubber.pricePerKgMinor }),
-  };
-}
-
-function tryPlan(input: PlanInput | null): { planned?: SiliconePlan; refused?: string } {
-  if (!input) return {};
-  try {
-    return { planned: plan(input) };
-  } catch (error) {
-    if (error instanceof Failure) return { refused: error.message };
-    throw error;
-  }
-}
+import { PlanDetails } from './PlanDetails.tsx';
+import { type Choices, POURS, STARTING, tryPlan, type Way } from './planning.ts';
+import { RubberFit, rankRubbers } from './RubberFit.tsx';
 
 export function Planner() {
   const masters = useQuery(queries.masters);
@@ -99,7 +43,7 @@ export function Planner() {
 }
 
 function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[] }) {
-  const { text, money, workshop, taste } = useTaste();
+  const { text, workshop, taste } = useTaste();
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const [masterId, setMasterId] = useState(
@@ -114,12 +58,14 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
   });
   const [name, setName] = useState<string>();
   const master = masters.find((row) => row.id === masterId) ?? (masters[0] as MasterRow);
-  const rubber = rubbers.find((row) => row.id === rubberId) ?? rubbers[0];
-  const input = rubber ? inputOf(master, rubber, choices) : null;
-  const { planned, refused } = tryPlan(input);
+  const rubber = rubbers.find((row) => row.id === rubberId) ?? rankRubbers(rubbers, choices.way)[0];
+  const { planned: found, refused } = tryPlan(master.latest, rubber, choices);
+  const planned = found?.plan;
   const stepMm = taste.system === 'us' ? 25.4 / 16 : 1;
-  const step = (key: keyof typeof STARTING, by: number, least: number) =>
-    setChoices({ ...choices, [key]: Math.max(least, Number(choices[key]) + by) });
+  const change = (part: Partial<Choices>) => setChoices((now) => ({ ...now, ...part }));
+  // Another box or another count puts the masters back into their rows.
+  const step = (key: 'count' | 'wallMm' | 'gapMm' | 'coverMm' | 'wastePercent', by: number, least: number) =>
+    change({ [key]: Math.max(least, choices[key] + by), places: null });
   const way = POURS[choices.way];
   const moldName = name ?? `${master.name} × ${choices.count}, ${way.words}`;
   const make = useWrite<Mold, boolean>(
@@ -132,9 +78,10 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
         baitId: master.baitId,
         revisionId: master.latest.id,
         cavities: choices.count,
-        cavityMl: master.latest.volumeMl,
+        cavityMl: found?.master.volumeMl,
         rubberId: rubber?.id,
-        planInput: input,
+        planInput: found?.input,
+        making: found?.making,
       },
     }),
     async (mold, mixed) => {
@@ -167,14 +114,17 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
             label="Poured as"
             value={choices.way}
             options={(Object.keys(POURS) as Way[]).map((one) => ({ value: one, label: POURS[one].words }))}
-            onChange={(one) => setChoices({ ...choices, way: one })}
+            onChange={(one) => change({ way: one, places: null })}
             className="w-32"
           />
           <SelectField
             label="Master"
             value={master.id}
             options={masters.map((row) => ({ value: row.id, label: `${row.name} v${row.latest.number}` }))}
-            onChange={setMasterId}
+            onChange={(id) => {
+              setMasterId(id);
+              change({ places: null, filledMl: null });
+            }}
             className="w-48"
           />
           {rubbers.length > 0 && (
@@ -204,8 +154,17 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
         <p className="warn font-bold text-lg">
           {master.name} has no volume yet.{' '}
           <Link to={`/masters/${master.id}`} className="link">
-            Weigh it or sink it first.
+            Weigh it or sink it first
           </Link>
+          , or fill the box round it:{' '}
+          <QuantityField
+            label="It took"
+            dimension="volume"
+            value={choices.filledMl}
+            onChange={(filledMl) => change({ filledMl })}
+            hint="of grain or water to the line, with the masters in it"
+            className="w-72 mt-2 font-normal text-base"
+          />
         </p>
       )}
       {refused && (
@@ -213,16 +172,30 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
           {refused}
         </p>
       )}
-      {planned && pour && rubber && (
+      {found && planned && pour && rubber && (
         <div className="grid grid-cols-[minmax(540px,1fr)_430px] gap-8 items-start -mt-2">
           <div className="flex flex-col gap-4">
             <BoxDrawing
               plan={planned}
-              master={{ ...master.latest, shape: master.shape }}
+              master={{ ...found.master, shape: master.shape }}
               count={choices.count}
-              wallMm={choices.wallMm}
               twoPiece={choices.way === 'two-piece'}
+              places={found.places}
+              thinnest={found.thinnest}
+              onMove={(index, to) => change({ places: found.places.map((place, at) => (at === index ? to : place)) })}
             />
+            {found.thinnest.mm < WEAK_WALL_MM - 1e-6 && (
+              <p className="warn font-bold" role="alert">
+                {found.thinnest.mm <= 0
+                  ? `A master touches ${found.thinnest.between === 'a wall' ? 'the wall' : 'another'}: there is no rubber there.`
+                  : `Only ${text(found.thinnest.mm, 'length')} of rubber between a master and ${found.thinnest.between === 'a wall' ? 'the wall' : 'the next'}: under ${text(WEAK_WALL_MM, 'length')} it tears.`}{' '}
+                {choices.places && (
+                  <button type="button" className="link" onClick={() => change({ places: null })}>
+                    Back in rows
+                  </button>
+                )}
+              </p>
+            )}
             <div className="flex gap-8 flex-wrap">
               <Stepper label="Masters" shown={String(choices.count)} onStep={(by) => step('count', by, 1)} />
               <Stepper
@@ -255,18 +228,19 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 label="Room"
                 dimension="temperature"
                 value={choices.roomC}
-                onChange={(c) => c !== null && setChoices({ ...choices, roomC: c })}
+                onChange={(c) => c !== null && change({ roomC: c })}
                 isDefault={choices.roomC === workshop.roomC}
               />
               <QuantityField
                 label="Mixing cup holds"
                 dimension="volume"
                 value={choices.mixCupMl}
-                onChange={(mixCupMl) => setChoices({ ...choices, mixCupMl })}
+                onChange={(mixCupMl) => change({ mixCupMl })}
                 hint="empty: one mix"
               />
               <TextField label="Name of the mold" value={moldName} onChange={setName} />
             </div>
+            <PlanDetails planned={found} choices={choices} measuredMl={master.latest.volumeMl} onChange={change} />
             <BoxToCut
               inside={{
                 lengthMm: planned.boxLengthMm,
@@ -307,13 +281,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 <>, not the {rubber.potLifeMin} min on the tin</>
               )}
               ; demold after <b>{durationText(planned.demoldMin * 60)}</b>. Vacuum cup of at least{' '}
-              <b>{text(planned.vacuumCupMl, 'volume')}</b>.
-              {planned.costMinor !== undefined && (
-                <>
-                  {' '}
-                  Rubber for <b>{money(planned.costMinor)}</b>.
-                </>
-              )}{' '}
+              <b>{text(planned.vacuumCupMl, 'volume')}</b>.{' '}
               <Why
                 reason={{
                   inputs: [
@@ -321,7 +289,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                       'block',
                       `${text(planned.boxLengthMm, 'length')} × ${text(planned.boxWidthMm, 'length')} × ${text(planned.boxHeightMm, 'length')}`,
                     ],
-                    ['masters in it', text((master.latest.volumeMl ?? 0) * choices.count, 'volume')],
+                    ['masters in it', text(found.master.volumeMl * choices.count, 'volume')],
                     ['net rubber', text(pour.netMl, 'volume')],
                     ['rated at', text(rubber.ratedC ?? 23, 'temperature')],
                   ],
@@ -335,7 +303,6 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 }}
               />
             </p>
-            <p className="soft -mt-2">{RUBBER_ADVICE[choices.way]}</p>
             {rubber.levelG > 0 && planned.pours.length * (pour.gramsA + pour.gramsB) > rubber.levelG && (
               <p className="heat font-bold">
                 The store holds {text(rubber.levelG, 'mass')}: not enough for this block.
@@ -360,6 +327,10 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 Keep the plan
               </button>
             </div>
+            <RubberFit rubber={rubber} rubbers={rubbers} master={master} way={choices.way} planned={found} />
+            {choices.way !== 'open-face' && master.latest.meshId && (
+              <HighPoints meshId={master.latest.meshId} lengthMm={master.latest.lengthMm} />
+            )}
             <Caution about={['rubber']} />
           </div>
         </div>

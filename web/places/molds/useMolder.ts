@@ -4,6 +4,7 @@ import { Failure } from '../../../core/failure.ts';
 import type { MoldPart } from '../../../core/mold/build.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import type { ExportFormat } from '../../../core/shape/write.ts';
+import { handOver } from '../../parts/files.ts';
 import type { DrawnMold, Molder } from '../../workers/molder.ts';
 
 const SETTLED_MS = 400;
@@ -73,11 +74,7 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
   const download = async (name: MoldPart['name'], format: ExportFormat) => {
     const bytes = await running.current?.molder.file(name, format);
     if (!bytes) return;
-    const link = document.createElement('a');
-    link.href = URL.createObjectURL(new Blob([bytes as Uint8Array<ArrayBuffer>]));
-    link.download = `${name.replace(' ', '-')}.${format}`;
-    link.click();
-    URL.revokeObjectURL(link.href);
+    handOver(bytes, 'application/octet-stream', `${name.replace(' ', '-')}.${format}`);
   };
   return { mold: shown?.mold ?? null, stale: shown?.of !== wished, cutter, ...state, stop, download };
 }

@@ -132,10 +132,3 @@ export const STEPS: Partial<Record<(typeof MOLD_KINDS)[number], Step[]>> = {
   'silicone-wrap': WRAP_STEPS,
   'silicone-two-piece': TWO_PIECE_STEPS,
 };
-
-/** Which rubber a kind of mold asks for, and why. */
-export const RUBBER_ADVICE: Record<'open-face' | 'wrap' | 'two-piece', string> = {
-  'open-face': 'Soft to middling rubber: the bait is flexed out of it.',
-  wrap: 'Soft, tear-resistant rubber: it is cut, and bends round undercuts.',
-  'two-piece': 'Stiffer rubber: the halves have to register, or the seam shows.',
-};

@@ -1,27 +1,14 @@
-import { minus, type Vec3 } from '../../../core/shape/mesh.ts';
 import { moldWays } from '../../../core/shape/suits.ts';
 import { BALLS_MM } from '../../../core/shape/toolReach.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Line, type JudgeProps as Props, WAYS_UP, type WayUp } from './judging.tsx';
 import { SHOWN_WORDS, type Shown } from './show.ts';
-import { MOLD_WAY_WORDS } from './words.ts';
+import { leanWord, MOLD_WAY_WORDS } from './words.ts';
 
 const wayWord = (direction: number[]) => {
   const [x, y, z] = direction.map(Math.abs) as [number, number, number];
   return z >= x && z >= y ? 'up and down' : y >= x ? 'sideways' : 'along the length';
 };
-
-/** Which end of the bait is lifted by a tilt away from `up`. */
-function leanWord(direction: Vec3, up: Vec3): string {
-  const lean = minus(direction, up);
-  const most = lean.map(Math.abs).indexOf(Math.max(...lean.map((part, k) => (up[k] === 0 ? Math.abs(part) : 0))));
-  const ends = [
-    ['nose', 'tail'],
-    ['left side', 'right side'],
-    ['belly', 'back'],
-  ][most] as [string, string];
-  return `${(lean[most] as number) < 0 ? ends[0] : ends[1]} higher`;
-}
 
 const SIGN = { yes: '●', care: '◐', no: '○' } as const;
 

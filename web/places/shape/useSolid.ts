@@ -89,7 +89,11 @@ export function useJudged(
   return { ...state, problem };
 }
 
-async function withFile<T>(id: string, use: (judge: Remote<JudgeWorker>, bytes: Uint8Array) => Promise<T>): Promise<T> {
+/** Asks the judge about a mesh of the workshop. */
+export async function withFile<T>(
+  id: string,
+  use: (judge: Remote<JudgeWorker>, bytes: Uint8Array) => Promise<T>,
+): Promise<T> {
   const answer = await fetch(`/api/meshes/${id}/file?format=stl`);
   if (!answer.ok) throw new Error('The mesh cannot be read.');
   const bytes = new Uint8Array(await answer.arrayBuffer());

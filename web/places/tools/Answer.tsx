@@ -101,19 +101,12 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
   const { workshop, text } = useTaste();
   if (name === 'silicone.plan') {
     const planned = output as unknown as SiliconePlan;
-    const { masters, wallMm } = input as unknown as PlanInput;
+    const { masters } = input as unknown as PlanInput;
     const [first, pour] = [masters[0], planned.pours[0]];
     const count = masters.reduce((sum, master) => sum + (master.count ?? 1), 0);
     return first && pour ? (
       <div className="flex flex-wrap gap-6">
-        <BoxDrawing
-          plan={planned}
-          master={{ ...first, shape: 'paddle' }}
-          count={count}
-          wallMm={wallMm}
-          widthPx={460}
-          heightPx={300}
-        />
+        <BoxDrawing plan={planned} master={{ ...first, shape: 'paddle' }} count={count} widthPx={460} heightPx={300} />
         <div className="flex">
           <Cylinder title="Part A" note="" ml={pour.mlA} grams={pour.gramsA} heightPx={180} widthPx={80} />
           <Cylinder title="Part B" note="" ml={pour.mlB} grams={pour.gramsB} heightPx={180} widthPx={56} />

@@ -3,12 +3,12 @@ import type * as v from 'valibot';
 import { describe, expect, test } from 'vitest';
 import type { Failure } from '../failure.ts';
 import { measure } from '../shape/measure.ts';
-import type { Mesh } from '../shape/mesh.ts';
+import { boundsOf, type Mesh, moved } from '../shape/mesh.ts';
 import { readMesh } from '../shape/read.ts';
 import { loadModeller, sculpt } from '../shape/sculpt.ts';
 import { Bench } from '../shape/solids.ts';
 import { STARTS } from '../shape/starts.ts';
-import { box } from '../shape/testing.ts';
+import { box, sphere } from '../shape/testing.ts';
 import { weld } from '../shape/weld.ts';
 import { writeStl } from '../shape/write.ts';
 import { check } from '../validate.ts';
@@ -16,6 +16,7 @@ import { type BuiltMold, buildMold } from './build.ts';
 import { wishSchema } from './buildWish.ts';
 
 const kit = await loadModeller();
+const bounds = (mesh: Mesh) => boundsOf(mesh.positions);
 type Wish = v.InferInput<typeof wishSchema>;
 const build = (mesh: Mesh, wish: Wish) => buildMold(kit, mesh, check(wishSchema, wish));
 const start = (id: string) => sculpt(kit, (STARTS.find((one) => one.id === id) as (typeof STARTS)[number]).spec);
@@ -84,6 +85,29 @@ describe('a brick of 40 × 20 × 10 mm, by hand', () => {
     ['a sprue as thick as the block', brick, { ...BRICK, sprueMm: 40 }, 'breaks-through', /28\.0 mm is the most/],
     ['a parting plane over the bait', brick, { ...BRICK, planeMm: 30 }, 'gate-misses', /another pull or plane/],
     ['a rod without a bore', brick, { ...BRICK, coreRodMm: 6 }, 'no-bore', /bore/],
+    ['a print of thin walls', brick, { ...BRICK, kind: 'printed', gapMm: 1 }, 'wall-too-thin', /1\.5 mm is the least/],
+    ['four pieces round two cavities', brick, { ...BRICK, pieces: 4 }, 'invalid-input', /make it one/],
+    [
+      'a slot past the tail',
+      brick,
+      { ...BRICK, wallMm: 14, hookSlot: { fromNoseMm: 35, lengthMm: 12, depthMm: 4 } },
+      'does-not-fit',
+      /past the tail/,
+    ],
+    [
+      'a slot in a thin half',
+      brick,
+      { ...BRICK, hookSlot: { fromNoseMm: 10, lengthMm: 12, depthMm: 6 } },
+      'does-not-fit',
+      /a wall of 11 mm/,
+    ],
+    [
+      'a vent into a pin',
+      box(40, 4, 10),
+      { ...BRICK, count: 1, wallMm: 9.5, ventMm: 6 },
+      'breaks-through',
+      /1\.7 mm at most/,
+    ],
     ['a gate wider than its runner', brick, { ...BRICK, gateMm: 12 }, 'invalid-input', /at most as wide/],
   ])('%s is said before it is built', (_what, mesh, wish, code, words) => {
     try {
@@ -105,6 +129,28 @@ test('a tube on a core rod has no bore in its halves, and a rod of its own', () 
   expect(mold.cavityMl).toBeGreaterThan((measure(start('tube')).volumeMl ?? 0) + 3);
 });
 
+/** All that the block is made of, over the block; and every part closed, as a file too, none in another's way. */
+function holdsTogether(mold: BuiltMold, count: number): void {
+  const solids = mold.parts.filter((one) => !/rod|electrode/.test(one.name));
+  const inserts = solids.filter((one) => one.name === 'slot insert');
+  const sum =
+    solids.reduce((total, one) => total + one.volumeMl * (one.count ?? 1), 0) +
+    count * mold.cavityMl +
+    mold.channelsMl +
+    mold.ventsMl +
+    mold.clearanceMl;
+  expect(Math.abs(sum / blockMl(mold) - 1)).toBeLessThan(1e-3);
+  expect(measure(mold.casting).volumeMl).toBeCloseTo(count * mold.cavityMl + mold.channelsMl, 3);
+  const pairs = solids.flatMap((one, i) => solids.slice(i + 1).map((other) => [one, other] as const));
+  for (const [one, other] of pairs) expect(overlapMl(one.mesh, other.mesh)).toBeLessThan(1e-3);
+  for (const insert of inserts) expect(insert.volumeMl).toBeGreaterThan(0);
+  for (const { mesh, volumeMl } of mold.parts) {
+    const { mesh: read, collapsed } = weld(readMesh(writeStl(mesh)).soup);
+    expect(measure(read, collapsed)).toMatchObject({ openEdges: 0, watertight: true, flipped: false });
+    expect((measure(read).volumeMl ?? 0) / volumeMl).toBeCloseTo(1, 3);
+  }
+}
+
 test('block = parts + cavities + channels + vents + clearance; closed, nothing overlaps; all of it is watertight, as a file too', () => {
   fc.assert(
     fc.property(
@@ -113,31 +159,88 @@ test('block = parts + cavities + channels + vents + clearance; closed, nothing o
       fc.record({
         kind: fc.constantFrom('printed' as const, 'machined' as const),
         layout: fc.constantFrom('one-side' as const, 'both-sides' as const),
+        split: fc.constantFrom('flat' as const, 'wavy' as const),
         wallMm: fc.double({ min: 9.5, max: 20, noNaN: true }),
-        gapMm: fc.double({ min: 2, max: 12, noNaN: true }),
+        gapMm: fc.double({ min: 3, max: 12, noNaN: true }),
         gateMm: fc.double({ min: 2, max: 5, noNaN: true }),
         runnerMm: fc.double({ min: 5, max: 10, noNaN: true }),
         ventMm: fc.constantFrom(0, 0.8, 1.5),
       }),
-      (id, count, wish) => {
-        const mold = build(start(id), { ...wish, count });
-        const sum =
-          mold.parts.reduce((total, one) => total + one.volumeMl, 0) +
-          count * mold.cavityMl +
-          mold.channelsMl +
-          mold.ventsMl +
-          mold.clearanceMl;
-        expect(Math.abs(sum / blockMl(mold) - 1)).toBeLessThan(1e-3);
-        expect(measure(mold.casting).volumeMl).toBeCloseTo(count * mold.cavityMl + mold.channelsMl, 3);
-        const [lower, upper] = [part(mold, 'lower half').mesh, part(mold, 'upper half').mesh];
-        expect(overlapMl(lower, upper)).toBeLessThan(1e-3);
-        for (const { mesh, volumeMl } of mold.parts) {
-          const { mesh: read, collapsed } = weld(readMesh(writeStl(mesh)).soup);
-          expect(measure(read, collapsed)).toMatchObject({ openEdges: 0, watertight: true, flipped: false });
-          expect((measure(read).volumeMl ?? 0) / volumeMl).toBeCloseTo(1, 3);
-        }
-      },
+      (id, count, wish) => holdsTogether(build(start(id), { ...wish, count }), count),
     ),
     { numRuns: 6, seed: 5, endOnFailure: true },
   );
 }, 120_000);
+
+describe('more than two plain halves', () => {
+  test('four pieces of one cavity hold together, and free what slides off sideways', () => {
+    const wish: Wish = { kind: 'printed', count: 1, pieces: 4, wallMm: 16, direction: [0, 0, 1] };
+    const mold = build(start('stick'), wish);
+    expect(mold.parts.map((one) => one.name)).toEqual(['lower left', 'lower right', 'upper left', 'upper right']);
+    holdsTogether(mold, 1);
+    const two = build(start('stick'), { ...wish, pieces: 2 });
+    expect(mold.undercutMm2).toBeLessThanOrEqual(two.undercutMm2 + 1e-6);
+  });
+
+  test('a slot insert takes a slot’s plastic, fits its hole, and turned over casts none', () => {
+    const hookSlot = { fromNoseMm: 10, lengthMm: 12, depthMm: 4, widthMm: 2 };
+    const wish: Wish = { ...BRICK, wallMm: 14, hookSlot };
+    const mold = build(brick, wish);
+    // The blade of 12 × 2 stands 4 mm into the brick: 96 mm³ less a bait.
+    expect(mold.cavityMl).toBeCloseTo(8 - 0.096, 6);
+    holdsTogether(mold, 2);
+    const insert = part(mold, 'slot insert');
+    expect(insert.count).toBe(2);
+    // Turned over about its length it lies in the same hole with the belly's plain skin up.
+    const { min, max } = bounds(insert.mesh);
+    // From a millimetre over the block's floor plus the blade's room, to the belly and the blade over it.
+    expect(min[2]).toBeCloseTo(-19 + 4 + 1, 5);
+    expect(max[2]).toBeCloseTo(-5 + 4, 5);
+  });
+
+  test('electrodes are the cavity less the gap all round, on plates with the same two holes', () => {
+    const mold = build(brick, { ...BRICK, count: 1, sparkGapMm: 0.2 });
+    const [lower, upper] = [part(mold, 'lower electrode'), part(mold, 'upper electrode')];
+    const size = (mesh: Mesh) => measure(mesh).sizeMm;
+    // Plate: 40 + 24 by 20 + 24, 10 thick, two holes of 6; 3 off the face, and 4.8 into each half.
+    expect(size(lower.mesh)[0]).toBeCloseTo(64, 5);
+    expect(size(lower.mesh)[2]).toBeCloseTo(13 + 4.8, 4);
+    const holes = 2 * 10 * 16 * 9 * Math.sin(Math.PI / 16);
+    expect(lower.volumeMl).toBeCloseTo((64 * 44 * 10 - holes + 7.8 * 39.6 * 19.6) / 1000, 3);
+    expect(lower.volumeMl).toBeCloseTo(upper.volumeMl, 6);
+    expect(measure(lower.mesh)).toMatchObject({ watertight: true });
+  });
+
+  test('a wavy seam follows the widest edge, and nothing is caught that a flat one would catch', () => {
+    // A bar that bends up and down along its length: its widest edge is at half its height, wherever that runs.
+    const bent = moved(sphere(1, 12_000), ([x, y, z]) => [50 * x, 10 * y, 7 * z + 5 * Math.sin(2 * x)]);
+    const wish: Wish = { kind: 'printed', count: 1, direction: [0, 0, 1] };
+    const [flat, wavy] = [build(bent, wish), build(bent, { ...wish, split: 'wavy' })];
+    expect(flat.undercutMm2).toBeGreaterThan(200);
+    expect(wavy.undercutMm2).toBeLessThan(flat.undercutMm2 / 6);
+    expect(wavy.seamMm.high - wavy.seamMm.low).toBeGreaterThan(6);
+    holdsTogether(wavy, 1);
+  });
+
+  test('what two halves do not free lies in the half that is said, and where', () => {
+    // Parted 3 mm over its middle, the lower half reaches over the ball’s widest place.
+    const ball = sphere(10, 60_000);
+    const mold = build(ball, { kind: 'printed', count: 1, direction: [0, 0, 1], planeMm: 3, shrinkFraction: 0 });
+    // The zone between 0 and 3 mm over the middle: 2πrh.
+    expect(mold.caughtMm2.lower / (2 * Math.PI * 10 * 3)).toBeCloseTo(1, 1);
+    expect(mold.caughtMm2.upper).toBeLessThan(2);
+    for (const [, , z] of mold.caughtAtMm) expect(z > -0.6 && z < 3.6).toBe(true);
+  });
+});
+
+test('the thinnest wall is told, and clamps go on opposite corners first', () => {
+  const mold = build(brick, { ...BRICK, gapMm: 1.6 });
+  expect(mold.thinnestWall).toEqual({ mm: 1.6, where: 'between cavities' });
+  const [first, second] = mold.layout.clamps;
+  expect(first).toEqual({ x: 12, y: 0 });
+  expect(second).toEqual({ x: mold.blockMm[0] - 12, y: mold.blockMm[1] });
+  // Pins 6 mm in from both sides of a wall of 9.5: √2 · 3.5 − 3.15 to the brick’s corner, less than the 1.85 outside the odd one.
+  expect(build(brick, { ...BRICK, count: 1, wallMm: 9.5 }).thinnestWall).toMatchObject({
+    where: 'between a pin and a cavity',
+  });
+});

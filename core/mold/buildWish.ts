@@ -32,6 +32,21 @@ export const wishFields = {
     }),
     {},
   ),
+  /** One plane, or a seam that follows the bait's widest edge. */
+  split: v.optional(v.picklist(['flat', 'wavy']), 'flat'),
+  /** Two halves, or each of them sawn once more along the bait. */
+  pieces: v.optional(v.picklist([2, 4]), 2),
+  /** A blade from the belly's half that leaves a hook slot; its insert turned over leaves none. */
+  hookSlot: v.optional(
+    v.strictObject({
+      fromNoseMm: nonNegative(500),
+      lengthMm: v.pipe(positive(500), v.minValue(2)),
+      depthMm: v.pipe(positive(100), v.minValue(0.5)),
+      widthMm: v.optional(v.pipe(positive(20), v.minValue(0.5)), 1.5),
+    }),
+  ),
+  /** Electrodes for sparking one cavity, smaller than it all round by this. */
+  sparkGapMm: v.optional(v.pipe(positive(1), v.minValue(0.01))),
   /** A steel rod that keeps the bore of a tube free. */
   coreRodMm: v.optional(positive(60)),
   /** Stock that there is: length, width, height. */

@@ -1,9 +1,9 @@
 import { describe, expect, test } from 'vitest';
 import { airTraps, bestTilt, terrainOf } from './airTraps.ts';
-import { type Mesh, moved, type Vec3 } from './mesh.ts';
+import { type Mesh, moved, together, type Vec3 } from './mesh.ts';
 import { bestParting, parting } from './parting.ts';
 import { moldWays, type ShapeFacts } from './suits.ts';
-import { box, ellipsoid, lathe, sphere, together, torus, tube, turnedOut } from './testing.ts';
+import { box, ellipsoid, lathe, sphere, torus, tube, turnedOut } from './testing.ts';
 import { thickness } from './thickness.ts';
 import { toolReach } from './toolReach.ts';
 

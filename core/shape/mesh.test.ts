@@ -2,10 +2,10 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { Failure } from '../failure.ts';
 import { measure } from './measure.ts';
-import { type Mesh, moved, type Vec3 } from './mesh.ts';
+import { type Mesh, moved, together, type Vec3 } from './mesh.ts';
 import { readMesh } from './read.ts';
 import { repair } from './repair.ts';
-import { box, cone, ellipsoid, sphere, together, torus, turnedOut } from './testing.ts';
+import { box, cone, ellipsoid, sphere, torus, turnedOut } from './testing.ts';
 import { soupOf, weld } from './weld.ts';
 import { writeMesh, writeObj, writeStl } from './write.ts';
 

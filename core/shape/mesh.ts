@@ -102,6 +102,20 @@ export function moved(mesh: Mesh, move: (point: Vec3) => Vec3): Mesh {
   return { positions, triangles: mesh.triangles };
 }
 
+/** Meshes as one, each a part of its own. */
+export function together(...meshes: Mesh[]): Mesh {
+  const positions = new Float64Array(meshes.reduce((sum, mesh) => sum + mesh.positions.length, 0));
+  const triangles = new Uint32Array(meshes.reduce((sum, mesh) => sum + mesh.triangles.length, 0));
+  let [at, to] = [0, 0];
+  for (const mesh of meshes) {
+    positions.set(mesh.positions, at);
+    for (let i = 0; i < mesh.triangles.length; i++) triangles[to + i] = at / 3 + (mesh.triangles[i] as number);
+    at += mesh.positions.length;
+    to += mesh.triangles.length;
+  }
+  return { positions, triangles };
+}
+
 /** Where a triangle's middle is. */
 export function middleOf(mesh: Mesh, triangle: number): Vec3 {
   const { positions: p, triangles: t } = mesh;

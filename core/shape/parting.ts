@@ -1,3 +1,4 @@
+import { Columns } from './columns.ts';
 import {
   boundsOf,
   dot,
@@ -9,7 +10,6 @@ import {
   unit,
   type Vec3,
 } from './mesh.ts';
-import { Rays } from './rays.ts';
 import { filledIn, samplesOf } from './samples.ts';
 import { topologyOf } from './topology.ts';
 
@@ -41,13 +41,13 @@ const FLAT_SHARE = 0.5;
 
 /**
  * How a bait comes out of a mold of two halves that are pulled apart along ±`direction`.
- * A place is caught when a straight way out, along its own half's pull, meets the bait again: seen by rays, since a face
+ * A place is caught when a straight way out, along its own half's pull, meets the bait again: looked for in columns along the pull, since a face
  * may look the right way and still sit behind another.
  * @returns areas in mm², heights in mm along the unit direction.
  */
-export function parting(mesh: Mesh, wanted: Vec3, progress?: Progress, rays = new Rays(mesh)): Parting {
+export function parting(mesh: Mesh, wanted: Vec3, progress?: Progress): Parting {
   const direction = unit(wanted);
-  const back: Vec3 = [-direction[0], -direction[1], -direction[2]];
+  const columns = new Columns(mesh, direction);
   const samples = samplesOf(mesh, 25_000);
   const caught = new Float64Array(triangleCount(mesh));
   const seen = new Float64Array(triangleCount(mesh));
@@ -56,8 +56,8 @@ export function parting(mesh: Mesh, wanted: Vec3, progress?: Progress, rays = ne
   for (const [i, { triangle, point, normal, areaMm2 }] of samples.entries()) {
     const along = dot(normal, direction);
     const out = plus(point, normal, SKIN_MM);
-    const free = (way: Vec3) => rays.first(out, way, false) === undefined;
-    const isFree = along > DRAFT ? free(direction) : along < -DRAFT ? free(back) : free(direction) || free(back);
+    const free = (way: 1 | -1) => !columns.blocked(out, way);
+    const isFree = along > DRAFT ? free(1) : along < -DRAFT ? free(-1) : free(1) || free(-1);
     total += areaMm2;
     seen[triangle] = (seen[triangle] as number) + areaMm2;
     if (!isFree) {
@@ -171,8 +171,7 @@ const WAYS: Vec3[] = [
 
 /** The pull with the least caught surface of the three ways along the axes; ties go to the smaller flat-plane area. */
 export function bestParting(mesh: Mesh, progress?: Progress): { best: Parting; tried: Parting[] } {
-  const rays = new Rays(mesh);
-  const tried = WAYS.map((way, i) => parting(mesh, way, (done) => progress?.((i + done) / WAYS.length), rays));
+  const tried = WAYS.map((way, i) => parting(mesh, way, (done) => progress?.((i + done) / WAYS.length)));
   const worth = (one: Parting) => one.undercutMm2 + 0.25 * one.flatUndercutMm2;
   // A long pull along the bait needs a mold as deep as the bait is long: only when much better.
   const size = boundsOf(mesh.positions);

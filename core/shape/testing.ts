@@ -58,18 +58,6 @@ export const tube = (outer: number, inner: number, height: number, segments = 12
     segments,
   );
 
-/** Two meshes as one, each a part of its own. */
-export function together(...meshes: Mesh[]): Mesh {
-  const positions: number[] = [];
-  const triangles: number[] = [];
-  for (const mesh of meshes) {
-    const first = positions.length / 3;
-    for (const value of mesh.positions) positions.push(value);
-    for (const at of mesh.triangles) triangles.push(first + at);
-  }
-  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
-}
-
 /** The same with its inside out. */
 export const turnedOut = ({ positions, triangles }: Mesh): Mesh => ({
   positions,

@@ -37,6 +37,8 @@ const FIRST: MoldWish = {
   gateMm: 4,
   ventMm: 1,
   pins: { diameterMm: 6, clearanceMm: 0.15 },
+  split: 'flat',
+  pieces: 2,
 };
 
 /** From a master's shape to the solids of its mold: previewed closed, open, see-through and cut. */

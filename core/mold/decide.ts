@@ -1,0 +1,121 @@
+import { Failure } from '../failure.ts';
+import { dot, type Mesh, moved, type Progress, unit, type Vec3 } from '../shape/mesh.ts';
+import { bestParting, type Parting, parting } from '../shape/parting.ts';
+import { Rays } from '../shape/rays.ts';
+import { meshOf } from '../shape/solids.ts';
+import type { MoldWish } from './buildWish.ts';
+import { boreOf, endOf, type Gate, gateAt } from './channels.ts';
+import { type Corner, cornersOf, frameOf, type LayOut, layOut, mustFit } from './layOut.ts';
+import { seamPins } from './quarters.ts';
+import type { Shop } from './shop.ts';
+import { type Caught, caughtBy, FLAT, type Split, wavySplit } from './split.ts';
+import { thinnestOf } from './thinnest.ts';
+import { type Vent, ventsMustHold, ventsOf } from './vents.ts';
+
+/** The pull that is asked for, or the best; a rod along the bait leaves only those across it. */
+function pullOf(mesh: Mesh, wish: MoldWish, rod: boolean, progress: Progress): Parting {
+  if (wish.direction) return parting(mesh, wish.direction as Vec3, progress);
+  if (!rod) return bestParting(mesh, progress).best;
+  const [up, aside] = [parting(mesh, [0, 0, 1], (done) => progress(done / 2)), parting(mesh, [0, 1, 0])];
+  return aside.undercutMm2 < up.undercutMm2 ? aside : up;
+}
+
+/** From the mold's axes back to the bait's. */
+function backTo({ direction }: Parting, planeMm: number, scale: number): (point: Vec3) => Vec3 {
+  const frame = frameOf(direction, 0, 1);
+  const axes = ([0, 1, 2] as const).map((k) => frame([0, 1, 2].map((j) => (j === k ? 1 : 0)) as Vec3));
+  return ([x, y, z]) => axes.map((axis) => dot(axis, [x / scale, y / scale, z / scale + planeMm])) as Vec3;
+}
+
+/** All that is decided about a mold before any of it is cut. */
+export interface Decided {
+  bore: ReturnType<typeof boreOf> | null;
+  found: Parting;
+  planeMm: number;
+  /** From the bait's axes to one cavity's. */
+  frame: (point: Vec3) => Vec3;
+  /** One cavity in its own axes; filled where a rod goes through it. */
+  cavity: Mesh;
+  split: Split;
+  plan: LayOut;
+  gate: Gate;
+  corners: Corner[];
+  vents: Vent[];
+  pinsAside: Vec3[];
+  caught: Caught;
+  caughtAtMm: Vec3[];
+  thinnestWall: { mm: number; where: string };
+  notes: string[];
+}
+
+function mustMakeSense(wish: MoldWish): void {
+  const along = wish.direction && Math.abs(unit(wish.direction as Vec3)[0]) > 0.7;
+  if (wish.coreRodMm !== undefined && along)
+    throw new Failure('invalid-input', 'A mold with a core rod is pulled apart across the bait.', 'direction');
+  if (wish.hookSlot && along)
+    throw new Failure('invalid-input', 'A hook slot wants a pull across the bait.', 'direction');
+  if (wish.pieces === 4 && wish.count > 1)
+    throw new Failure('invalid-input', 'Four pieces open round one cavity; make it one, or two halves.', 'count');
+  if (wish.pieces === 4 && wish.hookSlot)
+    throw new Failure('invalid-input', 'The seam of four pieces runs where the slot insert would sit.', 'hookSlot');
+  for (const [name, on] of [
+    ['pieces', wish.pieces === 4],
+    ['hookSlot', wish.hookSlot !== undefined],
+    ['split', wish.split === 'wavy'],
+  ] as const)
+    if (on && wish.kind === 'silicone-box')
+      throw new Failure('invalid-input', 'Boxes to cast silicone in have one flat floor and no inserts.', name);
+}
+
+/**
+ * Judges a bait for its mold and lays it out: pull, seam, cavities, gates, vents, pins, what is caught.
+ * @throws Failure as `buildMold` does: whatever cannot be built is told from here.
+ */
+export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Progress): Decided {
+  mustMakeSense(wish);
+  // A rod fills the bore: what is cut into the halves has none.
+  const bore = wish.coreRodMm === undefined ? null : boreOf(mesh);
+  const filled = bore
+    ? meshOf(shop.all([shop.solid(mesh), shop.rod('x', bore.bottom, bore.end - bore.bottom[0], bore.radius + 0.01)]))
+    : mesh;
+  const found = pullOf(filled, wish, bore !== null, (done) => progress?.(0.6 * done));
+  const scale = 1 + wish.shrinkFraction;
+  const wavy = wish.split === 'wavy';
+  // A wavy seam begins at the nose's own height, where the gate meets it.
+  const planeMm = wish.planeMm ?? (wavy ? endOf(moved(filled, frameOf(found.direction, 0, 1)), -1)[2] : found.planeMm);
+  const frame = frameOf(found.direction, planeMm, scale);
+  const cavity = moved(filled, frame);
+  const split = wavy ? wavySplit(cavity) : FLAT;
+  const plan = layOut(cavity, wish, split);
+  mustFit(plan, wish);
+  const rays = new Rays(cavity);
+  const gate = gateAt(cavity, plan.min, rays);
+  const notes: string[] = [];
+  if (bore && wish.coreRodMm && Math.abs(2 * bore.radius - wish.coreRodMm) > 0.3)
+    notes.push(`The bore is ${(2 * bore.radius).toFixed(1)} mm: a rod of ${wish.coreRodMm} mm leaves a step.`);
+  if (wavy && split.highMm - split.lowMm < 0.3) notes.push('Its edge lies in one plane: a flat seam does the same.');
+  const corners = cornersOf(plan, wish);
+  const vents = wish.ventMm > 0 && wish.kind !== 'silicone-box' ? ventsOf(cavity, rays, plan, split, notes) : [];
+  if (wish.kind !== 'silicone-box') ventsMustHold(vents, plan, wish, corners);
+  const pinsAside = wish.pieces === 4 ? seamPins(plan, wish) : [];
+  progress?.(0.8);
+  const caught = caughtBy(cavity, split, wish.pieces === 4 ? gate.y : null);
+  progress?.(1);
+  return {
+    bore,
+    found,
+    planeMm,
+    frame,
+    cavity,
+    split,
+    plan,
+    gate,
+    corners,
+    vents,
+    pinsAside,
+    caught,
+    caughtAtMm: caught.places.map(backTo(found, planeMm, scale)),
+    thinnestWall: thinnestOf(plan, wish, rays, corners),
+    notes,
+  };
+}

@@ -1,0 +1,99 @@
+import type { Manifold } from 'manifold-3d';
+import { Failure } from '../failure.ts';
+import { airTraps, terrainOf } from '../shape/airTraps.ts';
+import type { Mesh, Vec3 } from '../shape/mesh.ts';
+import type { Rays } from '../shape/rays.ts';
+import type { MoldWish } from './buildWish.ts';
+import { endOf } from './channels.ts';
+import { type Corner, type LayOut, PIN_CLEAR_MM } from './layOut.ts';
+import type { Place, Shop } from './shop.ts';
+import type { Split } from './split.ts';
+
+/** Depth of a vent scratched into the parting face: air leaves, plastisol sets in it. */
+const GROOVE_MM = 0.2;
+const MOST_HOLES = 12;
+/** The least metal or print that stays between a vent and anything else that is cut. */
+const VENT_CLEAR_MM = 1;
+
+export interface Vent {
+  atMm: Vec3;
+  kind: 'groove' | 'hole';
+}
+
+/**
+ * Where one cavity is vented, in its own axes: a scratch from the tail's tip to the edge, and a hole up or down from
+ * every other place where air stays with the nose up.
+ */
+export function ventsOf(cavity: Mesh, rays: Rays, { max }: LayOut, split: Split, notes: string[]): Vent[] {
+  const vents: Vent[] = [];
+  const tip = endOf(cavity, 1);
+  const level = split.at(max[0]);
+  const end = rays.first([max[0] + 5, tip[1] + 1e-4, level + 1e-4], [-1, 0, 0], false);
+  if (end) vents.push({ atMm: [max[0] + 5 - end.distance, tip[1], level], kind: 'groove' });
+  else notes.push('The tail’s tip lies off the parting plane: it has no vent of its own.');
+  const traps = airTraps(terrainOf(cavity), [-1, 0, 0]).filter((trap) => !trap.pour);
+  for (const { pointMm } of traps.slice(0, MOST_HOLES)) vents.push({ atMm: pointMm, kind: 'hole' });
+  if (traps.length > MOST_HOLES) notes.push(`${traps.length} places keep air: only the twelve largest are vented.`);
+  return vents;
+}
+
+const placed = ([x, y]: readonly number[], place: Place): [number, number] =>
+  place.turned
+    ? [place.x - (x as number), place.y - (y as number)]
+    : [place.x + (x as number), place.y + (y as number)];
+
+/** A vent that would open into a pin, or a hole into the next cavity, is said before it is cut. */
+export function ventsMustHold(vents: Vent[], plan: LayOut, wish: MoldWish, corners: Corner[]): void {
+  const radius = wish.ventMm / 2;
+  const pin = wish.pins.diameterMm / 2 + wish.pins.clearanceMm + PIN_CLEAR_MM;
+  for (const place of plan.places)
+    for (const { atMm, kind } of vents) {
+      const [x, y] = placed(atMm, place);
+      const toPin = least(
+        corners.map(([cx, cy]) => {
+          const on = kind === 'groove' && (place.turned ? cx <= x : cx >= x);
+          return Math.hypot(on ? 0 : cx - x, cy - y);
+        }),
+      );
+      if (toPin < radius + pin)
+        throw new Failure(
+          'breaks-through',
+          `A vent of ${wish.ventMm} mm would break through into a pin; ${room(toPin - pin)} or a thinner pin mends it.`,
+          'ventMm',
+        );
+      if (kind === 'groove') continue;
+      for (const other of plan.places) {
+        if (other === place) continue;
+        const gap = Math.abs(y - (placed([0, (plan.min[1] + plan.max[1]) / 2], other)[1] as number));
+        const clear = gap - (plan.max[1] - plan.min[1]) / 2;
+        if (other.turned === place.turned && clear < radius + VENT_CLEAR_MM)
+          throw new Failure(
+            'breaks-through',
+            `A vent of ${wish.ventMm} mm would break through into the next cavity; ${room(clear - VENT_CLEAR_MM)} or a wider gap mends it.`,
+            'ventMm',
+          );
+      }
+    }
+}
+
+const least = (values: number[]) => Math.min(...values);
+const room = (radiusMm: number) =>
+  radiusMm > 0.1 ? `${(Math.floor(20 * radiusMm + 1e-6) / 10).toFixed(1)} mm at most` : 'no vent there';
+
+/** The vents of one cavity, long enough to leave the block wherever the cavity lies. */
+export function ventSolids(
+  shop: Shop,
+  vents: Vent[],
+  { low, high, max }: LayOut,
+  wish: MoldWish,
+  split: Split,
+): Manifold[] {
+  const radius = wish.ventMm / 2;
+  const reach = high[0] - low[0];
+  return vents.map(({ atMm: [x, y, z], kind }) => {
+    if (kind === 'groove') return shop.box([x - 0.5, y - radius, z], [max[0] + reach, y + radius, z + GROOVE_MM]);
+    const up = z >= split.at(x);
+    const from: Vec3 = [x + radius, y, up ? z - 0.3 : low[2] - 1];
+    return shop.rod('z', from, up ? high[2] - from[2] + 1 : z + 0.3 - from[2], radius);
+  });
+}

@@ -143,6 +143,12 @@ function holdsTogether(mold: BuiltMold, count: number): void {
   expect(measure(mold.casting).volumeMl).toBeCloseTo(count * mold.cavityMl + mold.channelsMl, 3);
   const pairs = solids.flatMap((one, i) => solids.slice(i + 1).map((other) => [one, other] as const));
   for (const [one, other] of pairs) expect(overlapMl(one.mesh, other.mesh)).toBeLessThan(1e-3);
+  // No half reaches past the seam by more than its pins.
+  for (const { name, mesh } of solids) {
+    const { min, max } = bounds(mesh);
+    if (name.startsWith('lower')) expect(max[2]).toBeLessThan(mold.seamMm.high + 5.01);
+    if (name.startsWith('upper')) expect(min[2]).toBeGreaterThan(mold.seamMm.low - 0.01);
+  }
   for (const insert of inserts) expect(insert.volumeMl).toBeGreaterThan(0);
   for (const { mesh, volumeMl } of mold.parts) {
     const { mesh: read, collapsed } = weld(readMesh(writeStl(mesh)).soup);

@@ -10,7 +10,7 @@ import { clampsOf, cornersOf, type LayOut, least } from './layOut.ts';
 import { quartered } from './quarters.ts';
 import { ml, type Place, Shop } from './shop.ts';
 import { type SlotInsert, slotInsert } from './slot.ts';
-import { type Split, seamAt, upperBlockOf } from './split.ts';
+import { blocksOf, type Split, seamAt } from './split.ts';
 import { type Vent, ventSolids } from './vents.ts';
 
 /** One piece of a mold, in the mold's own axes: z along the pull, the parting plane at 0. */
@@ -38,6 +38,8 @@ export interface BuiltMold {
   parts: MoldPart[];
   /** What comes out of it: baits, gates, runner and sprue in one. */
   casting: Mesh;
+  /** Of each of its triangles, how much of it a half holds back, 0 to 1; null where a slot was cut into it. */
+  castingCaught: Float32Array | null;
   /** Outside of the closed mold, length, width, height. */
   blockMm: Vec3;
   /** Heights of the lower and the upper half at the sprue's plane. */
@@ -125,8 +127,7 @@ function halvesOf(
       ? [pryAt(middle + 14, low[1] - 1, low[1] + PRY.deep), pryAt(middle, high[1] - PRY.deep, high[1] + 1)]
       : [];
   if (pry.length === 0) notes.push('No pry slots: the wall is too thin for them.');
-  const upperBlock = upperBlockOf(shop, plan, split);
-  const lowerBlock = split.wavy ? shop.less(shop.box(low, high), [upperBlock]) : shop.box(low, [high[0], high[1], 0]);
+  const { lower: lowerBlock, upper: upperBlock } = blocksOf(shop, plan, split);
   const holes = slot ? [slot.hole] : [];
   const set = (solids: Manifold[]) => solids.flatMap((one) => places.map((place) => shop.set(one, place)));
   const lower = hollowed(
@@ -202,6 +203,7 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Progress): Bui
   const slotMl = slot ? ml(shop.both([slot.blade, hollow])) : 0;
   const common = {
     casting: castingOf(cut, flow),
+    castingCaught: null as Float32Array | null,
     blockMm: high.map((value, k) => value - (low[k] as number)) as Vec3,
     halfMm: [-low[2], high[2]] as [number, number],
     sectionMm: first.y + (first.turned ? -1 : 1) * ((min[1] + max[1]) / 2),
@@ -230,6 +232,12 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Progress): Bui
     notes,
   };
   progress?.(0.65);
+  if (!slot) {
+    common.castingCaught = new Float32Array(common.casting.triangles.length / 3);
+    plan.places.forEach((_, i) => {
+      common.castingCaught?.set(caught.perTriangle, i * caught.perTriangle.length);
+    });
+  }
   if (wish.kind === 'silicone-box') {
     const voids = shop.all([shop.beside(plan.places.map((place) => shop.set(hollow, place))), flow.channel]);
     const { parts, rubberMl } = boxes(shop, plan, wish, voids);

@@ -15,6 +15,6 @@ export async function buildFile(input: Input, beside?: Beside): Promise<BuiltMol
 
 /** What the mold of a file's bait measures. */
 export async function buildFigures(input: Input, beside?: Beside) {
-  const { parts, casting: _, ...figures } = await buildFile(input, beside);
+  const { parts, casting: _, castingCaught: __, ...figures } = await buildFile(input, beside);
   return { ...figures, pieces: parts.map(({ name, volumeMl }) => ({ name, volumeMl })) };
 }

@@ -79,21 +79,27 @@ export function seamAt(split: Split, { places }: Pick<LayOut, 'places'>, x: numb
   return right ? split.at(x - right.x) : 0;
 }
 
-/** The block over the seam. */
-export function upperBlockOf(shop: Shop, plan: LayOut, split: Split): Manifold {
+/** What is cut with reaches this far past what it cuts, so that no two faces fall together. */
+const PAST_MM = 1;
+
+/** The block parted along the seam. */
+export function blocksOf(shop: Shop, plan: LayOut, split: Split): { lower: Manifold; upper: Manifold } {
   const { low, high } = plan;
-  if (!split.wavy) return shop.box([low[0], low[1], 0], high);
-  const steps = Math.ceil((high[0] - low[0]) / (STATION_MM / 2));
+  if (!split.wavy) return { lower: shop.box(low, [high[0], high[1], 0]), upper: shop.box([low[0], low[1], 0], high) };
+  const [from, to] = [low[0] - PAST_MM, high[0] + PAST_MM];
+  const steps = Math.ceil((to - from) / (STATION_MM / 2));
   const line = Array.from({ length: steps + 1 }, (_, i): [number, number] => {
-    const x = low[0] + ((high[0] - low[0]) * i) / steps;
+    const x = from + ((to - from) * i) / steps;
     return [x, seamAt(split, plan, x)];
   });
-  const outline = [...line, [high[0], high[2]], [low[0], high[2]]] as [number, number][];
+  const outline = [...line, [to, high[2] + PAST_MM], [from, high[2] + PAST_MM]] as [number, number][];
   const section = new shop.kit.CrossSection([outline], 'Positive');
-  const long = shop.keep(section.extrude(high[1] - low[1]));
+  const long = shop.keep(section.extrude(high[1] - low[1] + 2 * PAST_MM));
   section.delete();
   // Drawn in x and z, pulled along y.
-  return shop.moved(shop.keep(long.rotate([90, 0, 0])), [0, high[1], 0]);
+  const over = shop.moved(shop.keep(long.rotate([90, 0, 0])), [0, high[1] + PAST_MM, 0]);
+  const block = shop.box(low, high);
+  return { lower: shop.less(block, [over]), upper: shop.both([block, over]) };
 }
 
 /** Walls this near to straight slide out; sine of the draft angle. */

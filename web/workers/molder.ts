@@ -6,7 +6,7 @@ import type { Mesh, Vec3 } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { loadModeller } from '../../core/shape/sculpt.ts';
 import { Bench, meshOf } from '../../core/shape/solids.ts';
-import { toolReach } from '../../core/shape/toolReach.ts';
+import { BALLS_MM, toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
 import { type Pictured, pictured, shadowOf } from './shadow.ts';
@@ -47,7 +47,7 @@ const molder = {
     const bench = new Bench(kit);
     const saw = (mesh: Mesh) => meshOf(bench.keep(bench.solid(mesh).trimByPlane([0, 1, 0], figures.sectionMm)));
     const sawn = asDrawn(
-      parts.map((part) => (part.name === 'core rod' ? part : { ...part, mesh: saw(part.mesh) })),
+      parts.map((part) => (/rod|electrode/.test(part.name) ? part : { ...part, mesh: saw(part.mesh) })),
       saw(casting),
     );
     bench.clear();
@@ -59,7 +59,7 @@ const molder = {
   },
 
   /** Which ball cutter reaches all of both halves, and what a 3 mm one leaves; lengths in mm. */
-  cutter(): { largestBallMm: number | null; leftoverMm: number } {
+  cutter(): { largestBallMm: number | null; smallestBallMm: number; leftoverMm: number } {
     if (!built || !bait) throw new Error('Build the mold first.');
     const { direction, planeMm } = built;
     const back = direction.map((part) => -part) as Vec3;
@@ -67,6 +67,7 @@ const molder = {
     const balls = halves.map((half) => half.largestBallMm);
     return {
       largestBallMm: balls.some((ball) => ball === null) ? null : Math.min(...(balls as number[])),
+      smallestBallMm: Math.min(...BALLS_MM),
       leftoverMm: Math.max(...halves.map((half) => half.greatestMm)),
     };
   },

@@ -5,12 +5,14 @@ import type { Master } from '../../../contract/masters.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
+import { fileName, handOver } from '../../parts/files.ts';
 import { Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 import { MmField } from '../shape/MmField.tsx';
 import { type Layer, Solid } from '../shape/Solid.tsx';
+import { BuilderExtras } from './BuilderExtras.tsx';
 import { MoldFigures } from './MoldFigures.tsx';
 import { PrintSkin } from './PrintSkin.tsx';
 import { SetUpSheet } from './SetUpSheet.tsx';
@@ -63,7 +65,8 @@ export function Builder() {
 }
 
 function Building({ master, like }: { master: Master; like: MoldWish | undefined }) {
-  const { text } = useTaste();
+  const { text, taste } = useTaste();
+  const [sheetProblem, setSheetProblem] = useState<string | null>(null);
   const bore = master.latest.spec?.bore?.diameterMm;
   const [wish, setWish] = useState<MoldWish>(like ?? { ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
   const set = (part: Partial<MoldWish>) => setWish((now) => ({ ...now, ...part }));
@@ -71,6 +74,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
   const [open, setOpen] = useState(0.5);
   const [seeThrough, setSeeThrough] = useState(false);
   const [cutOpen, setCutOpen] = useState(false);
+  const [caught, setCaught] = useState(false);
   const mm = (
     label: string,
     key: 'wallMm' | 'gapMm' | 'sprueMm' | 'runnerMm' | 'gateMm' | 'ventMm',
@@ -87,7 +91,27 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
     />
   );
   const cast = wish.kind === 'silicone-box';
-  const layers = useMemo(() => layersOf(mold, open, seeThrough, cutOpen), [mold, open, seeThrough, cutOpen]);
+  const sheet = async () => {
+    if (!mold) return;
+    try {
+      setSheetProblem(null);
+      const { setUpPdf } = await import('./setUpPdf.ts');
+      const of = `${master.name} v${master.latest.number}`;
+      const bytes = await setUpPdf(mold, wish, of, cutter, taste.system === 'us' ? 'Letter' : 'A4');
+      handOver(bytes, 'application/pdf', fileName(of, 'set-up.pdf'));
+    } catch (error) {
+      setSheetProblem(error instanceof Error ? error.message : String(error));
+    }
+  };
+  // What comes free keeps its own colour; what is caught is the hotter the more of it is.
+  const heat = useMemo(
+    () => (caught ? (mold?.castingCaught?.map((share) => (share > 0.05 ? 0.4 * (1 - share) : -1)) ?? null) : null),
+    [mold, caught],
+  );
+  const layers = useMemo(
+    () => layersOf(mold, open, { seeThrough, sawn: cutOpen, caught: heat }),
+    [mold, open, seeThrough, cutOpen, heat],
+  );
   return (
     <>
       {mold && !stale && wish.kind === 'machined' && (
@@ -163,6 +187,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
                 })
               }
             />
+            <BuilderExtras wish={wish} onChange={setWish} />
             {mm('Wall, all round', 'wallMm', 2, 40)}
             {mm('Between cavities', 'gapMm', 1, 40)}
             {mm('Sprue, mouth', 'sprueMm', 3, 40)}
@@ -225,13 +250,14 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
                     value={open}
                     aria-label="How far it stands open"
                     onChange={(event) => setOpen(Number(event.target.value))}
-                    className="w-56 accent-[var(--rest)]"
+                    className="w-40 accent-[var(--rest)]"
                   />
                   open
                 </label>
               )}
               <Switch label="See through" on={seeThrough} onSwitch={setSeeThrough} />
               <Switch label="Cut open" on={cutOpen} onSwitch={setCutOpen} />
+              {!cast && <Switch label="What is caught" on={caught} onSwitch={setCaught} />}
             </div>
             <Solid
               layers={layers}
@@ -241,7 +267,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
           </section>
           <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
             {mold && <MoldFigures mold={mold} wish={wish} master={master} onDownload={download} stale={stale} />}
-            {wish.kind === 'printed' && <PrintSkin />}
+            {wish.kind === 'printed' && <PrintSkin mold={mold} />}
             {wish.kind === 'machined' && (
               <div className="flex flex-col gap-1">
                 <p className="text-sm">
@@ -249,8 +275,17 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
                     ? 'Working out the cutter …'
                     : cutter.largestBallMm === null
                       ? `No usual ball cutter reaches all: 3 mm leaves ${cutter.leftoverMm.toFixed(2)} mm. Ease the corners, or spark them.`
-                      : `A ball of ${cutter.largestBallMm} mm reaches all of it.`}
+                      : `A ball of ${cutter.largestBallMm} mm reaches all of it: inside corners of ${cutter.largestBallMm / 2} mm or more.`}
                 </p>
+                <button
+                  type="button"
+                  className="btn btn-sm btn-line self-start"
+                  disabled={stale || cutter === null}
+                  onClick={() => void sheet()}
+                >
+                  Set-up sheet (PDF)
+                </button>
+                {sheetProblem && <p className="heat text-sm">{sheetProblem}</p>}
                 <button
                   type="button"
                   className="btn btn-sm btn-line self-start"
@@ -316,21 +351,41 @@ function Switch({ label, on, onSwitch }: { label: string; on: boolean; onSwitch(
   );
 }
 
-/** Halves apart along their pull, what comes out of them between. */
-function layersOf(mold: DrawnMold | null, open: number, seeThrough: boolean, sawn: boolean): Layer[] {
+const ASIDE = new Set(['core rod', 'slot insert', 'lower electrode', 'upper electrode']);
+
+/** Halves apart along their pull, four pieces sideways too, what comes out of them between. */
+function layersOf(
+  mold: DrawnMold | null,
+  open: number,
+  { seeThrough, sawn, caught }: { seeThrough: boolean; sawn: boolean; caught: Float32Array | null },
+): Layer[] {
   if (!mold) return [];
   const high = mold.halfMm[0] + mold.halfMm[1];
+  const [, wide] = mold.blockMm;
   const boxes = mold.parts.some((part) => part.name.endsWith('box'));
   const shown = sawn ? mold.sawn : mold;
+  let beside = 0;
   const layers: Layer[] = shown.parts.map((part) => {
     const upper = part.name.startsWith('upper');
-    const rod = part.name === 'core rod';
+    const aside = ASIDE.has(part.name);
+    if (part.name.endsWith('electrode')) beside += 1;
+    const apart = part.name.endsWith('left') ? -1 : part.name.endsWith('right') ? 1 : 0;
     const offset: [number, number, number] = boxes
-      ? [0, upper ? 0 : mold.blockMm[1] * 1.25, 0]
-      : rod
-        ? [0, -mold.blockMm[1] * 0.8, 0]
-        : [0, 0, upper ? open * 1.6 * high : 0];
-    return { ...part, colour: upper ? '--edge' : '--liquid', ghost: seeThrough && !rod, offset };
+      ? [0, upper ? 0 : wide * 1.25, 0]
+      : aside
+        ? [0, part.name.endsWith('electrode') ? wide * (0.4 + 0.9 * beside) : -wide * 0.8, 0]
+        : [0, apart * open * 0.5 * wide, upper ? open * 1.6 * high : 0];
+    return { ...part, colour: aside ? '--rest' : upper ? '--edge' : '--liquid', ghost: seeThrough && !aside, offset };
   });
-  return boxes ? layers : [...layers, { ...shown.casting, colour: '--bait', offset: [0, 0, open * 0.6 * high] }];
+  return boxes
+    ? layers
+    : [
+        ...layers,
+        {
+          ...shown.casting,
+          colour: '--bait',
+          offset: [0, 0, open * 0.6 * high],
+          shares: sawn ? null : caught,
+        },
+      ];
 }

@@ -17,6 +17,10 @@ const STUFF = { printed: MOLD_STUFF.pla, machined: MOLD_STUFF.aluminium, 'silico
 const PRINT_MM3_PER_S = 8;
 const PLA_G_PER_ML = 1.24;
 
+/** Along the bait, each place once. */
+const placesAlong = (places: DrawnMold['caughtAtMm']) =>
+  [...new Set(places.map(([x]) => 3 * Math.round(x / 3)))].sort((a, b) => a - b);
+
 /** What a built mold measures, its files, and the way to keep it. */
 export function MoldFigures({
   mold,
@@ -55,7 +59,9 @@ export function MoldFigures({
     (kept) => navigate(`/molds/${kept.id}`),
   );
   const shotMl = count * mold.cavityMl + mold.channelsMl;
-  const solidMl = mold.parts.reduce((sum, part) => sum + part.volumeMl, 0);
+  const solidMl = mold.parts
+    .filter((part) => !/rod|insert|electrode/.test(part.name))
+    .reduce((sum, part) => sum + part.volumeMl, 0);
   const { seconds } = demold({
     shape: 'cylinder',
     thicknessMm: master.latest.thickestMm,
@@ -85,7 +91,12 @@ export function MoldFigures({
     ...(mold.rubberMl > 0
       ? []
       : ([['Vents', mold.vents.length === 0 ? 'none' : `${mold.vents.length} a cavity`]] as [string, string][])),
-    ['Caught by a straight pull', `${mold.undercutMm2.toFixed(0)} mm²`, mold.undercutMm2 > 30],
+    ...(mold.seamMm.high > mold.seamMm.low
+      ? ([['Seam rises and falls', text(mold.seamMm.high - mold.seamMm.low, 'length')]] as [string, string][])
+      : []),
+    [`Thinnest wall, ${mold.thinnestWall.where}`, text(mold.thinnestWall.mm, 'length')],
+    ['Caught in the upper half', `${mold.caughtMm2.upper.toFixed(0)} mm²`, mold.caughtMm2.upper > 30],
+    ['Caught in the lower half', `${mold.caughtMm2.lower.toFixed(0)} mm²`, mold.caughtMm2.lower > 30],
   ];
   return (
     <>
@@ -102,8 +113,11 @@ export function MoldFigures({
       </p>
       {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
         <p className="text-sm">
-          Caught {mold.caughtAtMm.map(([x]) => text(x, 'length')).join(', ')} from the nose: the soft bait gives there,
-          a hard master would not.
+          Caught{' '}
+          {placesAlong(mold.caughtAtMm)
+            .map((x) => text(x, 'length'))
+            .join(', ')}{' '}
+          from the nose: the soft bait gives there, a hard master would not.
         </p>
       )}
       {mold.notes.map((note) => (
@@ -114,7 +128,10 @@ export function MoldFigures({
       <div className="flex flex-col gap-1">
         {mold.parts.map((part) => (
           <p key={part.name} className="flex gap-3 text-sm items-baseline">
-            <span className="flex-1 capitalize">{part.name}</span>
+            <span className="flex-1 capitalize">
+              {part.name}
+              {part.count !== undefined && part.count > 1 && ` × ${part.count}`}
+            </span>
             <span className="figure">{text(part.volumeMl, 'volume')}</span>
             {(['stl', '3mf'] as const).map((format) => (
               <button

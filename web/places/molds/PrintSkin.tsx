@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { pourWindow } from '../../../core/heat/window.ts';
 import { LEAST_SKIN_MM, printSkin } from '../../../core/mold/skin.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import type { DrawnMold } from '../../workers/molder.ts';
 import { MmField } from '../shape/MmField.tsx';
 import { PRINTED_WINDOW_C } from './words.ts';
 
@@ -10,7 +11,7 @@ const BEARS = { PLA: 155, PETG: 160, 'High-temperature resin': 200 } as const;
 type Stuff = keyof typeof BEARS;
 
 /** Whether the print's skin holds, and how hot it may be poured. */
-export function PrintSkin() {
+export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
   const { text } = useTaste();
   const [print, setPrint] = useState({ perimeters: 5, lineMm: 0.4, layers: 8, layerMm: 0.2 });
   const [stuff, setStuff] = useState<Stuff>('PLA');
@@ -83,9 +84,19 @@ export function PrintSkin() {
       </select>
       <p className="text-sm">
         Cook it hot, pour it from {text(window.lowC, 'temperature')} to {text(window.highC, 'temperature')}.{' '}
-        {window.advice} Clamps along the seam, a backing plate on each side.{' '}
-        <span className="default-mark">defaults: its own sheet wins</span>
+        {window.advice} <span className="default-mark">defaults: its own sheet wins</span>
       </p>
+      {mold && (
+        <p className="text-sm">
+          Two backing plates of plywood, {text(mold.blockMm[0], 'length')} × {text(mold.blockMm[1], 'length')}, 12 mm or
+          more; {mold.layout.clamps.length} clamps along the seam, first on opposite corners:{' '}
+          {mold.layout.clamps
+            .slice(0, 2)
+            .map(({ x, y }) => `${text(x, 'length')} along on the ${y > 0 ? 'far' : 'near'} edge`)
+            .join(', ')}
+          .
+        </p>
+      )}
     </section>
   );
 }

@@ -5,16 +5,15 @@ import { useTheme } from '../../shell/theme.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import { Dim } from '../masters/Measures.tsx';
 import { paint } from '../shape/paint.ts';
-import type { useMolder } from './useMolder.ts';
+import { type Cutter, mm, setUpPlaces, setUpRows } from './setUp.ts';
 
 interface Props {
   mold: DrawnMold;
   wish: MoldWish;
   master: Master;
-  cutter: ReturnType<typeof useMolder>['cutter'];
+  cutter: Cutter;
 }
 
-const mm = (value: number) => value.toFixed(1);
 const LEFT = 60;
 const TOP = 20;
 
@@ -22,7 +21,7 @@ const TOP = 20;
 export function SetUpSheet({ mold, wish, master, cutter }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
-  const [long, wide, high] = mold.blockMm;
+  const [long, wide] = mold.blockMm;
   const scale = Math.min(560 / long, 420 / wide);
   const [w, h] = [LEFT + long * scale + 20, TOP + wide * scale + 50];
   // The drawing runs down the page, the block's axis across runs up from its lower left corner.
@@ -39,40 +38,6 @@ export function SetUpSheet({ mold, wish, master, cutter }: Props) {
     const topMm = plan.topMm + mold.cornerMm[1];
     paint(canvas.current, w, h, '--bait', [{ shadow: plan, left: px(leftMm), top: py(topMm), scale }]);
   });
-  const rows: [string, string][] = [
-    [
-      'Block, closed',
-      `${mm(long)} × ${mm(wide)} × ${mm(high)}: lower half ${mm(mold.halfMm[0])}, upper ${mm(mold.halfMm[1])}`,
-    ],
-    ['Cavities', `${wish.count}, ${(wish.shrinkFraction * 100).toFixed(1)} % larger than the bait`],
-    [
-      'Sprue, runner, gates',
-      `mouth ${mm(wish.sprueMm)}, runner ${mm(wish.runnerMm)}, gates ${mm(wish.gateMm)} across, half in each plate`,
-    ],
-    [
-      'Pins',
-      `${mold.layout.pins.length} × ${mm(wish.pins.diameterMm)}, sockets ${wish.pins.clearanceMm.toFixed(2)} wider a side`,
-    ],
-    [
-      'Vents',
-      mold.vents
-        .map((vent) => (vent.kind === 'groove' ? `groove ${mm(wish.ventMm)} × 0.2` : `hole ${mm(wish.ventMm)}`))
-        .join(', ') || 'none',
-    ],
-    [
-      'Finishing cutter',
-      cutter === null
-        ? 'being worked out'
-        : cutter.largestBallMm === null
-          ? `none of the usual balls reaches all: a 3 mm ball leaves ${cutter.leftoverMm.toFixed(2)}; ease the corners or spark them`
-          : `ball of ${cutter.largestBallMm} mm at most; a 3 mm ball leaves ${cutter.leftoverMm.toFixed(2)}`,
-    ],
-    ...(wish.coreRodMm
-      ? ([['Core rods', `${wish.count} × ${mm(wish.coreRodMm)}, channel 0.2 wider`]] as [string, string][])
-      : []),
-    ['Tolerances', 'parting faces flat within 0.03; pins to each other ± 0.02; the rest ± 0.1 (defaults: agree them)'],
-    ['Clamping', 'on the two long faces; both large faces stay free and square'],
-  ];
   return (
     <section className="hidden print:block text-black" aria-label="Set-up sheet">
       <h1 className="text-2xl font-bold">
@@ -119,33 +84,16 @@ export function SetUpSheet({ mold, wish, master, cutter }: Props) {
       </div>
       <table className="text-sm">
         <tbody>
-          {rows.map(([name, value]) => (
+          {[...setUpRows(mold, wish, cutter), ...setUpPlaces(mold)].map(([name, value]) => (
             <tr key={name}>
-              <th className="text-left pr-4 align-top">{name}</th>
+              <th className="text-left pr-4 align-top whitespace-nowrap">{name}</th>
               <td>{value}</td>
-            </tr>
-          ))}
-          {mold.layout.noses.map(({ x, y, tail }, i) => (
-            <tr key={`${x} ${y}`}>
-              <th className="text-left pr-4">Nose {i + 1}</th>
-              <td>
-                x {mm(x)}, y {mm(y)}, tail to the {tail}
-              </td>
-            </tr>
-          ))}
-          {mold.layout.pins.map(({ x, y }, i) => (
-            <tr key={`${x} ${y}`}>
-              <th className="text-left pr-4">Pin {i + 1}</th>
-              <td>
-                x {mm(x)}, y {mm(y)}
-              </td>
             </tr>
           ))}
         </tbody>
       </table>
       <p className="mt-3 text-sm">
-        The STL and 3MF of both halves go with this sheet. Machines: licensed or trained people; the shop’s own rules
-        win.
+        The STL and 3MF of all parts go with this sheet. Machines: licensed or trained people; the shop’s own rules win.
       </p>
     </section>
   );

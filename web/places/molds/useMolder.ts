@@ -18,7 +18,7 @@ interface Built {
   stale: boolean;
   stop(): void;
   /** Which cutter a machined one asks for; null until it is known. */
-  cutter: { largestBallMm: number | null; leftoverMm: number } | null;
+  cutter: { largestBallMm: number | null; smallestBallMm: number; leftoverMm: number } | null;
   download(name: MoldPart['name'], format: ExportFormat): Promise<void>;
 }
 

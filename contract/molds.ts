@@ -151,6 +151,8 @@ export const careBackBody = v.strictObject({ id: ownId, log: v.picklist(CARE_LOG
 export const moldEventBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('mixed') }),
   v.strictObject({ id: ownId, kind: v.literal('bedded') }),
+  /** The plain first pour: what it took leaves the store, and is no shot. */
+  v.strictObject({ id: ownId, kind: v.literal('first-pour'), grams }),
   v.strictObject({ id: ownId, kind: v.literal('cleaned') }),
   v.strictObject({ id: ownId, kind: v.literal('topped-up'), missingDepthMm: above0(2000) }),
   v.strictObject({ id: ownId, kind: v.literal('step'), step: name }),
@@ -159,7 +161,7 @@ export const moldEventBody = v.variant('kind', [
 
 export interface MoldEvent {
   id: string;
-  kind: 'mixed' | 'topped-up' | 'step' | 'step-undone' | 'bedded' | 'cleaned';
+  kind: 'mixed' | 'topped-up' | 'step' | 'step-undone' | 'bedded' | 'first-pour' | 'cleaned';
   step: string | null;
   detail: Record<string, unknown> | null;
   at: string;

@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { AxeBuilder } from '@axe-core/playwright';
+import { PDFDocument } from 'pdf-lib';
 import { measure } from '../core/shape/measure.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { STARTS } from '../core/shape/starts.ts';
@@ -80,6 +81,15 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   await wall.fill('12');
   await built();
 
+  // A stick is widest in one plane: its wavy seam is as good as flat, and says so. Four pieces are four files.
+  await page.getByLabel('Seam follows the edge').check();
+  await built();
+  await page.getByLabel('Four pieces (one cavity)').check();
+  await built();
+  await expect(page.getByRole('button', { name: /(left|right) as STL/ })).toHaveCount(4);
+  await page.getByLabel('Four pieces (one cavity)').uncheck();
+  await page.getByLabel('Seam follows the edge').uncheck();
+
   await page.getByLabel('Kind of mold').selectOption('silicone-box');
   await built();
   expect(inMl(await figure('Rubber to pour'))).toBeGreaterThan(50);
@@ -93,6 +103,18 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   await expect(sheet.getByRole('row', { name: /^Pin 1/ })).toContainText('x 6.0, y 6.0');
   await expect(sheet.getByRole('row', { name: /^Nose/ })).toHaveCount(4);
   await page.emulateMedia({ media: 'screen' });
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Set-up sheet (PDF)' }).click(),
+  ]);
+  expect((await PDFDocument.load(readFileSync(await file.path()))).getTitle()).toBe(
+    'Set-up sheet: mold for Reed stick v1',
+  );
+  // Heads to the middle from both sides: two baits and more in a row, which 200 mm of stock do not give.
+  await page.getByLabel('Must come out of my stock').check();
+  await expect(page.getByText(/mm more than the stock is long/)).toBeVisible();
+  await page.getByLabel('Must come out of my stock').uncheck();
+  await built();
   await page.getByLabel('See through').check();
   await page.getByLabel('Cut open').check();
 
@@ -102,6 +124,9 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
   const { items } = await api<{ items: { name: string; cavities: number; cavityMl: number }[] }>('GET', '/molds');
   expect(items[0]).toMatchObject({ name: 'Reed × 4, aluminium', cavities: 4 });
   expect((items[0]?.cavityMl ?? 0) / cavityMl).toBeCloseTo(1, 2);
+  await page.getByRole('link', { name: 'Build the same again' }).click();
+  await expect(page.getByLabel('Cavities', { exact: true })).toHaveValue('4');
+  await expect(page.getByLabel('Kind of mold')).toHaveValue('machined');
 });
 
 test('a two-piece block is poured half by half, and the second half only over release agent', async ({
@@ -121,7 +146,7 @@ test('a two-piece block is poured half by half, and the second half only over re
   // One master of 110 × 16 × 17 mm and 10 mL: 130 × 36 × (8.5 + 10) mm less 5 mL is 81.58 mL; with 7 % 87.3 mL, 96.0 g.
   await expect(page.getByText('Mix 87.3 mL for each half, in one go')).toBeVisible();
   await expect(page.getByRole('img', { name: 'Part A: 87.3 g, which is 79.4 mL' })).toBeVisible();
-  await expect(page.getByRole('img', { name: /Box 130 mm long, 36 mm wide, 37 mm high/ })).toBeVisible();
+  await expect(page.getByRole('group', { name: /Box 130 mm long, 36 mm wide, 37 mm high/ })).toBeVisible();
   // The box for it: boards of 5 mm, and a net of 130 + 2 · 42 + 12 by 36 + 84 + 12 mm.
   await page.getByText('The box to cut').click();
   await expect(page.getByRole('row', { name: /1 × floor/ })).toContainText('140 mm × 46 mm');

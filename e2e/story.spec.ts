@@ -34,7 +34,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.getByLabel('In the store, both parts').fill('2 kg');
   await page.getByRole('button', { name: 'Keep this rubber' }).click();
   await expect(
-    page.getByRole('img', { name: /Box 130 mm long, 84 mm wide, 27 mm high, with 3 masters in 3 columns/ }),
+    page.getByRole('group', { name: /Box 130 mm long, 84 mm wide, 27 mm high, with 3 masters in 3 columns/ }),
   ).toBeVisible();
   await expect(page.getByRole('img', { name: 'Part A: 273 g, which is 248 mL' })).toBeVisible();
   await expect(page.getByRole('img', { name: 'Part B: 27.3 g, which is 24.8 mL' })).toBeVisible();

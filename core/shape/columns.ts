@@ -14,6 +14,9 @@ export class Columns {
   private readonly v: Float64Array;
   private readonly h: Float64Array;
   private readonly triangles: Uint32Array;
+  /** Of each triangle, between which heights it lies. */
+  private readonly under: Float64Array;
+  private readonly over: Float64Array;
   private readonly lowU: number;
   private readonly lowV: number;
   private readonly cell: number;
@@ -42,6 +45,16 @@ export class Columns {
       if (v > highV) highV = v;
     }
     [this.lowU, this.lowV] = [lowU, lowV];
+    [this.under, this.over] = [new Float64Array(t.length / 3), new Float64Array(t.length / 3)];
+    for (let i = 0; i < t.length; i += 3) {
+      const [a, b, c] = [
+        this.h[t[i] as number] as number,
+        this.h[t[i + 1] as number] as number,
+        this.h[t[i + 2] as number] as number,
+      ];
+      this.under[i / 3] = Math.min(a, b, c);
+      this.over[i / 3] = Math.max(a, b, c);
+    }
     const cells = Math.min(MOST_CELLS, Math.max(1, t.length / 3 / A_CELL));
     this.cell = Math.max(1e-6, Math.sqrt(((highU - lowU) * (highV - lowV)) / cells));
     this.wide = Math.floor((highU - lowU) / this.cell) + 1;
@@ -78,14 +91,17 @@ export class Columns {
 
   /** Whether a straight way from a point, along the direction (1) or against it (−1), meets the mesh. */
   blocked(point: Vec3, way: 1 | -1): boolean {
-    const { u, v, h, triangles: t } = this;
+    const { u, v, h, triangles: t, under, over } = this;
     const [pu, pv, ph] = [dot(point, this.across), dot(point, this.along), dot(point, this.direction)];
     const [x, y] = [Math.floor((pu - this.lowU) / this.cell), Math.floor((pv - this.lowV) / this.cell)];
     if (x < 0 || y < 0 || x >= this.wide || y >= this.high) return false;
     const cell = y * this.wide + x;
     const end = this.start[cell + 1] as number;
     for (let at = this.start[cell] as number; at < end; at++) {
-      const i = 3 * (this.list[at] as number);
+      const triangle = this.list[at] as number;
+      // Wholly behind the place: it cannot be in the way.
+      if (way > 0 ? (over[triangle] as number) <= ph : (under[triangle] as number) >= ph) continue;
+      const i = 3 * triangle;
       const [a, b, c] = [t[i] as number, t[i + 1] as number, t[i + 2] as number];
       const [au, av] = [(u[a] as number) - pu, (v[a] as number) - pv];
       const [bu, bv] = [(u[b] as number) - pu, (v[b] as number) - pv];

@@ -56,8 +56,13 @@ export function parting(mesh: Mesh, wanted: Vec3, progress?: Progress): Parting 
   for (const [i, { triangle, point, normal, areaMm2 }] of samples.entries()) {
     const along = dot(normal, direction);
     const out = plus(point, normal, SKIN_MM);
-    const free = (way: 1 | -1) => !columns.blocked(out, way);
-    const isFree = along > DRAFT ? free(1) : along < -DRAFT ? free(-1) : free(1) || free(-1);
+    // Written out: a function made anew for each of so many places costs more than what it does.
+    const isFree =
+      along > DRAFT
+        ? !columns.blocked(out, 1)
+        : along < -DRAFT
+          ? !columns.blocked(out, -1)
+          : !columns.blocked(out, 1) || !columns.blocked(out, -1);
     total += areaMm2;
     seen[triangle] = (seen[triangle] as number) + areaMm2;
     if (!isFree) {

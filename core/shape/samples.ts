@@ -33,9 +33,17 @@ export function samplesOf(mesh: Mesh, wanted = 20_000): Sample[] {
   for (let t = 0; t < count; t += every) {
     const area = areas[t] as number;
     if (!(area > 1e-12)) continue;
-    const normal: Vec3 = [0, 1, 2].map((k) => (normals[3 * t + k] as number) / (2 * area)) as Vec3;
+    const normal: Vec3 = [
+      (normals[3 * t] as number) / (2 * area),
+      (normals[3 * t + 1] as number) / (2 * area),
+      (normals[3 * t + 2] as number) / (2 * area),
+    ];
     const along = Math.min(MOST_ALONG, Math.max(1, Math.ceil(Math.sqrt(area / share))));
-    const [a, b, c] = [0, 1, 2].map((k) => 3 * (index[3 * t + k] as number)) as Vec3;
+    const [a, b, c] = [
+      3 * (index[3 * t] as number),
+      3 * (index[3 * t + 1] as number),
+      3 * (index[3 * t + 2] as number),
+    ];
     for (let i = 0; i < along; i++) {
       for (let j = 0; j < 2 * (along - i) - 1; j++) {
         // Middles of the small triangles that `along` cuts a side make.
@@ -43,9 +51,12 @@ export function samplesOf(mesh: Mesh, wanted = 20_000): Sample[] {
         const half = (j - down) / 2;
         const u = (i + (down ? 2 / 3 : 1 / 3)) / along;
         const w = (half + (down ? 2 / 3 : 1 / 3)) / along;
-        const point: Vec3 = [0, 1, 2].map(
-          (k) => (1 - u - w) * (p[a + k] as number) + u * (p[b + k] as number) + w * (p[c + k] as number),
-        ) as Vec3;
+        const rest = 1 - u - w;
+        const point: Vec3 = [
+          rest * (p[a] as number) + u * (p[b] as number) + w * (p[c] as number),
+          rest * (p[a + 1] as number) + u * (p[b + 1] as number) + w * (p[c + 1] as number),
+          rest * (p[a + 2] as number) + u * (p[b + 2] as number) + w * (p[c + 2] as number),
+        ];
         out.push({ triangle: t, point, normal, areaMm2: (every * area) / (along * along) });
       }
     }

@@ -142,7 +142,9 @@ describe('a worn mold made anew', () => {
   test('once only, and not under the old name', async () => {
     expect((await to('rebuilds', { name: 'Sandlance × 4' })).body.error.code).toBe('already-exists');
     expect((await mold()).retiredAt).toBeNull();
-    await to('rebuilds', { name: 'Second' });
+    const { body: second } = await to('rebuilds', { name: 'Second' });
+    // Retired without a shot: that says nothing of how long such a mold lasts.
+    expect(second.care.life).toEqual({ shots: null, from: 0 });
     expect((await to('rebuilds', { name: 'Third' })).body.error.message).toMatch(/made anew already/);
   });
 });

@@ -91,9 +91,9 @@ function lifeOf(db: Db, kind: string): MoldCare['life'] {
   const molds = all<{ id: string; retiredAt: string | null }>(db, 'SELECT id, retired_at FROM mold WHERE kind = ?', [
     kind,
   ]);
-  return medianLife(
-    molds.map(({ id, retiredAt }) => ({ shots: counts.get(id)?.drawn ?? 0, retired: retiredAt !== null })),
-  );
+  const lives = molds.map(({ id, retiredAt }) => ({ shots: counts.get(id)?.drawn ?? 0, retired: retiredAt !== null }));
+  // One that never was poured did not wear out.
+  return medianLife(lives.filter((one) => one.shots > 0));
 }
 
 export function careOf(db: Db, mold: Pick<MoldRow, 'id' | 'kind'>): MoldCare {

@@ -74,6 +74,19 @@ describe('an open-face block', () => {
     expect((await clocks()).map((clock) => clock.label)).toEqual(['Pot life of Block', 'Demold Block']);
   });
 
+  test('the plain first pour leaves the store, ticks its step, and is in no yield', async () => {
+    const { body: mold } = await block();
+    const { body } = await workshop.post<Mold>(`/molds/${mold.id}/events`, { kind: 'first-pour', grams: 31 });
+    expect(body.events.map((event) => [event.kind, event.step])).toEqual([
+      ['step', 'first'],
+      ['first-pour', null],
+    ]);
+    expect([body.shots, body.made, body.events.at(-1)?.detail]).toEqual([0, 0, { grams: 31, of: 'Soft 22' }]);
+    const { body: store } = await workshop.get<Page<{ name: string; levelG: number }>>('/materials');
+    expect(store.items.find((row) => row.name === 'Soft 22')?.levelG).toBeCloseTo(5000 - 31, 6);
+    expect((await workshop.post(`/molds/${mold.id}/events`, { kind: 'first-pour', grams: 0 })).status).toBe(400);
+  });
+
   test('a place for each master, or none', async () => {
     const making = { hold: 'glue', bubbles: 'vacuum', places: [{ xMm: 10, yMm: 10 }] };
     const answer = await block({ making });

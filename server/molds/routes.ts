@@ -90,6 +90,16 @@ function startBedClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknow
   return { workMin, firmMin };
 }
 
+/** Plastic of the plain first pour leaves the store; it is no shot, so it is in no yield. */
+function firstPourOf(db: Db, mold: MoldRow, grams: number, at: string): Record<string, unknown> {
+  const plastisol = first<{ id: string; name: string }>(
+    db,
+    "SELECT id, name FROM material WHERE kind = 'plastisol' ORDER BY created_at LIMIT 1",
+  );
+  if (plastisol) drawMaterial(db, plastisol.id, grams, { moldId: mold.id }, at);
+  return { grams, of: plastisol?.name ?? null };
+}
+
 function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Record<string, unknown> {
   const { input, output } = planOf(mold);
   const mixed = first<{ at: string }>(
@@ -151,7 +161,11 @@ export const moldEndpoints = [
             ? topUpOf(db, mold, body.missingDepthMm, now)
             : body.kind === 'bedded'
               ? startBedClocks(db, mold, now)
-              : null;
+              : body.kind === 'first-pour'
+                ? firstPourOf(db, mold, body.grams, at)
+                : null;
+      if (body.kind === 'first-pour')
+        insert(db, 'mold_event', { id: newId(), moldId: mold.id, kind: 'step', step: 'first', detail: null, at });
       const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
       if (body.kind === 'step') endRubberClocks(db, mold.id, body.step, at);
       insert(db, 'mold_event', { id: newId(body.id), moldId: mold.id, kind: body.kind, step, detail, at });

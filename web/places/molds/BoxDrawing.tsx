@@ -63,7 +63,13 @@ export function BoxDrawing({
   const floor = sideTop + px(plan.boxHeightMm);
   const label = `Box ${text(plan.boxLengthMm, 'length')} long, ${text(plan.boxWidthMm, 'length')} wide, ${text(plan.boxHeightMm, 'length')} high, with ${count} masters in ${plan.columns} columns`;
   return (
-    <svg width={px(acrossMm) + left + 140} height={floor + 16} className="max-w-full" role="img" aria-label={label}>
+    <svg
+      width={px(acrossMm) + left + 140}
+      height={floor + 16}
+      className="max-w-full"
+      role={onMove ? 'group' : 'img'}
+      aria-label={label}
+    >
       <rect
         x={left}
         y={2}

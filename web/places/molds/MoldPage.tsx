@@ -335,6 +335,7 @@ function Steps({ mold }: { mold: Mold }) {
           .map((step) => (
             <li key={step.id} className={`px-2 py-1 ${step === next ? 'sheet py-2' : ''}`}>
               <StepTick step={step} number={steps.indexOf(step) + 1} done={false} large={step === next} onTick={tick} />
+              {step === next && step.id === 'first' && <FirstPour mold={mold} />}
               {step === next && step.caution && (
                 <div className="mt-2 ml-12">
                   <Caution about={step.caution} />
@@ -357,6 +358,29 @@ function Steps({ mold }: { mold: Mold }) {
       )}
       <Refusal error={event.error} />
     </section>
+  );
+}
+
+/** What the plain first pour takes, as planned: one shot, no yield. */
+function FirstPour({ mold }: { mold: Mold }) {
+  const [grams, setGrams] = useState<number | null>(
+    Math.round(1.02 * (mold.cavities * mold.cavityMl + mold.sprueMl + mold.runnerMl)),
+  );
+  const pour = useWrite<Mold>(() => ({ path: `/molds/${mold.id}/events`, body: { kind: 'first-pour', grams } }));
+  return (
+    <form
+      className="flex gap-3 items-start mt-2 ml-12"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (grams) pour.mutate();
+      }}
+    >
+      <QuantityField label="It took" dimension="mass" value={grams} onChange={setGrams} className="w-32" />
+      <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!grams || pour.isPending}>
+        Poured plain: out of the store, not in the yield
+      </button>
+      <Refusal error={pour.error} />
+    </form>
   );
 }
 

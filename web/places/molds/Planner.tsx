@@ -310,21 +310,23 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
             )}
             <Refusal error={make.error} />
             <div className="flex gap-3">
+              {!found.bed && (
+                <button
+                  type="button"
+                  className="btn btn-primary btn-lg px-4"
+                  disabled={make.isPending}
+                  onClick={() => make.mutate(true)}
+                >
+                  Mixed now: start the clocks
+                </button>
+              )}
               <button
                 type="button"
-                className="btn btn-primary btn-lg px-4"
-                disabled={make.isPending}
-                onClick={() => make.mutate(true)}
-              >
-                Mixed now: start the clocks
-              </button>
-              <button
-                type="button"
-                className="btn btn-line btn-lg px-4"
+                className={`btn btn-lg px-4 ${found.bed ? 'btn-primary' : 'btn-line'}`}
                 disabled={make.isPending}
                 onClick={() => make.mutate(false)}
               >
-                Keep the plan
+                {found.bed ? 'Keep the plan, then mix the resin' : 'Keep the plan'}
               </button>
             </div>
             <RubberFit rubber={rubber} rubbers={rubbers} master={master} way={choices.way} planned={found} />

@@ -1,4 +1,4 @@
-import { addMinutes } from 'date-fns';
+import { addMinutes } from 'date-fns/addMinutes';
 import type { Clock } from '../../contract/workshop.ts';
 import { clockBody, clockPatch } from '../../contract/workshop.ts';
 import { mustFind, update } from '../db/rows.ts';

@@ -1,4 +1,5 @@
-import { addMinutes, addSeconds } from 'date-fns';
+import { addMinutes } from 'date-fns/addMinutes';
+import { addSeconds } from 'date-fns/addSeconds';
 import { listQuery } from '../../contract/fields.ts';
 import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';

@@ -1,4 +1,4 @@
-import { addSeconds } from 'date-fns';
+import { addSeconds } from 'date-fns/addSeconds';
 import type * as v from 'valibot';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';

@@ -1,4 +1,6 @@
-import { format, parseISO, subDays } from 'date-fns';
+import { format } from 'date-fns/format';
+import { parseISO } from 'date-fns/parseISO';
+import { subDays } from 'date-fns/subDays';
 import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
 import { countWord, tonight } from '../../core/plan/evening.ts';
 import type { Db } from '../db/open.ts';

@@ -153,7 +153,7 @@ test('US units are shown and typed everywhere, and a maker’s own measure is we
   await expect(
     page.getByRole('img', { name: /From above 5.5 in by 0.5 in; from the side 0.43 in high/ }),
   ).toBeVisible();
-  await expect(page.getByText('0.25 fl oz', { exact: true })).toBeVisible();
+  await expect(page.getByText('0.25 fl oz', { exact: true }).first()).toBeVisible();
   await expect(page.getByText(/at 270 °F for the thickest/)).toBeVisible();
   await page.goto('/settings');
   await page.getByLabel('Called').fill('scoop');

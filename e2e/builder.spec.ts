@@ -83,10 +83,10 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
 
   // A stick is widest in one plane: its wavy seam is as good as flat, and says so. Four pieces are four files.
   await page.getByLabel('Seam follows the edge').check();
-  await built();
   await page.getByLabel('Four pieces (one cavity)').check();
   await built();
   await expect(page.getByRole('button', { name: /(left|right) as STL/ })).toHaveCount(4);
+  await expect(page.getByText('Its edge lies in one plane: a flat seam does the same.')).toBeVisible();
   await page.getByLabel('Four pieces (one cavity)').uncheck();
   await page.getByLabel('Seam follows the edge').uncheck();
 

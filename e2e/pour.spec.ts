@@ -143,6 +143,8 @@ test('the second writer may go on from the first one’s recipe', async ({ page,
   await page.goto(`/colours/${recipeId}/edit`);
   const other = await (await browser.newContext()).newPage();
   await other.goto(`${world.url}/colours/${recipeId}/edit`);
+  // Both have the first version before them, before either writes.
+  for (const one of [page, other]) await expect(one.getByRole('button', { name: 'Keep as v2' })).toBeVisible();
   for (const [one, amount, why] of [
     [page, '30', 'deeper'],
     [other, '18', 'paler'],

@@ -96,6 +96,13 @@ test('a bait is sculpted, judged, changed, tried in water and corrected by it', 
   await page.getByRole('button', { name: 'Keep as v2' }).click();
   await page.getByLabel('What was changed, and why').fill('Wrist thinner: should kick at a walk');
   await page.getByRole('button', { name: 'Keep it' }).click();
+  // Leaving before the answer would leave the write behind on a slow machine.
+  await expect
+    .poll(async () => {
+      const now = (await (await fetch(`${world.url}/api/masters/${masterId}`)).json()) as { revisions: unknown[] };
+      return now.revisions.length;
+    })
+    .toBe(2);
   await page.goto(`/masters/${masterId}/compare`);
   await expect(page.getByRole('listitem').filter({ hasText: 'wrist thickness' })).toHaveText('wrist thickness4 → 3');
   const kicks = page.getByRole('row').filter({ hasText: 'Kicks from, Shore 00 34, estimate' });

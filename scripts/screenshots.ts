@@ -53,7 +53,6 @@ interface View {
   name: string;
   path: string;
   bench?: boolean;
-  night?: boolean;
   before?(page: Page): Promise<void>;
 }
 
@@ -72,7 +71,6 @@ const judged = async (page: Page) => {
 };
 const views: View[] = [
   { name: 'today', path: '/' },
-  { name: 'today-night', path: '/', night: true },
   { name: 'master', path: `/masters/${sandlance}` },
   { name: 'shape', path: `/masters/${sandlance}/shape`, before: judged },
   {
@@ -98,6 +96,7 @@ const views: View[] = [
   },
   { name: 'mold-planner', path: `/molds/plan?master=${sandlance}` },
   { name: 'mold', path: `/molds/${await idOf('molds', 'Sandlance 110 × 3, open face')}` },
+  { name: 'mold-care', path: `/molds/${await idOf('molds', 'Sandlance 110 × 4')}` },
   {
     name: 'recipe',
     path: `/colours/${await idOf('recipes', 'Bladderwrack')}`,
@@ -126,7 +125,6 @@ try {
     const page = await browser.newPage({
       viewport: view.bench ? { width: 1024, height: 768 } : { width: 1280, height: 800 },
     });
-    if (view.night) await page.addInitScript(() => localStorage.setItem('blunko.theme', 'night'));
     await page.goto(base + view.path);
     await page.locator('main').waitFor();
     await page.getByText('Reading the records').waitFor({ state: 'detached' });

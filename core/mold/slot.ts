@@ -62,7 +62,7 @@ export function slotInsert(shop: Shop, cavity: Manifold, plan: LayOut, slot: Slo
   );
   return {
     insert: shop.all([shop.both([body, over]), blade]),
-    hole: shop.less(column(FIT_MM, highest + FIT_MM), []),
+    hole: column(FIT_MM, highest + FIT_MM),
     blade,
   };
 }

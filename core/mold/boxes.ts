@@ -1,8 +1,8 @@
 import type { Manifold } from 'manifold-3d';
-import { meshOf } from '../shape/solids.ts';
 import type { MoldPart } from './build.ts';
 import type { MoldWish } from './buildWish.ts';
 import { type LayOut, most } from './layOut.ts';
+import { partOf } from './parts.ts';
 import { ml, type Shop } from './shop.ts';
 
 /** A cast box: floor and sides. */
@@ -31,7 +31,7 @@ export function boxes(shop: Shop, plan: LayOut, wish: MoldWish, voids: Manifold)
     const filled = shop.box([low[0], low[1], 0], [high[0], high[1], tall]);
     // What fills the dents is rubber too.
     const rubber = shop.less(keys === 'down' ? shop.all([filled, ...balls]) : filled, [clipped]);
-    return { part: { name, mesh: meshOf(clipped), volumeMl: ml(clipped) } as MoldPart, rubberMl: ml(rubber) };
+    return { part: partOf(name, clipped), rubberMl: ml(rubber) };
   };
   const above = shop.beyond(voids, [0, 0, 1], 0);
   const flipped = shop.keep(voids.rotate([180, 0, 0]));

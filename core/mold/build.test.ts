@@ -13,6 +13,7 @@ import { weld } from '../shape/weld.ts';
 import { writeStl } from '../shape/write.ts';
 import { check } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
+import { buildFigures, buildSchema } from './buildCalculator.ts';
 import { wishSchema } from './buildWish.ts';
 
 const kit = await loadModeller();
@@ -21,6 +22,9 @@ type Wish = v.InferInput<typeof wishSchema>;
 const build = (mesh: Mesh, wish: Wish) => buildMold(kit, mesh, check(wishSchema, wish));
 const start = (id: string) => sculpt(kit, (STARTS.find((one) => one.id === id) as (typeof STARTS)[number]).spec);
 const brick = box(40, 20, 10);
+/** 40 × 20 × 10 mm, falling to nothing at the tail. */
+const WEDGE =
+  'v 0 0 0\nv 40 0 0\nv 40 20 0\nv 0 20 0\nv 0 0 10\nv 0 20 10\nf 1 4 3 2\nf 1 2 5\nf 4 6 3\nf 2 3 6 5\nf 1 5 6 4\n';
 const BRICK: Wish = { kind: 'machined', count: 2, direction: [0, 0, 1], planeMm: 0, shrinkFraction: 0 };
 
 const part = (mold: BuiltMold, name: string) => {
@@ -249,4 +253,22 @@ test('the thinnest wall is told, and clamps go on opposite corners first', () =>
   expect(build(brick, { ...BRICK, count: 1, wallMm: 9.5 }).thinnestWall).toMatchObject({
     where: 'between a pin and a cavity',
   });
+});
+
+test('as a calculator it tells what printing takes, and takes vents said in either way', async () => {
+  const figures = async (more: object) =>
+    buildFigures(
+      check(buildSchema, { mesh: { text: WEDGE }, kind: 'printed', count: 1, direction: [0, 0, 1], ...more }),
+    );
+  const [plain, none, wide] = [
+    await figures({}),
+    await figures({ vents: false }),
+    await figures({ vents: { diameterMm: 2 } }),
+  ];
+  expect([plain.vents.length > 0, none.vents, none.ventsMl]).toEqual([true, [], 0]);
+  expect(wide.ventsMl / plain.ventsMl).toBeCloseTo(2, 1);
+  const solidMl = plain.pieces.reduce((sum, one) => sum + one.volumeMl, 0);
+  expect(plain.print?.plasticMl).toBeLessThan(solidMl);
+  expect(plain.print?.plasticMl).toBeGreaterThan(solidMl / 4);
+  expect((await figures({ kind: 'machined' })).print).toBeUndefined();
 });

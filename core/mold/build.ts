@@ -7,6 +7,7 @@ import { type boreOf, channelsOf, type Gate } from './channels.ts';
 import { decideMold } from './decide.ts';
 import { electrodes } from './electrode.ts';
 import { clampsOf, cornersOf, type LayOut, least } from './layOut.ts';
+import { partOf as part } from './parts.ts';
 import { quartered } from './quarters.ts';
 import { ml, type Place, Shop } from './shop.ts';
 import { type SlotInsert, slotInsert } from './slot.ts';
@@ -30,6 +31,7 @@ export interface MoldPart {
     | 'upper electrode';
   mesh: Mesh;
   volumeMl: number;
+  areaMm2: number;
   /** How many of it the mold takes. */
   count?: number;
 }
@@ -261,12 +263,6 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Progress): Bui
   progress?.(1);
   return { ...common, parts, ventsMl: air.ventsMl, clearanceMl: clearanceMl + pieces.clearanceMl, rubberMl: 0 };
 }
-
-const part = (name: MoldPart['name'], solid: Manifold): MoldPart => ({
-  name,
-  mesh: meshOf(solid),
-  volumeMl: ml(solid),
-});
 
 interface Flow {
   /** One cavity's gate, in its own axes. */

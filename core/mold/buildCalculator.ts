@@ -1,20 +1,36 @@
 import * as v from 'valibot';
+import { Failure } from '../failure.ts';
 import { type Beside, closedOnly, given, meshFields } from '../shape/calculators.ts';
 import { loadModeller } from '../shape/sculpt.ts';
+import { nonNegative } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishFields } from './buildWish.ts';
+import { printEstimate } from './print.ts';
 
-export const buildSchema = v.strictObject({ ...meshFields, ...wishFields });
+export const buildSchema = v.strictObject({
+  ...meshFields,
+  ...wishFields,
+  /** None, the usual ones, or their width; another way to say `ventMm`. */
+  vents: v.optional(v.union([v.boolean(), v.strictObject({ diameterMm: nonNegative(6) })])),
+});
 type Input = v.InferOutput<typeof buildSchema>;
 
 /** The mold of a file's bait, with its parts as meshes. */
 export async function buildFile(input: Input, beside?: Beside): Promise<BuiltMold> {
-  const { mesh: _, unit: __, ...wish } = input;
-  return buildMold(await loadModeller(), closedOnly(given(input, beside)), wish, beside?.progress);
+  const { mesh: _, unit: __, vents, ...wish } = input;
+  const ventMm = typeof vents === 'object' ? vents.diameterMm : vents === false ? 0 : wish.ventMm;
+  if (vents === true && ventMm === 0)
+    throw new Failure('invalid-input', 'Vents of no width are none; give their width.', 'ventMm');
+  return buildMold(await loadModeller(), closedOnly(given(input, beside)), { ...wish, ventMm }, beside?.progress);
 }
 
-/** What the mold of a file's bait measures. */
+/** What the mold of a file's bait measures, and what it takes to print it. */
 export async function buildFigures(input: Input, beside?: Beside) {
   const { parts, casting: _, castingCaught: __, ...figures } = await buildFile(input, beside);
-  return { ...figures, pieces: parts.map(({ name, volumeMl }) => ({ name, volumeMl })) };
+  const printed = parts.filter((part) => !/rod|insert|electrode/.test(part.name));
+  return {
+    ...figures,
+    ...(input.kind === 'machined' ? {} : { print: printEstimate(printed) }),
+    pieces: parts.map(({ name, volumeMl, areaMm2, count }) => ({ name, volumeMl, areaMm2, count: count ?? 1 })),
+  };
 }

@@ -1,10 +1,10 @@
 import type { Manifold } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import type { Vec3 } from '../shape/mesh.ts';
-import { meshOf } from '../shape/solids.ts';
 import type { MoldPart } from './build.ts';
 import type { MoldWish } from './buildWish.ts';
 import { type LayOut, PIN_EDGE_MM } from './layOut.ts';
+import { partOf } from './parts.ts';
 import { ml, type Shop } from './shop.ts';
 
 const PIN_TALL_MM = 5;
@@ -43,10 +43,7 @@ export function quartered(shop: Shop, lower: Manifold, upper: Manifold, wish: Mo
     const left = shop.all([leftHalf, ...pegs]);
     const right = shop.less(rightHalf, sockets);
     clearance += ml(shop.both([shop.all(sockets), rightHalf])) - ml(shop.beyond(shop.all(pegs), [0, 1, 0], yMm));
-    return [
-      { name: `${name} left`, mesh: meshOf(left), volumeMl: ml(left) },
-      { name: `${name} right`, mesh: meshOf(right), volumeMl: ml(right) },
-    ];
+    return [partOf(`${name} left`, left), partOf(`${name} right`, right)];
   };
   const over = at.filter(([, , z]) => z > 0);
   const under = at.filter(([, , z]) => z < 0);

@@ -1,4 +1,5 @@
 import { expect, test } from 'vitest';
+import { printEstimate } from './print.ts';
 import { printSkin } from './skin.ts';
 
 test.each([
@@ -29,3 +30,11 @@ test.each([
 
 test('a line without thickness is refused', () =>
   expect(() => printSkin({ perimeters: 4, lineMm: 0, layers: 4, layerMm: 0.2 })).toThrow(/slicer/));
+
+test('printing a block: skin all over it and a quarter within, by hand', () => {
+  // 100 × 50 × 20 mm: 100 mL, 16 000 mm² of skin 2 mm thick are 32 mL, a quarter of the other 68 is 17: 49 mL, 60.76 g.
+  const found = printEstimate([{ volumeMl: 100, areaMm2: 16_000 }]);
+  expect([found.plasticMl, found.grams, found.hours]).toEqual([49, 60.76, expect.closeTo(49_000 / 8 / 3600, 9)]);
+  // A thin sheet is all skin.
+  expect(printEstimate([{ volumeMl: 3, areaMm2: 2000 }]).plasticMl).toBe(3);
+});

@@ -63,7 +63,8 @@ export const moldCalculators: Calculator[] = [
     formula:
       'cavities scaled by the allowance, heads to the runner; block less cavities, channels, vents and sockets; pins and pry slots added',
     source: 'Solids joined and cut (manifold-3d); vents at the high points, nose up; 1.5 % shrink is a starting value',
-    limits: 'A flat parting plane. Fine undercuts are told, not removed. Machines: licensed or trained people.',
+    limits:
+      'A flat seam, or one that rises and falls along the bait. Undercuts are told, not removed. Machines: licensed or trained people.',
     takesMesh: true,
     example: { mesh: EXAMPLE_MESH, kind: 'printed', count: 2, direction: [0, 0, 1] },
   }),

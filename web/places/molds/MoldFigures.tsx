@@ -4,6 +4,7 @@ import type { Master } from '../../../contract/masters.ts';
 import type { Mold } from '../../../contract/molds.ts';
 import { demold, MOLD_STUFF, PLASTISOL } from '../../../core/heat/demold.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import { printEstimate } from '../../../core/mold/print.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, TextField } from '../../parts/Fields.tsx';
@@ -13,9 +14,6 @@ import type { useMolder } from './useMolder.ts';
 
 /** Cooled by the air on its outside; a hand's warmth and clamps are not in it. */
 const STUFF = { printed: MOLD_STUFF.pla, machined: MOLD_STUFF.aluminium, 'silicone-box': MOLD_STUFF.silicone } as const;
-/** What a printer lays down, mm³/s, and PLA's density, g/mL. */
-const PRINT_MM3_PER_S = 8;
-const PLA_G_PER_ML = 1.24;
 
 /** Along the bait, each place once. */
 const placesAlong = (places: DrawnMold['caughtAtMm']) =>
@@ -59,9 +57,7 @@ export function MoldFigures({
     (kept) => navigate(`/molds/${kept.id}`),
   );
   const shotMl = count * mold.cavityMl + mold.channelsMl;
-  const solidMl = mold.parts
-    .filter((part) => !/rod|insert|electrode/.test(part.name))
-    .reduce((sum, part) => sum + part.volumeMl, 0);
+  const print = printEstimate(mold.parts.filter((part) => !/rod|insert|electrode/.test(part.name)));
   const { seconds } = demold({
     shape: 'cylinder',
     thicknessMm: master.latest.thickestMm,
@@ -85,8 +81,8 @@ export function MoldFigures({
     ...(wish.kind === 'machined'
       ? []
       : ([
-          ['To print', text(solidMl * PLA_G_PER_ML, 'mass')],
-          ['Printing, about', durationText((solidMl * 1000) / PRINT_MM3_PER_S)],
+          ['To print', text(print.grams, 'mass')],
+          ['Printing, about', durationText(print.hours * 3600)],
         ] as [string, string][])),
     ...(mold.rubberMl > 0
       ? []
@@ -109,7 +105,8 @@ export function MoldFigures({
         ))}
       </ul>
       <p className="label-small">
-        <span className="default-mark">defaults</span> poured at 168 °C, opened at 80 °C mean; solid print of 8 mm³/s.
+        <span className="default-mark">defaults</span> poured at 168 °C, opened at 80 °C mean; print of 2 mm skin, 25 %
+        infill, 8 mm³/s.
       </p>
       {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
         <p className="text-sm">

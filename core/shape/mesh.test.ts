@@ -251,3 +251,15 @@ test('OBJ text keeps the count of corners and faces', () => {
   const text = Buffer.from(writeObj(box(1, 2, 3))).toString();
   expect([text.match(/^v /gm)?.length, text.match(/^f /gm)?.length]).toEqual([8, 12]);
 });
+
+test('a corner stays joined to what it was joined to, though something nearer comes later', () => {
+  // Along x at 0, 0.00009 and 0.00018 mm: the middle one lies within the weld of both ends, the ends do not of each other.
+  const corner = (x: number, n: number) => [x, 0, 0, n, 5, 0, n, 0, 5];
+  const soup = Float64Array.from([0, 0.9e-4, 1.8e-4, 0.9e-4].flatMap((x, n) => corner(x, n + 1)));
+  const { triangles: t, positions } = weld(soup, 1e-4).mesh;
+  expect(t[9]).toBe(t[3]);
+  expect(t[3]).toBe(t[0]);
+  expect(t[6]).not.toBe(t[0]);
+  // Twelve corners, of which the middle one went into the first, twice.
+  expect(positions.length / 3).toBe(10);
+});

@@ -15,7 +15,8 @@ const hash = (x: number, y: number, z: number) =>
 const CELL_MM = 64 * WELD_MM;
 
 /**
- * Joins corners that lie within `weldMm` of each other.
+ * Joins corners that lie within `weldMm` of each other. What a place was joined to once it stays joined to, whatever comes
+ * nearer later: else one corner of two triangles could become two, and a closed mesh would open.
  * Corners sit in a grid of cells; a neighbouring cell is looked into only from near its border.
  */
 export function weld(soup: Soup, weldMm = WELD_MM): Welded {
@@ -29,15 +30,18 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
   const heads = new Int32Array(size).fill(-1);
   const next = new Int32Array(count);
   const points = new Float64Array(soup.length);
+  /** Which place each known place was joined to: itself, or an earlier one. */
+  const joined = new Uint32Array(count);
   const near = weldMm * weldMm;
   let used = 0;
+  let drawnTogether = false;
 
   const find = (cx: number, cy: number, cz: number, x: number, y: number, z: number): number => {
     for (let at = heads[hash(cx, cy, cz) & mask] as number; at >= 0; at = next[at] as number) {
       const dx = (points[3 * at] as number) - x;
       const dy = (points[3 * at + 1] as number) - y;
       const dz = (points[3 * at + 2] as number) - z;
-      if (dx * dx + dy * dy + dz * dz <= near) return at;
+      if (joined[at] === at && dx * dx + dy * dy + dz * dz <= near) return at;
     }
     return -1;
   };
@@ -66,23 +70,30 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
     const cz = Math.floor(z / cell);
     const slot = hash(cx, cy, cz) & mask;
     let found = -1;
+    let known = false;
     for (let at = heads[slot] as number; at >= 0; at = next[at] as number) {
       const dx = (points[3 * at] as number) - x;
       const dy = (points[3 * at + 1] as number) - y;
       const dz = (points[3 * at + 2] as number) - z;
-      if (dx * dx + dy * dy + dz * dz <= near) {
-        found = at;
+      const apart = dx * dx + dy * dy + dz * dz;
+      if (apart === 0) {
+        found = joined[at] as number;
+        known = true;
         break;
       }
+      if (found < 0 && apart <= near && joined[at] === at) found = at;
     }
-    if (found < 0) found = beside(cx, cy, cz, x, y, z);
-    if (found < 0) {
+    if (!known) {
+      if (found < 0) found = beside(cx, cy, cz, x, y, z);
       points[3 * used] = x;
       points[3 * used + 1] = y;
       points[3 * used + 2] = z;
       next[used] = heads[slot] as number;
       heads[slot] = used;
-      found = used++;
+      joined[used] = found < 0 ? used : found;
+      drawnTogether ||= found >= 0;
+      found = joined[used] as number;
+      used++;
     }
     triangles[kept++] = found;
     if (i % 3 < 2) continue;
@@ -91,7 +102,11 @@ export function weld(soup: Soup, weldMm = WELD_MM): Welded {
     else from[kept / 3 - 1] = (i - 2) / 3;
   }
   const mesh: Mesh = { positions: points.slice(0, 3 * used), triangles: triangles.slice(0, kept) };
-  return { mesh: kept < count ? pruned(mesh) : mesh, collapsed: (count - kept) / 3, from: from.slice(0, kept / 3) };
+  return {
+    mesh: kept < count || drawnTogether ? pruned(mesh) : mesh,
+    collapsed: (count - kept) / 3,
+    from: from.slice(0, kept / 3),
+  };
 }
 
 /** A mesh's triangles, each with corners of its own again. */

@@ -71,7 +71,7 @@ function mustMakeSense(wish: MoldWish): void {
  * Judges a bait for its mold and lays it out: pull, seam, cavities, gates, vents, pins, what is caught.
  * @throws Failure as `buildMold` does: whatever cannot be built is told from here.
  */
-export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Progress): Decided {
+export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Progress, raisedMm = 0): Decided {
   mustMakeSense(wish);
   // A rod fills the bore: what is cut into the halves has none.
   const bore = wish.coreRodMm === undefined ? null : boreOf(mesh);
@@ -85,7 +85,7 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
   const planeMm = wish.planeMm ?? (wavy ? endOf(moved(filled, frameOf(found.direction, 0, 1)), -1)[2] : found.planeMm);
   const frame = frameOf(found.direction, planeMm, scale);
   const cavity = moved(filled, frame);
-  const split = wavy ? wavySplit(cavity) : FLAT;
+  const split = wavy ? wavySplit(cavity, raisedMm) : FLAT;
   const plan = layOut(cavity, wish, split);
   mustFit(plan, wish);
   const rays = new Rays(cavity);

@@ -48,6 +48,12 @@ export class Shop extends Bench {
   beyond(solid: Manifold, normal: Vec3, from: number): Manifold {
     return this.keep(solid.trimByPlane(normal, from));
   }
+  /** Without the crumbs that a grazing cut leaves beside it, each under a cubic millimetre. */
+  withoutCrumbs(solid: Manifold): Manifold {
+    const pieces = solid.decompose().map((piece) => this.keep(piece));
+    const large = pieces.filter((piece) => piece.volume() > 1);
+    return large.length === pieces.length || large.length === 0 ? solid : this.beside(large);
+  }
   /** Worked out now: what is set in several places would be worked out anew for each. */
   done(solid: Manifold): Manifold {
     solid.numTri();

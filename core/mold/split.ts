@@ -39,9 +39,9 @@ function edges(cavity: Mesh, fromX: number, count: number): (number | null)[] {
 
 /**
  * A seam that follows the bait's widest edge from nose to tail, level before the nose where the gate meets it, and level
- * past the tail. Smoothed, and nowhere steeper than it can close. Source: the parting line is the outline seen along the pull.
+ * past the tail. Smoothed, and nowhere steeper than it can close. `raisedMm` moves all of it. Source: the parting line is the outline seen along the pull.
  */
-export function wavySplit(cavity: Mesh): Split {
+export function wavySplit(cavity: Mesh, raisedMm = 0): Split {
   const { min, max } = boundsOf(cavity.positions);
   const count = Math.max(2, Math.ceil((max[0] - min[0]) / STATION_MM));
   const found = edges(cavity, min[0], count);
@@ -65,9 +65,9 @@ export function wavySplit(cavity: Mesh): Split {
     const s = (x - min[0]) / STATION_MM - 0.5;
     const i = Math.min(heights.length - 1, Math.max(0, Math.floor(s)));
     const [a, b] = [heights[i] as number, heights[Math.min(heights.length - 1, i + 1)] as number];
-    return s <= 0 ? 0 : a + (b - a) * Math.min(1, s - i);
+    return raisedMm + (s <= 0 ? 0 : a + (b - a) * Math.min(1, s - i));
   };
-  return { at, lowMm: Math.min(...heights), highMm: Math.max(...heights), wavy: true };
+  return { at, lowMm: raisedMm + Math.min(...heights), highMm: raisedMm + Math.max(...heights), wavy: true };
 }
 
 /** Height of the seam at a place of the block: that of the cavities on this side of the runner. */

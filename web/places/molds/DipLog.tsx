@@ -16,11 +16,11 @@ const fine = (mm: number, taste: ReturnType<typeof useTaste>) =>
 const START = { wallPerDipMm: 0.7, perDegree: 0.03 };
 
 /** How many dips make the wall, from what dips built here before. */
-export function DipLog({ mold, lengthMm }: { mold: Mold; lengthMm: number | null }) {
+export function DipLog({ mold }: { mold: Mold }) {
   const taste = useTaste();
   const { text } = taste;
   const [rodMm, setRod] = useState<number | null>(6);
-  const [tubeMm, setTube] = useState<number | null>(lengthMm ?? 80);
+  const [tubeMm, setTube] = useState<number | null>(80);
   const [wallMm, setWall] = useState<number | null>(2);
   const [cupC, setCup] = useState<number | null>(155);
   const [tubes, setTubes] = useState<number | null>(mold.cavities * 2);
@@ -59,10 +59,22 @@ export function DipLog({ mold, lengthMm }: { mold: Mold; lengthMm: number | null
     <section className="flex flex-col gap-3">
       <h2>Dips</h2>
       <div className="grid grid-cols-5 gap-3 max-w-2xl">
-        <QuantityField label="Rod" dimension="length" value={rodMm} onChange={setRod} />
-        <QuantityField label="Tube, long" dimension="length" value={tubeMm} onChange={setTube} />
-        <QuantityField label="Wall wanted" dimension="length" value={wallMm} onChange={setWall} />
-        <QuantityField label="Cup" dimension="temperature" value={cupC} onChange={setCup} />
+        <QuantityField label="Rod" dimension="length" value={rodMm} onChange={setRod} isDefault={rodMm === 6} />
+        <QuantityField
+          label="Tube, long"
+          dimension="length"
+          value={tubeMm}
+          onChange={setTube}
+          isDefault={tubeMm === 80}
+        />
+        <QuantityField
+          label="Wall wanted"
+          dimension="length"
+          value={wallMm}
+          onChange={setWall}
+          isDefault={wallMm === 2}
+        />
+        <QuantityField label="Cup" dimension="temperature" value={cupC} onChange={setCup} isDefault={cupC === 155} />
         <NumberField label="Tubes" value={tubes} onChange={setTubes} min={1} />
       </div>
       {typeof planned === 'string' && <p className="heat font-bold">{planned}</p>}

@@ -69,7 +69,7 @@ export function MoldPage() {
       <div className="grid grid-cols-[1fr_1fr] gap-12">
         <div className="flex flex-col gap-8">
           <Care mold={mold} />
-          {mold.fill === 'dip' ? <DipLog mold={mold} lengthMm={null} /> : <Heat mold={mold} />}
+          {mold.fill === 'dip' ? <DipLog mold={mold} /> : <Heat mold={mold} />}
           {mold.kind === 'aluminium' && <SparkLog mold={mold} />}
           <Photos aboutType="mold" aboutId={mold.id} />
         </div>

@@ -89,7 +89,7 @@ export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
       {mold && (
         <p className="text-sm">
           Two backing plates of plywood, {text(mold.blockMm[0], 'length')} × {text(mold.blockMm[1], 'length')}, 12 mm or
-          more; {mold.layout.clamps.length} clamps along the seam, first on opposite corners:{' '}
+          more (a default); {mold.layout.clamps.length} clamps along the seam, first on opposite corners:{' '}
           {mold.layout.clamps
             .slice(0, 2)
             .map(({ x, y }) => `${text(x, 'length')} along on the ${y > 0 ? 'far' : 'near'} edge`)

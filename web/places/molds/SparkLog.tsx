@@ -28,8 +28,19 @@ export function SparkLog({ mold }: { mold: Mold }) {
       <summary className="cursor-pointer font-bold text-lg">Spark erosion</summary>
       <div className="flex flex-col gap-3 mt-2">
         <div className="grid grid-cols-5 gap-3 max-w-2xl">
-          <QuantityField label="Half, deep" dimension="length" value={depthMm} onChange={setDepth} />
-          <NumberField label="Roughing, A" value={rough.amps} onChange={(amps) => setRough({ ...rough, amps })} />
+          <QuantityField
+            label="Half, deep"
+            dimension="length"
+            value={depthMm}
+            onChange={setDepth}
+            isDefault={depthMm === 8}
+          />
+          <NumberField
+            label="Roughing, A"
+            value={rough.amps}
+            onChange={(amps) => setRough({ ...rough, amps })}
+            isDefault={rough.amps === 18}
+          />
           <QuantityField
             label="its gap a side"
             dimension="length"
@@ -37,7 +48,12 @@ export function SparkLog({ mold }: { mold: Mold }) {
             onChange={(gapMm) => setRough({ ...rough, gapMm })}
             isDefault={rough.gapMm === 0.2}
           />
-          <NumberField label="Finishing, A" value={fine.amps} onChange={(amps) => setFine({ ...fine, amps })} />
+          <NumberField
+            label="Finishing, A"
+            value={fine.amps}
+            onChange={(amps) => setFine({ ...fine, amps })}
+            isDefault={fine.amps === 3}
+          />
           <QuantityField
             label="its gap a side"
             dimension="length"

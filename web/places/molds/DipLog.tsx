@@ -9,10 +9,8 @@ import { NumberField, QuantityField, Refusal } from '../../parts/Fields.tsx';
 import { dateText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTakeBack } from './Weighings.tsx';
+import { hundredths } from './words.ts';
 
-/** A caliper reads a soft wall to a twentieth of a millimetre; an inch is shown in its fractions anyway. */
-const fine = (mm: number, taste: ReturnType<typeof useTaste>) =>
-  taste.taste.system === 'us' ? taste.text(mm, 'length') : `${mm.toFixed(2)} mm`;
 const START = { wallPerDipMm: 0.7, perDegree: 0.03 };
 
 /** How many dips make the wall, from what dips built here before. */
@@ -80,15 +78,15 @@ export function DipLog({ mold }: { mold: Mold }) {
       {typeof planned === 'string' && <p className="heat font-bold">{planned}</p>}
       {planned && typeof planned !== 'string' && (
         <p className="text-lg">
-          <b className="big">{planned.dips}</b> dips of {fine(planned.wallPerDip, taste)} each. Cook{' '}
+          <b className="big">{planned.dips}</b> dips of {hundredths(planned.wallPerDip, taste)} each. Cook{' '}
           <b className="figure">{text(planned.cookMl, 'volume')}</b>: {text(planned.mlPerTube, 'volume')} a tube, the
           rest stands in the cup.
         </p>
       )}
       <p className="soft">
         {fit
-          ? `${fine(fit.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${fine(fit.missMm, taste)}.`
-          : `${fine(START.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')} is a starting value: log what yours build.`}
+          ? `${hundredths(fit.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${hundredths(fit.missMm, taste)}.`
+          : `${hundredths(START.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')} is a starting value: log what yours build.`}
       </p>
       <LogDip mold={mold} />
       <Caution about={['dip', 'hot']} />
@@ -134,7 +132,7 @@ function LogDip({ mold }: { mold: Mold }) {
             <span className="flex-1">
               <span className="figure">{row.dips}</span> dips at {text(row.cupC, 'temperature')}
             </span>
-            <span className="figure">{fine(row.wallMm, taste)}</span>
+            <span className="figure">{hundredths(row.wallMm, taste)}</span>
             <span className="soft text-sm w-24 text-right">{dateText(row.at)}</span>
             <button type="button" className="link text-sm" onClick={() => back.mutate(row.id)}>
               take back

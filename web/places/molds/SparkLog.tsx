@@ -8,6 +8,7 @@ import { Caution } from '../../parts/Caution.tsx';
 import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTakeBack } from './Weighings.tsx';
+import { hundredths } from './words.ts';
 
 const SEEN_WORDS: Record<SparkRun['seen'], string> = {
   clean: 'even and grey',
@@ -17,7 +18,7 @@ const SEEN_WORDS: Record<SparkRun['seen'], string> = {
 
 /** Detail that no cutter reaches, sparked: electrodes, depths to stop at, and what each run did. */
 export function SparkLog({ mold }: { mold: Mold }) {
-  const { text } = useTaste();
+  const taste = useTaste();
   const [depthMm, setDepth] = useState<number | null>(8);
   const [rough, setRough] = useState<{ gapMm: number | null; amps: number | null }>({ gapMm: 0.2, amps: 18 });
   const [fine, setFine] = useState<{ gapMm: number | null; amps: number | null }>({ gapMm: 0.05, amps: 3 });
@@ -41,9 +42,8 @@ export function SparkLog({ mold }: { mold: Mold }) {
             onChange={(amps) => setRough({ ...rough, amps })}
             isDefault={rough.amps === 18}
           />
-          <QuantityField
-            label="its gap a side"
-            dimension="length"
+          <NumberField
+            label="its gap, mm"
             value={rough.gapMm}
             onChange={(gapMm) => setRough({ ...rough, gapMm })}
             isDefault={rough.gapMm === 0.2}
@@ -54,9 +54,8 @@ export function SparkLog({ mold }: { mold: Mold }) {
             onChange={(amps) => setFine({ ...fine, amps })}
             isDefault={fine.amps === 3}
           />
-          <QuantityField
-            label="its gap a side"
-            dimension="length"
+          <NumberField
+            label="its gap, mm"
             value={fine.gapMm}
             onChange={(gapMm) => setFine({ ...fine, gapMm })}
             isDefault={fine.gapMm === 0.05}
@@ -69,9 +68,9 @@ export function SparkLog({ mold }: { mold: Mold }) {
             {planned.map((pass) => (
               <li key={pass.pass} className="py-1">
                 <b className="capitalize">{pass.pass}</b> at {pass.amps} A: electrode{' '}
-                <b className="figure">{text(pass.undersizeMm, 'length')}</b> smaller all round, fed{' '}
-                <b className="figure">{text(pass.feedMm, 'length')}</b> deep; stop and look at{' '}
-                {pass.looksAtMm.map((at) => text(at, 'length')).join(' and ')}.
+                <b className="figure">{hundredths(pass.undersizeMm, taste)}</b> smaller all round, fed{' '}
+                <b className="figure">{hundredths(pass.feedMm, taste)}</b> deep; stop and look at{' '}
+                {pass.looksAtMm.map((at) => hundredths(at, taste)).join(' and ')}.
               </li>
             ))}
           </ul>

@@ -1,4 +1,5 @@
 import type { FILLS, MOLD_KINDS } from '../../../contract/molds.ts';
+import type { useTaste } from '../../parts/taste.tsx';
 
 export const MOLD_KIND_WORDS: Record<(typeof MOLD_KINDS)[number], string> = {
   'silicone-open': 'silicone, open face',
@@ -132,3 +133,7 @@ export const STEPS: Partial<Record<(typeof MOLD_KINDS)[number], Step[]>> = {
   'silicone-wrap': WRAP_STEPS,
   'silicone-two-piece': TWO_PIECE_STEPS,
 };
+
+/** Two places after the point where tenths would say nothing: walls of dips, spark gaps. An inch keeps its own way. */
+export const hundredths = (mm: number, { taste }: Pick<ReturnType<typeof useTaste>, 'taste'>) =>
+  taste.system === 'us' ? `${(mm / 25.4).toFixed(4)} in` : `${mm.toFixed(2)} mm`;

@@ -2,6 +2,8 @@ import { defineConfig } from '@playwright/test';
 
 export default defineConfig({
   testDir: 'e2e',
+  // Journeys run on the pages that makers get, whoever starts them.
+  globalSetup: './e2e/pages.ts',
   workers: 2,
   timeout: 120_000,
   // A journey that fails once on a busy machine is tried again there, and shows as flaky in the report.
@@ -11,6 +13,8 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     actionTimeout: 15_000,
+    // Requests that a worker of the page answers cannot be held up or lost by a journey; one journey lets it in.
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

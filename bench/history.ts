@@ -1,16 +1,13 @@
 // A list of 10,000 pours, as a request, beside the raw query it needs.
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pino from 'pino';
 import { v7 } from 'uuid';
 import type { Page } from '../contract/fields.ts';
 import { shotsFor } from '../core/yield/counts.ts';
-import { createApp } from '../server/app.ts';
-import { DataFolder } from '../server/backup/data.ts';
 import { insert } from '../server/db/rows.ts';
+import { open } from '../server/listen.ts';
 
 const POURS = 10_000;
 const SHOTS = 6;
@@ -33,7 +30,7 @@ async function timed(run: () => unknown): Promise<number> {
 const isBad = (pour: number, shot: number, cavity: number) => (pour + shot * cavity) % 23 === 0;
 
 /** Rows written straight into the tables: the history, not the writing, is measured. */
-function fill(data: DataFolder): void {
+function fill(data: typeof opened.data): void {
   const { db } = data;
   const at = (n: number) => new Date(Date.UTC(2024, 0, 1) + n * 3600_000).toISOString();
   const [bait, mold, recipe, revision] = [v7(), v7(), v7(), v7()];
@@ -97,13 +94,11 @@ function fill(data: DataFolder): void {
 }
 
 const root = mkdtempSync(join(tmpdir(), 'blunko-bench-'));
-const data = new DataFolder(root);
+const opened = await open({ root, clock: () => new Date(), log: pino({ level: 'silent' }), port: 0 });
+const { data } = opened;
 console.log(`Filling ${POURS} pours, ${POURS * SHOTS} shots, ${POURS * SHOTS * CAVITIES} marks …`);
 fill(data);
-const { app, live } = createApp({ data, clock: () => new Date(), log: pino({ level: 'silent' }) });
-const server = createServer(app);
-await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-const base = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api`;
+const base = `${opened.url}/api`;
 const get = async <T>(path: string) => (await (await fetch(base + path)).json()) as T;
 
 // The floor: the same page's rows and counts by prepared statements, without HTTP, validation or mapping.
@@ -138,8 +133,5 @@ const sure = await timed(() =>
 );
 console.log(`\nyield.shots for 500 good baits: ${sure.toFixed(3)} ms`);
 
-live.close();
-server.closeAllConnections();
-server.close();
-data.close();
+await opened.close();
 rmSync(root, { recursive: true, force: true });

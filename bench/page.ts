@@ -2,16 +2,13 @@
 // was held up meanwhile, by one script and between two frames.
 import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
 import pino from 'pino';
 import { STARTS } from '../core/shape/starts.ts';
-import { createApp } from '../server/app.ts';
-import { DataFolder } from '../server/backup/data.ts';
+import { open } from '../server/listen.ts';
 
 const CHROMIUM = '/usr/bin/chromium';
 const MOVES = 60;
@@ -77,17 +74,11 @@ async function measured(base: string): Promise<void> {
 
 if (!existsSync(CHROMIUM)) console.log('Chromium is not installed: the page is not measured.');
 else {
-  spawnSync(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'error'], { stdio: 'inherit' });
+  spawnSync(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' });
   const root = mkdtempSync(join(tmpdir(), 'blunko-bench-'));
-  const data = new DataFolder(root);
   const pages = fileURLToPath(new URL('../dist', import.meta.url));
-  const { app, live } = createApp({ data, clock: () => new Date(), log: pino({ level: 'silent' }), pages });
-  const server = createServer(app);
-  await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-  await measured(`http://127.0.0.1:${(server.address() as AddressInfo).port}`);
-  live.close();
-  server.closeAllConnections();
-  server.close();
-  data.close();
+  const opened = await open({ root, clock: () => new Date(), log: pino({ level: 'silent' }), port: 0, pages });
+  await measured(opened.url);
+  await opened.close();
   rmSync(root, { recursive: true, force: true });
 }

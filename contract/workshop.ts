@@ -100,4 +100,15 @@ export interface Clock extends Versioned {
   endedAt: string | null;
 }
 
+const LEAST_PASSCODE = 6;
+
+/** A passcode that is set: not guessed in a moment, and nothing that a tablet's keyboard cannot type. */
+export const passcodeRule = v.pipe(
+  v.string(),
+  v.minLength(LEAST_PASSCODE, `must have at least ${LEAST_PASSCODE} characters`),
+  v.maxLength(200, 'must have at most 200 characters'),
+  v.regex(/^[^\p{C}]*$/u, 'must be made of letters, digits and signs that a tablet can type'),
+  v.regex(/^\S(.*\S)?$/su, 'must not begin or end with a space'),
+);
+
 export const sessionBody = v.strictObject({ passcode: v.pipe(v.string(), v.minLength(1), v.maxLength(200)) });

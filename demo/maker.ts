@@ -1,8 +1,5 @@
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import pino from 'pino';
-import { createApp } from '../server/app.ts';
-import { DataFolder } from '../server/backup/data.ts';
+import { open } from '../server/listen.ts';
 
 /** Works the workshop through its own HTTP, at a time of its choosing. */
 export class DemoMaker {
@@ -13,21 +10,16 @@ export class DemoMaker {
   ) {}
 
   static async at(root: string): Promise<DemoMaker> {
-    const data = new DataFolder(root);
-    // The demo is thrown away; only here may a power cut cost something.
-    data.db.pragma('synchronous = OFF');
     let maker: DemoMaker | undefined;
-    const { app, live } = createApp({ data, clock: () => maker?.now ?? new Date(), log: pino({ level: 'error' }) });
-    const server = createServer(app);
-    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
+    const clock = () => maker?.now ?? new Date();
+    const opened = await open({ root, clock, log: pino({ level: 'error' }), port: 0 });
+    // The demo is thrown away; only here may a power cut cost something.
+    opened.data.db.pragma('synchronous = OFF');
     const shut = async () => {
-      live.close();
-      server.closeAllConnections();
-      await new Promise((done) => server.close(done));
-      data.db.pragma('wal_checkpoint(TRUNCATE)');
-      data.close();
+      opened.data.db.pragma('wal_checkpoint(TRUNCATE)');
+      await opened.close();
     };
-    maker = new DemoMaker(`http://127.0.0.1:${(server.address() as AddressInfo).port}/api`, shut);
+    maker = new DemoMaker(`${opened.url}/api`, shut);
     return maker;
   }
 

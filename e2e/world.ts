@@ -1,54 +1,50 @@
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { test as base, expect, type Page } from '@playwright/test';
 import pino from 'pino';
-import { createApp } from '../server/app.ts';
-import { DataFolder } from '../server/backup/data.ts';
+import { type Opened, open } from '../server/listen.ts';
 
-/** A workshop of its own for one journey, on a real file, with a clock that can be put forward. */
+/** A workshop of its own for one journey, on a real file and the pages that makers get, with a clock that can be put forward. */
 export class World {
   private skipMs = 0;
-  private constructor(
-    readonly data: DataFolder,
-    readonly url: string,
-    private readonly shut: () => Promise<void>,
-    private readonly aheadOf: { ms: number },
-  ) {}
+  private opened: Opened | undefined;
 
   static async open(): Promise<World> {
-    const root = mkdtempSync(join(tmpdir(), 'blunko-e2e-'));
-    const data = new DataFolder(root);
-    const ahead = { ms: 0 };
-    const pages = fileURLToPath(new URL('../dist', import.meta.url));
-    const { app, live } = createApp({
-      data,
-      clock: () => new Date(Date.now() + ahead.ms),
+    const world = new World();
+    world.opened = await open({
+      root: mkdtempSync(join(tmpdir(), 'blunko-e2e-')),
+      clock: () => new Date(Date.now() + world.skipMs),
       log: pino({ level: 'error' }),
-      pages,
+      port: 0,
+      pages: fileURLToPath(new URL('../dist', import.meta.url)),
     });
-    const server = createServer(app);
-    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-    const shut = async () => {
-      live.close();
-      server.closeAllConnections();
-      await new Promise((done) => server.close(done));
-      data.close();
-      rmSync(root, { recursive: true, force: true });
-    };
-    return new World(data, `http://127.0.0.1:${(server.address() as AddressInfo).port}`, shut, ahead);
+    return world;
+  }
+
+  private get there(): Opened {
+    if (!this.opened) throw new Error('The workshop is not open.');
+    return this.opened;
+  }
+
+  get data(): Opened['data'] {
+    return this.there.data;
+  }
+
+  get url(): string {
+    return this.there.url;
   }
 
   /** Lets time pass for the workshop; screens learn of it when they are loaded again. */
   passes(hours: number): void {
     this.skipMs += hours * 3600_000;
-    this.aheadOf.ms = this.skipMs;
   }
 
-  close = () => this.shut();
+  async close(): Promise<void> {
+    await this.there.close();
+    rmSync(this.data.root, { recursive: true, force: true });
+  }
 }
 
 interface Fixtures {

@@ -1,7 +1,7 @@
 // Uses nothing but Node until the packages are there: these scripts are the first command on a fresh clone.
 import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, writeFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
@@ -22,8 +22,11 @@ function cleanEnvironment() {
   const env = Object.fromEntries(
     Object.entries(process.env).filter(([key]) => !/^npm_config_/i.test(key) || /registry|cache|nodedir/i.test(key)),
   );
-  return { ...env, NODE_ENV: 'development' };
+  return env;
 }
+
+/** What is built and served is a production build, whatever the shell says; a development build is for `npm run dev`. */
+const production = () => ({ ...cleanEnvironment(), NODE_ENV: 'production' });
 
 function npm(...args) {
   const cli = process.env.npm_execpath;
@@ -63,9 +66,35 @@ export function must(command, args, options = {}) {
 
 export const node = (...args) => must(process.execPath, args);
 
+/** What the pages are made of. */
+const SOURCES = ['web', 'core', 'contract', 'vite.config.ts', 'package-lock.json', 'scripts/install.mjs'];
+const builtStamp = new URL('../dist/.made-of', import.meta.url);
+
+function* filesIn(path) {
+  const folder = new URL(`../${path}`, import.meta.url);
+  const inside = readdirSync(folder, { withFileTypes: true }).sort((a, b) => (a.name < b.name ? -1 : 1));
+  for (const one of inside) {
+    if (one.isDirectory()) yield* filesIn(`${path}/${one.name}`);
+    else if (!/\.test\.tsx?$/.test(one.name)) yield `${path}/${one.name}`;
+  }
+}
+
+function sourcesHash() {
+  const hash = createHash('sha256');
+  for (const source of SOURCES)
+    for (const file of source.includes('.') ? [source] : filesIn(source))
+      hash.update(`${file}\0`).update(readFileSync(new URL(`../${file}`, import.meta.url)));
+  return hash.digest('hex');
+}
+
 /** Builds the pages unless nothing they are made of changed since. */
 export function ensureBuilt() {
-  must(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']);
+  const hash = sourcesHash();
+  if (existsSync(builtStamp) && readFileSync(builtStamp, 'utf8') === hash) return;
+  console.log('Building the pages …');
+  rmSync(builtStamp, { force: true });
+  must(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'], { env: production() });
+  writeFileSync(builtStamp, hash);
 }
 
 /** Hands the process over to the server: signals go on to it and its end is ours. */
@@ -73,7 +102,7 @@ export function serve(args) {
   const child = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', ...args], {
     cwd: root,
     stdio: 'inherit',
-    env: cleanEnvironment(),
+    env: production(),
   });
   for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => child.kill(signal));
   child.on('exit', (code, signal) => process.exit(signal ? 0 : (code ?? 0)));

@@ -67,7 +67,7 @@ counted(
   'unit.json',
   (report) => ({ passed: report.numPassedTests, failed: report.numFailedTests }),
 );
-single('Pages', ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn']);
+single('Pages', ['scripts/build.mjs']);
 counted('Journeys in a browser', ['node_modules/@playwright/test/cli.js', 'test'], 'browser.json', ({ stats }) => ({
   passed: stats.expected + stats.flaky,
   failed: stats.unexpected,

@@ -1,4 +1,4 @@
-import { existsSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
@@ -12,11 +12,11 @@ import { endpoints } from './endpoints.ts';
 import { serve } from './http/endpoint.ts';
 import { errorHandler } from './http/errors.ts';
 import { sameHouse, securityHeaders } from './http/guard.ts';
+import { Jobs } from './jobs/jobs.ts';
 import { Live } from './live/live.ts';
-import { MeshJobs } from './meshes/jobs.ts';
 import { meshJsonRouter, meshRouter } from './meshes/routes.ts';
 import { photoRouter } from './photos/routes.ts';
-import { demandPasscode, sessionRouter } from './session/passcode.ts';
+import { demandPasscode, knownUntil, sessionRouter } from './session/passcode.ts';
 
 export interface AppOptions {
   data: DataFolder;
@@ -25,15 +25,22 @@ export interface AppOptions {
   lan?: boolean;
   /** Folder of the built pages; none in tests that speak only HTTP. */
   pages?: string;
+  /** Where other devices find the workshop, and the root that they trust; filled in while it is opened. */
+  network?: { urls: string[]; root: string | null };
 }
 
 /** Builds the whole application without listening. */
-export function createApp({ data, clock, log, lan = false, pages }: AppOptions): { app: Express; live: Live } {
+const NO_NETWORK = { urls: [] as string[], root: null as string | null };
+
+export function createApp({ data, clock, log, lan = false, pages, network = NO_NETWORK }: AppOptions): {
+  app: Express;
+  live: Live;
+} {
   const app = express();
-  const live = new Live(clock);
+  const live = new Live(clock, pages ? buildOf(pages) : null);
   const db = () => data.db;
   const touched = (keys: string[]) => live.touched(keys);
-  const jobs = new MeshJobs((name, done) => live.progress(name, done));
+  const jobs = new Jobs((name, done) => live.progress(name, done));
   const meshes = { data, jobs };
   live.onClose(() => jobs.close());
   app.disable('x-powered-by');
@@ -46,13 +53,27 @@ export function createApp({ data, clock, log, lan = false, pages }: AppOptions):
     next();
   });
   if (lan) api.use(demandPasscode(db, clock));
-  api.get('/live', live.handler);
-  api.use(backupRouter(data, clock, touched), photoRouter(data, clock, touched), meshRouter(meshes, clock, touched));
+  api.get(
+    '/live',
+    live.handler((cookie) => !lan || knownUntil(data.db, cookie, clock()) !== undefined),
+  );
+  api.use(
+    backupRouter(data, jobs, clock, touched),
+    photoRouter(data, clock, touched),
+    meshRouter(meshes, clock, touched),
+  );
   api.use(compression(), express.json({ limit: 1_000_000, strict: false }));
   api.use(sessionRouter(db, clock, lan));
   api.get('/health', (_request, response) => {
     first(data.db, 'SELECT 1 FROM workshop');
     response.json({ ok: true, now: clock().toISOString() });
+  });
+  api.get('/network', (_request, response) => {
+    response.json({ urls: network.urls, root: network.root });
+  });
+  api.get('/root-certificate', (_request, response) => {
+    if (!network.root) throw new Failure('not-found', 'The workshop is not open to its network; start it with --lan.');
+    response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(network.root);
   });
   api.use(meshJsonRouter(meshes, clock, touched), calcRouter(jobs));
   for (const one of endpoints) {
@@ -69,12 +90,23 @@ export function createApp({ data, clock, log, lan = false, pages }: AppOptions):
       compression(),
       express.static(pages, { index: false, maxAge: '1y', immutable: true, setHeaders: freshPages }),
     );
+    // A page of an older build asks for files that are gone: it must hear so, not get a page in their place.
+    app.use('/assets', (_request, response) => {
+      response.status(404).type('text/plain').send('This file belongs to an older build; load the page again.');
+    });
     app.get('/{*splat}', (_request, response) => {
       response.set('cache-control', 'no-cache').sendFile(join(pages, 'index.html'));
     });
   }
   app.use(errorHandler(log));
   return { app, live };
+}
+
+/** What the pages call themselves: the name of their first script, which changes with every build. */
+function buildOf(pages: string): string | null {
+  const index = join(pages, 'index.html');
+  if (!existsSync(index)) return null;
+  return /assets\/(index-[\w-]+)\.js/.exec(readFileSync(index, 'utf8'))?.[1] ?? null;
 }
 
 /** Only files with a hash in their name may be kept by a browser for good. */

@@ -59,10 +59,13 @@ class Numbers {
   done = () => this.room.slice(0, this.length);
 }
 
-const NUMBER = /^[+-]?(\d+\.?\d*|\.\d+)(e[+-]?\d+)?$/i;
+/** No writer of meshes needs more for a number. */
+const LONGEST_NUMBER = 64;
+// Linear: no digit can be taken by two parts of it.
+const NUMBER = /^[+-]?(?:\d+(?:\.\d*)?|\.\d+)(?:e[+-]?\d+)?$/i;
 
 function numberOf(word: string | undefined, line: number): number {
-  if (word === undefined || !NUMBER.test(word)) {
+  if (word === undefined || word.length > LONGEST_NUMBER || !NUMBER.test(word)) {
     throw bad(
       `Line ${line} has ${word === undefined ? 'nothing' : `“${word.slice(0, 20)}”`} where a number belongs; ${again}.`,
     );

@@ -101,7 +101,7 @@ test('every screen hears the server’s time and then what became stale, but not
   await workshop.post('/clocks', { label: 'stir', minutes: 1 }, { key: 'k' });
   await workshop.post('/measures', { name: 'scoop', count: 10, grams: 6.8 });
   expect(await events).toEqual([
-    `event: hello {"now":"${workshop.now.toISOString()}"}`,
+    `event: hello {"now":"${workshop.now.toISOString()}","build":null}`,
     'event: stale {"keys":["clocks"]}',
     'event: stale {"keys":["measures"]}',
   ]);

@@ -3,8 +3,9 @@ import type * as v from 'valibot';
 import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
 import type { Db } from '../db/open.ts';
+import { leaving } from '../jobs/jobs.ts';
 import type { Meshes } from '../meshes/files.ts';
-import { answered, remember } from './idempotency.ts';
+import { answered, keyed, once } from './idempotency.ts';
 
 export interface Context<B = unknown, Q = unknown> {
   db: Db;
@@ -29,7 +30,7 @@ export interface Endpoint {
   /** Query keys that a screen must fetch again after this write. */
   touches: string[];
   /** Slow or asynchronous work on the checked body, done before the transaction begins. */
-  prepare?(body: never, meshes: Meshes): Promise<unknown>;
+  prepare?(body: never, meshes: Meshes, signal: AbortSignal): Promise<unknown>;
   run(context: Context<never, never>): unknown;
 }
 
@@ -40,7 +41,11 @@ interface Definition<B extends v.GenericSchema | undefined, Q extends v.GenericS
   query?: Q;
   versioned?: boolean;
   touches?: string[];
-  prepare?(body: B extends v.GenericSchema ? v.InferOutput<B> : undefined, meshes: Meshes): Promise<unknown>;
+  prepare?(
+    body: B extends v.GenericSchema ? v.InferOutput<B> : undefined,
+    meshes: Meshes,
+    signal: AbortSignal,
+  ): Promise<unknown>;
   run(
     context: Context<
       B extends v.GenericSchema ? v.InferOutput<B> : undefined,
@@ -105,18 +110,19 @@ export async function serve(
   if (endpoint.body) context.body = check(endpoint.body, request.body);
   else emptyBody(request);
   if (endpoint.versioned) context.version = versionOf(request);
-  if (endpoint.prepare) context.prepared = await endpoint.prepare(context.body as never, meshes);
-  const key = request.get('idempotency-key');
-  const status = endpoint.method === 'POST' ? 201 : 200;
-  const answer = context.db
-    .transaction(() => {
-      const earlier = answered(context.db, key, request);
-      if (earlier) return { ...earlier, again: true };
-      const body = JSON.stringify(endpoint.run(context as never) ?? {});
-      remember(context.db, key, request, status, body, context.at);
-      return { status, body, again: false };
-    })
-    .immediate();
+  const told = keyed(request);
+  const sent = ({ status, body }: { status: number; body: string }) =>
+    response.status(status).type('application/json').send(body);
+  if (endpoint.prepare) {
+    const earlier = answered(context.db, told);
+    if (earlier) return void sent(earlier);
+    context.prepared = await endpoint.prepare(context.body as never, meshes, leaving(request, response));
+    // A restore may have put another workshop in its place meanwhile.
+    context.db = db();
+  }
+  const answer = once(context.db, told, endpoint.method === 'POST' ? 201 : 200, context.at, () =>
+    endpoint.run(context as never),
+  );
   if (!answer.again) touched(endpoint.touches);
-  response.status(answer.status).type('application/json').send(answer.body);
+  sent(answer);
 }

@@ -21,6 +21,8 @@ export const STATUS: Record<string, number> = {
   'passcode-needed': 401,
   'wrong-passcode': 401,
   'too-many-tries': 429,
+  busy: 503,
+  'tls-needed': 426,
   'wrong-host': 421,
   'cross-site': 403,
 };

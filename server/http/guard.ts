@@ -1,7 +1,7 @@
-import { hostname, networkInterfaces } from 'node:os';
 import type { RequestHandler } from 'express';
 import helmet from 'helmet';
 import { Failure } from '../../core/failure.ts';
+import { ownNames } from '../way/names.ts';
 
 /** Everything from here, nothing from elsewhere; WebAssembly for the solver and nothing else that compiles. */
 export const securityHeaders = helmet({
@@ -28,22 +28,18 @@ export const securityHeaders = helmet({
   originAgentCluster: false,
 });
 
-function ownNames(lan: boolean): Set<string> {
-  const names = ['localhost', '127.0.0.1', '[::1]'];
-  if (lan) {
-    names.push(hostname().toLowerCase(), `${hostname().toLowerCase()}.local`);
-    for (const addresses of Object.values(networkInterfaces())) {
-      for (const { address, family } of addresses ?? [])
-        names.push(family === 'IPv6' ? `[${address.split('%')[0]}]` : address);
-    }
-  }
-  return new Set(names);
-}
+/** Addresses change while a server runs, but not with every request. */
+const LOOK_AGAIN_MS = 30_000;
 
 /** Refuses names that are not this machine's (DNS rebinding) and calls that another site's page makes. */
 export function sameHouse(lan: boolean): RequestHandler {
-  const names = ownNames(lan);
+  let names = ownNames(lan);
+  let looked = performance.now();
   return (request, _response, next) => {
+    if (lan && performance.now() - looked > LOOK_AGAIN_MS) {
+      names = ownNames(lan);
+      looked = performance.now();
+    }
     const host = request.get('host') ?? '';
     const name = host.replace(/:\d+$/, '').toLowerCase();
     if (!names.has(name)) throw new Failure('wrong-host', 'This workshop does not answer to that name.');

@@ -1,6 +1,5 @@
 import { listQuery } from '../../contract/fields.ts';
 import { type Kept, keptBody } from '../../contract/workshop.ts';
-import { calculate } from '../../core/calculators.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
@@ -22,7 +21,7 @@ export const keptEndpoints = [
     body: keptBody,
     touches: ['kept'],
     // Worked out again here: what is kept is what the calculator says, not what a browser claims it said.
-    prepare: (body) => calculate(body.calculator, body.input),
+    prepare: (body, { jobs }, signal) => jobs.calculate(body.calculator, body.input, { signal }),
     run: ({ db, body, at, prepared }) => {
       const id = newId();
       insert(db, 'kept_result', { id, ...body, output: prepared, createdAt: at });

@@ -1,22 +1,34 @@
 import type { RequestHandler, Response } from 'express';
 
+/** A screen that reads nothing is let go before it fills the memory. */
+const UNREAD_BYTES = 256 * 1024;
+
 /** Server-sent events that say which query keys are stale, to every open screen. */
 export class Live {
   private readonly ends: (() => void)[] = [];
-  private readonly screens = new Set<Response>();
+  private readonly screens = new Map<Response, () => boolean>();
   private readonly beat = setInterval(() => this.send(': still here\n\n'), 25_000);
 
-  constructor(private readonly clock: () => Date) {
+  /** @param build names the pages that are served, so that one of an older build knows it. */
+  constructor(
+    private readonly clock: () => Date,
+    private readonly build: string | null,
+  ) {
     this.beat.unref();
   }
 
-  readonly handler: RequestHandler = (_request, response) => {
-    response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
-    response.flushHeaders();
-    response.write(`event: hello\ndata: ${JSON.stringify({ now: this.clock().toISOString() })}\n\n`);
-    this.screens.add(response);
-    response.on('close', () => this.screens.delete(response));
-  };
+  /** @param welcome whether whoever asked may still listen; asked again before anything is told. */
+  handler(welcome: (cookie: string | undefined) => boolean): RequestHandler {
+    return (request, response) => {
+      const cookie = request.get('cookie');
+      response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
+      response.flushHeaders();
+      const hello = { now: this.clock().toISOString(), build: this.build };
+      response.write(`event: hello\ndata: ${JSON.stringify(hello)}\n\n`);
+      this.screens.set(response, () => welcome(cookie));
+      response.on('close', () => this.screens.delete(response));
+    };
+  }
 
   touched(keys: string[]): void {
     if (keys.length > 0) this.send(`event: stale\ndata: ${JSON.stringify({ keys })}\n\n`);
@@ -28,7 +40,16 @@ export class Live {
   }
 
   private send(text: string): void {
-    for (const screen of this.screens) screen.write(text);
+    for (const [screen, welcome] of this.screens) {
+      if (!welcome()) this.letGo(screen, () => screen.end());
+      else if (screen.writableLength > UNREAD_BYTES) this.letGo(screen, () => screen.destroy());
+      else screen.write(text);
+    }
+  }
+
+  private letGo(screen: Response, how: () => void): void {
+    this.screens.delete(screen);
+    how();
   }
 
   /** What else ends with the application. */
@@ -39,7 +60,7 @@ export class Live {
   close(): void {
     for (const end of this.ends) end();
     clearInterval(this.beat);
-    for (const screen of this.screens) screen.end();
+    for (const screen of this.screens.keys()) screen.end();
     this.screens.clear();
   }
 }

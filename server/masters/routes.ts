@@ -10,8 +10,8 @@ import { addBait } from '../workshop/store.ts';
 import { addRevision, addVolume, checkParents, getMaster, listMasters } from './store.ts';
 
 /** Sculpted before the transaction begins: it takes a moment. */
-const solidOf = async ({ spec }: { spec?: ShapeSpec | undefined }, meshes: Meshes) =>
-  spec ? sculpted(meshes, spec) : undefined;
+const solidOf = async ({ spec }: { spec?: ShapeSpec | undefined }, meshes: Meshes, signal: AbortSignal) =>
+  spec ? sculpted(meshes, spec, { signal }) : undefined;
 
 const touches = ['masters', 'baits', 'line', 'today'];
 

@@ -1,27 +1,34 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { MeshFacts, MeshRow } from '../../contract/meshes.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Repaired } from '../../core/shape/repair.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import type { DataFolder } from '../backup/data.ts';
+import { flushFolder } from '../backup/flush.ts';
 import type { Db } from '../db/open.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import type { MeshJobs } from './jobs.ts';
+import type { Jobs } from '../jobs/jobs.ts';
+import type { Asking } from '../jobs/lane.ts';
 
 /** A mesh whose file is in place, ready to be recorded. */
 export type NewMesh = Omit<MeshRow, 'id' | 'createdAt'>;
 
 /** Puts bytes beside the database under the hash of their content; the same content is there once. */
-export function storeBytes(folder: string, bytes: Uint8Array): string {
+export function storeBytes(data: DataFolder, bytes: Uint8Array): string {
   const hash = createHash('sha256').update(bytes).digest('hex');
-  const stored = join(folder, hash);
-  if (!existsSync(stored)) {
-    const part = join(folder, `.${newId()}`);
+  const stored = join(data.files, hash);
+  if (existsSync(stored)) return hash;
+  // Written elsewhere: what a power cut leaves half is swept at the next start and is in no backup.
+  const part = data.scratch('part');
+  try {
     writeFileSync(part, bytes, { flush: true });
     renameSync(part, stored);
+    flushFolder(data.files);
+  } finally {
+    rmSync(part, { force: true });
   }
   return hash;
 }
@@ -43,13 +50,13 @@ export function meshBytes(folder: string, { hash }: Pick<MeshRow, 'hash'>): Uint
 /** What endpoints need that work with meshes. */
 export interface Meshes {
   data: DataFolder;
-  jobs: MeshJobs;
+  jobs: Jobs;
 }
 
 /** The solid that a spec describes, made here: what is kept is what the figures say. */
-export async function sculpted({ data, jobs }: Meshes, spec: ShapeSpec): Promise<NewMesh> {
-  const { bytes, facts } = await jobs.run<{ bytes: Uint8Array; facts: MeshFacts }>({ kind: 'sculpt', spec });
-  const hash = storeBytes(data.files, bytes);
+export async function sculpted({ data, jobs }: Meshes, spec: ShapeSpec, asking?: Asking): Promise<NewMesh> {
+  const { bytes, facts } = await jobs.solid<{ bytes: Uint8Array; facts: MeshFacts }>({ kind: 'sculpt', spec }, asking);
+  const hash = storeBytes(data, bytes);
   return { hash, format: 'stl', unit: 'mm', bytes: bytes.length, facts, fromId: null, changed: null };
 }
 
@@ -57,13 +64,13 @@ export async function prepared(
   { data, jobs }: Meshes,
   from: MeshRow,
   wish: { unit: MeshRow['unit']; repair: boolean },
-  job?: string,
+  asking?: Asking,
 ): Promise<NewMesh> {
-  const made = await jobs.run<{ bytes: Uint8Array; facts: MeshFacts; changed: Repaired['changed'] | null }>(
+  const made = await jobs.solid<{ bytes: Uint8Array; facts: MeshFacts; changed: Repaired['changed'] | null }>(
     { kind: 'prepare', bytes: meshBytes(data.files, from), ...wish },
-    job,
+    asking,
   );
-  const hash = storeBytes(data.files, made.bytes);
+  const hash = storeBytes(data, made.bytes);
   return {
     hash,
     format: 'stl',

@@ -1,5 +1,6 @@
+import { createHash } from 'node:crypto';
 import { readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { basename, dirname } from 'node:path';
 import { type Request, Router } from 'express';
 import multer from 'multer';
 import {
@@ -16,50 +17,55 @@ import { Failure } from '../../core/failure.ts';
 import { FILE_LIMIT } from '../../core/shape/read.ts';
 import { check } from '../../core/validate.ts';
 import { type LadderStep, stubSpec } from '../../core/water/ladder.ts';
-import { saveUpload } from '../backup/archive.ts';
+import type { DataFolder } from '../backup/data.ts';
+import { saveUpload } from '../backup/upload.ts';
 import { mustFind } from '../db/rows.ts';
-import { newId } from '../ids.ts';
+import { type Answer, answered, keyed, once } from '../http/idempotency.ts';
+import { leaving } from '../jobs/jobs.ts';
 import { addMesh, getMesh, type Meshes, meshBytes, prepared, storeBytes } from './files.ts';
 
 const TYPES = { stl: 'model/stl', obj: 'model/obj', '3mf': 'model/3mf', original: 'application/octet-stream' };
 
+interface Upload {
+  bytes: Uint8Array;
+  fields: Record<string, string>;
+}
+
 /** The file of a request, sent as the body itself or as one part of a form, by way of the disk. */
-async function uploaded(
-  request: Request,
-  root: string,
-): Promise<{ bytes: Uint8Array; fields: Record<string, string> }> {
-  const path = join(root, `mesh-${newId()}`);
+async function uploaded(request: Request, data: DataFolder): Promise<Upload> {
+  const path = data.scratch('mesh');
   try {
-    if (request.is('multipart/form-data')) return await fromForm(request, root);
-    await saveUpload(request, path, FILE_LIMIT);
-    return { bytes: readFileSync(path), fields: {} };
+    const fields = request.is('multipart/form-data') ? await fromForm(request, path) : {};
+    if (!request.is('multipart/form-data')) await saveUpload(request, path, FILE_LIMIT);
+    return { bytes: readFileSync(path), fields };
   } finally {
     rmSync(path, { force: true });
   }
 }
 
-function fromForm(request: Request, root: string): Promise<{ bytes: Uint8Array; fields: Record<string, string> }> {
+/** Brings the one file of a form to a path and gives its other fields, all of them text. */
+function fromForm(request: Request, path: string): Promise<Record<string, string>> {
   const form = multer({
     storage: multer.diskStorage({
-      destination: root,
-      filename: (_request, _file, name) => name(null, `mesh-${newId()}`),
+      destination: dirname(path),
+      filename: (_request, _file, name) => name(null, basename(path)),
     }),
     limits: { fileSize: FILE_LIMIT, files: 1, fields: 20 },
   });
   return new Promise((done, failed) => {
     form.any()(request, request.res as never, (error: unknown) => {
       const code = (error as { code?: string } | undefined)?.code;
+      const files = (request.files ?? []) as unknown[];
+      const fields = Object.entries((request.body ?? {}) as Record<string, unknown>);
+      // "a[b]" in a form makes an object of a field.
+      const nested = fields.find(([, value]) => typeof value !== 'string');
       if (code === 'LIMIT_FILE_SIZE') failed(new Failure('too-large', 'A mesh file may have up to 64 MB.', 'mesh'));
       else if (error) failed(new Failure('invalid-input', 'The form cannot be read; send one file and its fields.'));
-      else {
-        const [file] = (request.files ?? []) as { path: string }[];
-        if (!file) failed(new Failure('invalid-input', 'The form has no file; add an STL or OBJ.', 'mesh'));
-        else {
-          const bytes = readFileSync(file.path);
-          rmSync(file.path, { force: true });
-          done({ bytes, fields: request.body as Record<string, string> });
-        }
-      }
+      else if (files.length === 0)
+        failed(new Failure('invalid-input', 'The form has no file; add an STL or OBJ.', 'mesh'));
+      else if (nested)
+        failed(new Failure('invalid-input', `${nested[0]} must be one text, not a list or a group.`, nested[0]));
+      else done(Object.fromEntries(fields) as Record<string, string>);
     });
   });
 }
@@ -90,19 +96,27 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
   return Router()
     .post('/meshes', async (request, response) => {
       const { unit, job } = check(meshQuery, { ...request.query });
-      const { bytes } = await uploaded(request, data.root);
-      const { format, facts } = await jobs.run<{ format: MeshRow['format']; facts: MeshFacts }>(
+      const { bytes } = await uploaded(request, data);
+      const told = keyed(request, createHash('sha256').update(bytes).digest('hex'));
+      const sent = (answer: Answer) => response.status(answer.status).type('application/json').send(answer.body);
+      const earlier = answered(data.db, told);
+      if (earlier) return sent(earlier);
+      const { format, facts } = await jobs.solid<{ format: MeshRow['format']; facts: MeshFacts }>(
         { kind: 'survey', bytes, unit },
-        job,
+        { name: job, signal: leaving(request, response) },
       );
-      const hash = storeBytes(data.files, bytes);
-      const id = addMesh(
-        data.db,
-        { hash, format, unit, bytes: bytes.length, facts, fromId: null, changed: null },
-        clock().toISOString(),
-      );
-      touched(['meshes']);
-      response.status(201).json(getMesh(data.db, id));
+      const hash = storeBytes(data, bytes);
+      const at = clock().toISOString();
+      const answer = once(data.db, told, 201, at, () => {
+        const id = addMesh(
+          data.db,
+          { hash, format, unit, bytes: bytes.length, facts, fromId: null, changed: null },
+          at,
+        );
+        return getMesh(data.db, id);
+      });
+      if (!answer.again) touched(['meshes']);
+      sent(answer);
     })
     .get('/meshes/:id', (request, response) => {
       response.json(getMesh(data.db, request.params.id as string));
@@ -112,7 +126,12 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       const mesh = getMesh(data.db, request.params.id as string);
       const bytes = meshBytes(data.files, mesh);
       const same = format === 'original' || (format === 'stl' && mesh.format === 'stl' && mesh.unit === 'mm');
-      const out = same ? bytes : await jobs.run<Uint8Array>({ kind: 'convert', bytes, unit: mesh.unit, format, name });
+      const out = same
+        ? bytes
+        : await jobs.solid<Uint8Array>(
+            { kind: 'convert', bytes, unit: mesh.unit, format, name },
+            { signal: leaving(request, response) },
+          );
       const ending = format === 'original' ? mesh.format.slice(0, 3) : format;
       response
         .type(TYPES[format])
@@ -124,12 +143,10 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       const { format, name, step } = check(ladderFileQuery, { ...request.query });
       const ladder = mustFind<LadderRow>(data.db, 'ladder', request.params.id as string, 'tail ladder');
       const chosen = step === undefined ? ladder.steps : [stepOf(ladder, step)];
-      const out = await jobs.run<Uint8Array>({
-        kind: 'stubs',
-        specs: chosen.map(stubSpec),
-        format,
-        name: name ?? ladder.name,
-      });
+      const out = await jobs.solid<Uint8Array>(
+        { kind: 'stubs', specs: chosen.map(stubSpec), format, name: name ?? ladder.name },
+        { signal: leaving(request, response) },
+      );
       response
         .type(TYPES[format])
         .set('content-disposition', `attachment; filename="${fileName(name ?? ladder.name)}.${format}"`)
@@ -144,9 +161,9 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       if (request.is('application/json') || request.get('content-type') === undefined) return next();
       const { name } = request.params as { name: string };
       if (!mustFindCalculator(name).takesMesh) return next();
-      const { bytes, fields } = await uploaded(request, data.root);
+      const { bytes, fields } = await uploaded(request, data);
       const { input, job } = inputOf(request.query as Record<string, unknown>, fields);
-      response.json(await jobs.run({ kind: 'calc', name, input, bytes }, job));
+      response.json(await jobs.calculate(name, input, { name: job, signal: leaving(request, response) }, bytes));
     });
 }
 
@@ -162,7 +179,12 @@ export function meshJsonRouter(meshes: Meshes, clock: () => Date, touched: (keys
     const { unit, repair, job } = check(preparedBody, request.body);
     const { db } = meshes.data;
     const from = getMesh(db, request.params.id as string);
-    const made = await prepared(meshes, from, { unit: unit ?? from.unit, repair }, job);
+    const made = await prepared(
+      meshes,
+      from,
+      { unit: unit ?? from.unit, repair },
+      { name: job, signal: leaving(request, response) },
+    );
     const id = addMesh(db, made, clock().toISOString());
     touched(['meshes']);
     response.status(201).json(getMesh(db, id));

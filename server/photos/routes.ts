@@ -1,15 +1,15 @@
-import { createHash } from 'node:crypto';
-import { createReadStream, existsSync, renameSync, rmSync } from 'node:fs';
+import { closeSync, existsSync, openSync, readSync, renameSync, rmSync, statSync } from 'node:fs';
 import { join } from 'node:path';
-import { pipeline } from 'node:stream/promises';
 import { Router } from 'express';
 import sharp from 'sharp';
 import * as v from 'valibot';
 import { rowId } from '../../contract/fields.ts';
 import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
-import { saveUpload } from '../backup/archive.ts';
+import { hashOf } from '../backup/archive.ts';
 import type { DataFolder } from '../backup/data.ts';
+import { flushFile } from '../backup/flush.ts';
+import { saveUpload } from '../backup/upload.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
@@ -38,20 +38,53 @@ async function typeOf(file: string): Promise<string> {
   return type;
 }
 
-async function hashOf(file: string): Promise<string> {
-  const hash = createHash('sha256');
-  await pipeline(createReadStream(file), hash);
-  return hash.digest('hex');
+const damaged = () => {
+  throw new Failure('bad-photo', 'That picture is damaged; send another.');
+};
+
+/** A picture that says where and with what it was taken is kept without that, upright; any other as it came. */
+async function withoutPlace(file: string, type: string): Promise<string> {
+  const { exif, xmp, iptc } = await sharp(file).metadata();
+  if (!exif && !xmp && !iptc) return file;
+  const bare = `${file}.bare`;
+  const picture = sharp(file).rotate().keepIccProfile();
+  const written =
+    type === 'image/jpeg'
+      ? picture.jpeg({ quality: 92 })
+      : type === 'image/webp'
+        ? picture.webp({ quality: 92 })
+        : picture.png();
+  await written.toFile(bare).catch(damaged);
+  return bare;
+}
+
+/** A WebP says in its header how long it is: one that a power cut tore is shorter. */
+function isWhole(thumb: string): boolean {
+  if (!existsSync(thumb)) return false;
+  const head = Buffer.alloc(12);
+  const file = openSync(thumb, 'r');
+  try {
+    return readSync(file, head, 0, 12, 0) === 12 && head.readUInt32LE(4) + 8 === statSync(thumb).size;
+  } finally {
+    closeSync(file);
+  }
+}
+
+/** Makes the small picture of a stored one, unless it is there and whole. */
+async function ensureThumb(data: DataFolder, from: string, hash: string): Promise<string> {
+  const thumb = join(data.files, `${hash}.thumb`);
+  if (isWhole(thumb)) return thumb;
+  const part = data.scratch('thumb');
+  try {
+    await sharp(from).rotate().resize(360, 360, { fit: 'inside' }).webp().toFile(part).catch(damaged);
+    renameSync(part, thumb);
+  } finally {
+    rmSync(part, { force: true });
+  }
+  return thumb;
 }
 
 export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys: string[]) => void): Router {
-  const fileOf = (id: string, thumb: boolean) => {
-    const photo = mustFind<Photo>(data.db, 'photo', id, 'photo');
-    return {
-      path: join(data.files, thumb ? `${photo.hash}.thumb` : photo.hash),
-      type: thumb ? 'image/webp' : photo.type,
-    };
-  };
   return Router()
     .get('/photos', (request, response) => {
       const { aboutType, aboutId } = check(aboutQuery, { ...request.query });
@@ -62,33 +95,28 @@ export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys:
       );
       response.json({ items, nextCursor: null });
     })
-    .get('/photos/:id{/:size}', (request, response) => {
-      const { path, type } = fileOf(request.params.id as string, request.params.size === 'thumb');
+    .get('/photos/:id{/:size}', async (request, response) => {
+      const photo = mustFind<Photo>(data.db, 'photo', request.params.id as string, 'photo');
+      const whole = join(data.files, photo.hash);
+      if (!existsSync(whole)) throw new Failure('not-found', 'The file of this photo is not there; restore a backup.');
+      const small = request.params.size === 'thumb';
       response
-        .type(type)
+        .type(small ? 'image/webp' : photo.type)
         .set('cache-control', 'private, max-age=31536000, immutable')
-        .sendFile(path, { dotfiles: 'allow' });
+        .sendFile(small ? await ensureThumb(data, whole, photo.hash) : whole, { dotfiles: 'allow' });
     })
     .post('/photos', async (request, response) => {
       const about = check(aboutQuery, { ...request.query });
       mustFind(data.db, about.aboutType, about.aboutId, about.aboutType);
-      const upload = join(data.root, `photo-${newId()}`);
+      const upload = data.scratch('photo');
       try {
         await saveUpload(request, upload, PHOTO_LIMIT);
         const type = await typeOf(upload);
-        const hash = await hashOf(upload);
-        const stored = join(data.files, hash);
-        if (!existsSync(`${stored}.thumb`)) {
-          await sharp(upload)
-            .rotate()
-            .resize(360, 360, { fit: 'inside' })
-            .webp()
-            .toFile(`${stored}.thumb`)
-            .catch(() => {
-              throw new Failure('bad-photo', 'That picture is damaged; send another.');
-            });
-        }
-        if (!existsSync(stored)) renameSync(upload, stored);
+        const bare = await withoutPlace(upload, type);
+        const hash = await hashOf(bare);
+        await ensureThumb(data, bare, hash);
+        if (!existsSync(join(data.files, hash))) renameSync(bare, join(data.files, hash));
+        flushFile(data.files, hash);
         const same = first<Photo>(data.db, 'SELECT * FROM photo WHERE about_type = ? AND about_id = ? AND hash = ?', [
           about.aboutType,
           about.aboutId,
@@ -99,7 +127,7 @@ export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys:
         touched(['photos']);
         response.status(201).json({ id, type });
       } finally {
-        rmSync(upload, { force: true });
+        for (const left of [upload, `${upload}.bare`]) rmSync(left, { force: true });
       }
     });
 }

@@ -2,7 +2,8 @@ import { createHash, randomBytes, randomInt, scrypt as scryptCallback, timingSaf
 import { promisify } from 'node:util';
 import { type RequestHandler, Router } from 'express';
 import { rateLimit } from 'express-rate-limit';
-import { sessionBody } from '../../contract/workshop.ts';
+import * as v from 'valibot';
+import { passcodeRule, sessionBody } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
 import type { Db } from '../db/open.ts';
@@ -13,11 +14,11 @@ const COOKIE = 'blunko';
 const SESSION_DAYS = 30;
 
 /** Eight digits: easy to type with a glove, hopeless to guess at ten tries a quarter of an hour. */
-export const inventPasscode = () => String(randomInt(0, 100_000_000)).padStart(8, '0');
+const inventPasscode = () => String(randomInt(0, 100_000_000)).padStart(8, '0');
 
 export async function setPasscode(db: Db, passcode: string): Promise<void> {
   const salt = randomBytes(16);
-  const hash = await scrypt(passcode, salt, 32);
+  const hash = await scrypt(passcode.normalize('NFC'), salt, 32);
   run(db, 'DELETE FROM session');
   run(
     db,
@@ -26,7 +27,22 @@ export async function setPasscode(db: Db, passcode: string): Promise<void> {
   );
 }
 
-export const hasPasscode = (db: Db) => first(db, 'SELECT 1 FROM passcode') !== undefined;
+const hasPasscode = (db: Db) => first(db, 'SELECT 1 FROM passcode') !== undefined;
+
+/**
+ * Sets the passcode that was given, or invents one where there is none.
+ * @returns what is new and should be told, null where the old one stays.
+ * @throws Failure `invalid-input` for one that is too short, or that no tablet can type.
+ */
+export async function choosePasscode(db: Db, given: string | undefined): Promise<string | null> {
+  if (given === undefined && hasPasscode(db)) return null;
+  const passcode =
+    given === undefined
+      ? inventPasscode()
+      : check(v.strictObject({ passcode: passcodeRule }), { passcode: given }).passcode;
+  await setPasscode(db, passcode);
+  return passcode;
+}
 
 const tokenHash = (token: string) => createHash('sha256').update(token).digest();
 
@@ -38,22 +54,21 @@ function cookieOf(header: string | undefined): string | undefined {
     ?.slice(COOKIE.length + 1);
 }
 
-function isKnown(db: Db, cookie: string | undefined, now: Date): boolean {
+/** Until when whoever bears this cookie is known; undefined for a stranger. */
+export function knownUntil(db: Db, cookie: string | undefined, now: Date): string | undefined {
   const token = cookieOf(cookie);
-  return (
-    token !== undefined &&
-    first(db, 'SELECT 1 FROM session WHERE token_hash = ? AND expires_at > ?', [
-      tokenHash(token),
-      now.toISOString(),
-    ]) !== undefined
-  );
+  if (token === undefined) return undefined;
+  return first<{ expiresAt: string }>(db, 'SELECT expires_at FROM session WHERE token_hash = ? AND expires_at > ?', [
+    tokenHash(token),
+    now.toISOString(),
+  ])?.expiresAt;
 }
 
 /** Behind `--lan`: nobody reads or writes without the passcode. */
 export function demandPasscode(db: () => Db, clock: () => Date): RequestHandler {
   return (request, _response, next) => {
     if (request.path === '/session' || request.path === '/health') return next();
-    if (!isKnown(db(), request.get('cookie'), clock()))
+    if (!knownUntil(db(), request.get('cookie'), clock()))
       throw new Failure('passcode-needed', 'Type the passcode that the workshop’s computer shows.');
     next();
   };
@@ -72,18 +87,18 @@ export function sessionRouter(db: () => Db, clock: () => Date, lan: boolean): Ro
   const open: RequestHandler = async (request, response) => {
     const { passcode } = check(sessionBody, request.body);
     const stored = first<{ salt: Buffer; hash: Buffer }>(db(), 'SELECT salt, hash FROM passcode');
-    const given = stored ? await scrypt(passcode, stored.salt, 32) : undefined;
+    const given = stored ? await scrypt(passcode.normalize('NFC'), stored.salt, 32) : undefined;
     if (!stored || !given || !timingSafeEqual(given, stored.hash))
       throw new Failure('wrong-passcode', 'That is not the passcode.');
     const token = randomBytes(32).toString('base64url');
     const expires = new Date(clock().getTime() + SESSION_DAYS * 86400_000);
     run(db(), 'INSERT INTO session (token_hash, expires_at) VALUES (?, ?)', [tokenHash(token), expires.toISOString()]);
-    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/', expires });
+    response.cookie(COOKIE, token, { httpOnly: true, sameSite: 'strict', path: '/', secure: request.secure, expires });
     response.status(201).json({ needed: lan, known: true });
   };
   return Router()
     .get('/session', (request, response) => {
-      response.json({ needed: lan, known: !lan || isKnown(db(), request.get('cookie'), clock()) });
+      response.json({ needed: lan, known: !lan || knownUntil(db(), request.get('cookie'), clock()) !== undefined });
     })
     .post('/session', limit, open);
 }

@@ -1,6 +1,4 @@
 import { mkdtempSync, rmSync } from 'node:fs';
-import { createServer } from 'node:http';
-import type { AddressInfo } from 'node:net';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import pino from 'pino';
@@ -10,8 +8,8 @@ import type { Mold } from '../../contract/molds.ts';
 import type { Order } from '../../contract/orders.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { Recipe } from '../../contract/recipes.ts';
-import { createApp } from '../app.ts';
-import { DataFolder } from '../backup/data.ts';
+import type { DataFolder } from '../backup/data.ts';
+import { type Opened, open } from '../listen.ts';
 
 export interface Answer<T> {
   status: number;
@@ -28,32 +26,32 @@ interface Asking {
 /** A real workshop on a real file, spoken to over HTTP, with a clock in the test's hand. */
 export class TestWorkshop {
   now = new Date('2026-03-02T18:00:00.000Z');
-  private constructor(
-    readonly data: DataFolder,
-    readonly url: string,
-    readonly close: () => Promise<void>,
-  ) {}
+  private constructor(readonly opened: Opened) {}
 
-  static async open(lan = false): Promise<TestWorkshop> {
-    const data = new DataFolder(mkdtempSync(join(tmpdir(), 'blunko-test-')));
+  get data(): DataFolder {
+    return this.opened.data;
+  }
+
+  get url(): string {
+    return this.opened.url;
+  }
+
+  static async open(lan = false, root = mkdtempSync(join(tmpdir(), 'blunko-test-'))): Promise<TestWorkshop> {
     let workshop: TestWorkshop | undefined;
-    const { app, live } = createApp({
-      data,
+    const opened = await open({
+      root,
       clock: () => workshop?.now ?? new Date(),
       log: pino({ level: 'silent' }),
-      lan,
+      port: 0,
+      ...(lan ? { lan: { port: 0 } } : {}),
     });
-    const server = createServer(app);
-    await new Promise<void>((done) => server.listen(0, '127.0.0.1', done));
-    const close = async () => {
-      live.close();
-      server.closeAllConnections();
-      await new Promise((done) => server.close(done));
-      data.close();
-      rmSync(data.root, { recursive: true, force: true });
-    };
-    workshop = new TestWorkshop(data, `http://127.0.0.1:${(server.address() as AddressInfo).port}`, close);
+    workshop = new TestWorkshop(opened);
     return workshop;
+  }
+
+  async close(): Promise<void> {
+    await this.opened.close();
+    rmSync(this.data.root, { recursive: true, force: true });
   }
 
   async ask<T = Record<string, unknown>>(

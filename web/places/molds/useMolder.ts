@@ -1,4 +1,4 @@
-import { proxy, type Remote, wrap } from 'comlink';
+import { proxy, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { Failure } from '../../../core/failure.ts';
 import type { MoldPart } from '../../../core/mold/build.ts';
@@ -6,8 +6,11 @@ import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import type { ExportFormat } from '../../../core/shape/write.ts';
 import { handOver } from '../../parts/files.ts';
 import type { DrawnMold, Molder } from '../../workers/molder.ts';
+import { handOf, useErrand } from '../../workers/useErrand.ts';
 
 const SETTLED_MS = 400;
+/** A wavy seam of a large mesh is moved and built again several times over. */
+const LONGEST_MS = 600_000;
 
 interface Built {
   mold: DrawnMold | null;
@@ -22,57 +25,72 @@ interface Built {
   download(name: MoldPart['name'], format: ExportFormat): Promise<void>;
 }
 
+interface MoldTask {
+  meshId: string;
+  /** The wish as text: two that say the same are one. */
+  wished: string;
+}
+type MoldPartTold = { done: number } | { mold: DrawnMold };
+
+async function bytesOf(meshId: string): Promise<Uint8Array> {
+  const answer = await fetch(`/api/meshes/${meshId}/file?format=stl`);
+  if (!answer.ok) throw new Failure('not-found', 'The mesh of this master cannot be read.');
+  return new Uint8Array(await answer.arrayBuffer());
+}
+
+const hireMolder = () =>
+  handOf<Molder, MoldTask, Built['cutter'], MoldPartTold>(
+    () => new Worker(new URL('../../workers/molder.ts', import.meta.url), { type: 'module' }),
+    async (api, { meshId, wished }, tell) => {
+      const wish = JSON.parse(wished) as MoldWish;
+      const mold = await api.build(
+        await bytesOf(meshId),
+        wish,
+        proxy((done: number) => tell({ done })),
+      );
+      tell({ mold });
+      return wish.kind === 'machined' ? await api.cutter() : null;
+    },
+  );
+
 /** A mold built beside the page once the hand rests; a newer wish stops the older build, and nothing half-built is shown. */
 export function useMolder(meshId: string | null, wish: MoldWish): Built {
   const [shown, setShown] = useState<{ mold: DrawnMold; of: string } | null>(null);
   const [cutter, setCutter] = useState<Built['cutter']>(null);
   const [state, setState] = useState({ done: 0, building: false, problem: null as string | null });
-  const running = useRef<{ worker: Worker; molder: Remote<Molder> } | null>(null);
+  const [task, setTask] = useState<MoldTask | null>(null);
+  const molder = useRef<Remote<Molder> | null>(null);
   const wished = JSON.stringify(wish);
-  const stop = () => {
-    running.current?.worker.terminate();
-    running.current = null;
-    setState((now) => ({ ...now, building: false }));
-  };
   useEffect(() => {
-    if (!meshId) return;
-    let live = true;
-    const start = async () => {
-      running.current?.worker.terminate();
-      const worker = new Worker(new URL('../../workers/molder.ts', import.meta.url), { type: 'module' });
-      const molder = wrap<Molder>(worker);
-      running.current = { worker, molder };
-      setState({ done: 0, building: true, problem: null });
-      try {
-        const answer = await fetch(`/api/meshes/${meshId}/file?format=stl`);
-        if (!answer.ok) throw new Failure('not-found', 'The mesh of this master cannot be read.');
-        const bytes = new Uint8Array(await answer.arrayBuffer());
-        const tell = (done: number) => {
-          if (live) setState((now) => ({ ...now, done }));
-        };
-        const built = await molder.build(bytes, JSON.parse(wished) as MoldWish, proxy(tell));
-        if (!live) return;
-        setShown({ mold: built, of: wished });
+    const rest = setTimeout(() => setTask(meshId ? { meshId, wished } : null), SETTLED_MS);
+    return () => clearTimeout(rest);
+  }, [meshId, wished]);
+  const errand = useErrand(
+    task,
+    () => {
+      const hand = hireMolder();
+      molder.current = hand.api;
+      return hand;
+    },
+    {
+      begins: () => setState({ done: 0, building: true, problem: null }),
+      part: (of, told) => {
+        if ('done' in told) return setState((now) => ({ ...now, done: told.done }));
+        setShown({ mold: told.mold, of: of.wished });
         setCutter(null);
         setState({ done: 1, building: false, problem: null });
-        if ((JSON.parse(wished) as MoldWish).kind === 'machined') {
-          const known = await molder.cutter();
-          if (live) setCutter(known);
-        }
-      } catch (error) {
-        if (live)
-          setState({ done: 0, building: false, problem: error instanceof Error ? error.message : String(error) });
-      }
-    };
-    const rest = setTimeout(() => void start(), SETTLED_MS);
-    return () => {
-      live = false;
-      clearTimeout(rest);
-    };
-  }, [meshId, wished]);
-  useEffect(() => () => running.current?.worker.terminate(), []);
+      },
+      answer: (_of, known) => setCutter(known),
+      problem: (_of, problem) => setState({ done: 0, building: false, problem }),
+    },
+    { newer: 'ends', longestMs: LONGEST_MS },
+  );
+  const stop = () => {
+    errand.current?.stop();
+    setState((now) => ({ ...now, building: false }));
+  };
   const download = async (name: MoldPart['name'], format: ExportFormat) => {
-    const bytes = await running.current?.molder.file(name, format);
+    const bytes = await molder.current?.file(name, format);
     if (!bytes) return;
     handOver(bytes, 'application/octet-stream', `${name.replace(' ', '-')}.${format}`);
   };

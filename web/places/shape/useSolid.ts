@@ -1,62 +1,71 @@
 import { useQuery } from '@tanstack/react-query';
 import { proxy, type Remote, wrap } from 'comlink';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import type { Judged, JudgeWish, JudgeWorker } from '../../workers/judge.ts';
 import type { Sculpted, Sculptor } from '../../workers/sculptor.ts';
+import { handOf, useErrand } from '../../workers/useErrand.ts';
 
 const SETTLED_MS = 250;
+
+interface SculptWish {
+  spec: ShapeSpec;
+  grain: 'draft' | 'fine';
+}
+
+const hireSculptor = () =>
+  handOf<Sculptor, SculptWish, Sculpted>(
+    () => new Worker(new URL('../../workers/sculptor.ts', import.meta.url), { type: 'module' }),
+    (api, { spec, grain }) => api.sculpt(spec, grain),
+  );
 
 /**
  * The solid of a spec: a draft for every change, the newest wish first, and the fine one once the hand rests. All of it
  * is worked out beside the page, which never waits.
  */
 export function useSculpted(spec: ShapeSpec): { solid: Sculpted | null; fine: boolean; problem: string | null } {
-  const sculptor = useRef<Remote<Sculptor> | null>(null);
-  const busy = useRef(false);
-  const wanted = useRef<ShapeSpec | null>(null);
-  const [state, setState] = useState<{ solid: Sculpted; of: ShapeSpec; fine: boolean } | null>(null);
+  const [rested, setRested] = useState<ShapeSpec | null>(null);
+  const [state, setState] = useState<{ solid: Sculpted; of: SculptWish } | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-
   useEffect(() => {
-    const worker = new Worker(new URL('../../workers/sculptor.ts', import.meta.url), { type: 'module' });
-    sculptor.current = wrap<Sculptor>(worker);
-    return () => worker.terminate();
-  }, []);
-
-  useEffect(() => {
-    wanted.current = spec;
-    const follow = async () => {
-      if (busy.current) return;
-      busy.current = true;
-      try {
-        while (wanted.current) {
-          const next: ShapeSpec = wanted.current;
-          wanted.current = null;
-          const solid = await sculptor.current?.sculpt(next, 'draft');
-          if (solid) setState({ solid, of: next, fine: false });
-        }
-        setProblem(null);
-      } catch (error) {
-        setProblem(error instanceof Error ? error.message : String(error));
-      } finally {
-        busy.current = false;
-      }
-    };
-    void follow();
-    const rest = setTimeout(async () => {
-      try {
-        const solid = await sculptor.current?.sculpt(spec, 'fine');
-        if (solid && wanted.current === null)
-          setState((now) => (now && now.of !== spec ? now : { solid, of: spec, fine: true }));
-      } catch (error) {
-        setProblem(error instanceof Error ? error.message : String(error));
-      }
-    }, SETTLED_MS);
+    const rest = setTimeout(() => setRested(spec), SETTLED_MS);
     return () => clearTimeout(rest);
   }, [spec]);
-  return { solid: state?.solid ?? null, fine: state?.fine === true && state.of === spec, problem };
+  const wish = useMemo<SculptWish>(() => ({ spec, grain: rested === spec ? 'fine' : 'draft' }), [spec, rested]);
+  useErrand(
+    wish,
+    hireSculptor,
+    {
+      answer: (of, solid) => {
+        setState({ solid, of });
+        setProblem(null);
+      },
+      problem: (_of, why) => setProblem(why),
+    },
+    { newer: 'waits' },
+  );
+  return {
+    solid: state?.solid ?? null,
+    fine: state !== null && state.of.grain === 'fine' && state.of.spec === spec,
+    problem,
+  };
 }
+
+type JudgeTask = JudgeWish & { positions: Float32Array };
+interface JudgePart {
+  part: Judged;
+  done: number;
+}
+
+const makeJudge = () => new Worker(new URL('../../workers/judge.ts', import.meta.url), { type: 'module' });
+const hireJudge = () =>
+  handOf<JudgeWorker, JudgeTask, void, JudgePart>(makeJudge, (api, { positions, ...wish }, tell) =>
+    api.judge(
+      positions,
+      wish,
+      proxy(async (part: Judged, done: number) => tell({ part, done })),
+    ),
+  );
 
 /** Judges a solid beside the page; a new one stops the judging of the old one. */
 export function useJudged(
@@ -65,27 +74,24 @@ export function useJudged(
 ): { judged: Judged; done: number; problem: string | null } {
   const [state, setState] = useState<{ judged: Judged; done: number }>({ judged: {}, done: 0 });
   const [problem, setProblem] = useState<string | null>(null);
-  useEffect(() => {
-    if (!positions) return;
-    let live = true;
-    setState(({ judged }) => ({ judged, done: 0 }));
-    setProblem(null);
-    const worker = new Worker(new URL('../../workers/judge.ts', import.meta.url), { type: 'module' });
-    const judge = wrap<JudgeWorker>(worker);
-    const tell = async (part: Judged, done: number) => {
-      if (live) setState(({ judged }) => ({ judged: { ...judged, ...part }, done }));
-    };
-    judge
-      .judge(positions, { ballMm, coneDeg, up }, proxy(tell))
-      .catch((error: unknown) => {
-        if (live) setProblem(error instanceof Error ? error.message : String(error));
-      })
-      .finally(() => worker.terminate());
-    return () => {
-      live = false;
-      worker.terminate();
-    };
-  }, [positions, ballMm, coneDeg, up]);
+  const task = useMemo<JudgeTask | null>(
+    () => (positions ? { positions, ballMm, coneDeg, up } : null),
+    [positions, ballMm, coneDeg, up],
+  );
+  useErrand(
+    task,
+    hireJudge,
+    {
+      begins: () => {
+        setState(({ judged }) => ({ judged, done: 0 }));
+        setProblem(null);
+      },
+      part: (_task, { part, done }) => setState(({ judged }) => ({ judged: { ...judged, ...part }, done })),
+      answer: () => setState(({ judged }) => ({ judged, done: 1 })),
+      problem: (_task, why) => setProblem(why),
+    },
+    { newer: 'ends' },
+  );
   return { ...state, problem };
 }
 
@@ -97,9 +103,13 @@ export async function withFile<T>(
   const answer = await fetch(`/api/meshes/${id}/file?format=stl`);
   if (!answer.ok) throw new Error('The mesh cannot be read.');
   const bytes = new Uint8Array(await answer.arrayBuffer());
-  const worker = new Worker(new URL('../../workers/judge.ts', import.meta.url), { type: 'module' });
+  const worker = makeJudge();
+  // A worker that cannot be loaded says nothing through its port.
+  const died = new Promise<never>((_, fail) => {
+    worker.addEventListener('error', () => fail(new Error('The mesh could not be judged; load the page again.')));
+  });
   try {
-    return await use(wrap<JudgeWorker>(worker), bytes);
+    return await Promise.race([use(wrap<JudgeWorker>(worker), bytes), died]);
   } finally {
     worker.terminate();
   }

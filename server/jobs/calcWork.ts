@@ -1,6 +1,4 @@
-import { parentPort } from 'node:worker_threads';
 import { calculate } from '../../core/calculators.ts';
-import { Failure } from '../../core/failure.ts';
 import { repairedMesh, repairSchema } from '../../core/shape/calculators.ts';
 import { measure } from '../../core/shape/measure.ts';
 import { type Mesh, moved, type Soup } from '../../core/shape/mesh.ts';
@@ -11,8 +9,9 @@ import { thickness } from '../../core/shape/thickness.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
 import { check } from '../../core/validate.ts';
+import { answerWith } from './answer.ts';
 
-export type MeshWork =
+export type CalcWork =
   | { kind: 'calc'; name: string; input: unknown; bytes?: Uint8Array }
   | { kind: 'survey'; bytes: Uint8Array; unit: MeshUnit }
   | { kind: 'prepare'; bytes: Uint8Array; unit: MeshUnit; repair: boolean }
@@ -54,7 +53,7 @@ function inARow(meshes: Mesh[], gapMm: number): Mesh {
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
 
-async function work(task: MeshWork, progress: Progress): Promise<unknown> {
+async function work(task: CalcWork, progress: Progress): Promise<unknown> {
   switch (task.kind) {
     case 'calc':
       return calculate(task.name, task.input, { ...(task.bytes ? { mesh: task.bytes } : {}), progress });
@@ -85,15 +84,4 @@ async function work(task: MeshWork, progress: Progress): Promise<unknown> {
   }
 }
 
-parentPort?.on('message', async ({ id, task }: { id: number; task: MeshWork }) => {
-  try {
-    const result = await work(task, (done) => parentPort?.postMessage({ id, progress: done }));
-    parentPort?.postMessage({ id, result });
-  } catch (error) {
-    const failure =
-      error instanceof Failure
-        ? { code: error.code, message: error.message, path: error.path }
-        : { code: 'internal', message: error instanceof Error ? (error.stack ?? error.message) : String(error) };
-    parentPort?.postMessage({ id, failure });
-  }
-});
+answerWith(work);

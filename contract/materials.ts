@@ -102,5 +102,8 @@ export interface Material extends Versioned {
   cure: 'platinum' | 'tin' | null;
   tearKnPerM: number | null;
   levelG: number;
+  /** What holds something, and the last few that were emptied; oldest first. */
   lots: Lot[];
+  /** How many lots of it there ever were. */
+  lotsEver: number;
 }

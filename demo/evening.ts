@@ -109,7 +109,7 @@ export async function restock(maker: DemoMaker, shelf: Shelf, name: string): Pro
   const known = shelf.materials.get(name) as Material;
   const material = await maker.get<Material>(`/materials/${known.id}`);
   if (material.levelG > (material.reorderG ?? 0) * 1.2) return;
-  const code = `${String.fromCharCode(65 + (material.lots.length % 26))}${material.lots.length + 1}`;
+  const code = `${String.fromCharCode(65 + (material.lotsEver % 26))}${material.lotsEver + 1}`;
   await maker.post(`/materials/${material.id}/lots`, { code, grams: NEW_LOT_G[material.kind] });
 }
 

@@ -11,7 +11,13 @@ interface NewClock {
   aboutId?: string;
 }
 
+/** A cure that nobody looked at is over after this; its clock would be in the way of those that run. */
+const FORGOTTEN_MS = 14 * 86_400_000;
+
 export function startClock(db: Db, { dueAt, ...clock }: NewClock, now: Date): string {
+  run(db, `UPDATE clock SET ended_at = due_at WHERE ended_at IS NULL AND kind = 'cure' AND due_at < ?`, [
+    new Date(now.getTime() - FORGOTTEN_MS).toISOString(),
+  ]);
   const id = newId();
   insert(db, 'clock', { id, ...clock, startedAt: now.toISOString(), dueAt: dueAt.toISOString() });
   return id;

@@ -1,6 +1,7 @@
 import type { Insight, PourFigures } from '../../contract/insight.ts';
 import { all } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
+import { faultCounts } from '../pours/counts.ts';
 
 /** The newest closed pours that the charts look at. */
 const LOOKED_AT = 400;
@@ -11,10 +12,9 @@ const FIGURES = `
     (SELECT group_concat(pm.mold_id) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS mold_ids,
     (SELECT avg(h.value) FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
       AND h.scale = coalesce(pour.wanted_scale, '00') AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id)) AS hardness,
-    coalesce(k.made, 0) AS made, coalesce(k.rejected, 0) AS rejected
+    coalesce((SELECT sum(pm.good + pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS made,
+    coalesce((SELECT sum(pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS rejected
   FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN balance b ON b.seq = (SELECT max(seq) FROM balance WHERE pour_id = pour.id)
-  LEFT JOIN (SELECT pour_id, sum(good + bad) AS made, sum(bad) AS rejected FROM pour_mold GROUP BY pour_id) k
-    ON k.pour_id = pour.id
   WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;
 
 export const insightEndpoints = [
@@ -25,10 +25,7 @@ export const insightEndpoints = [
       pours: all<Omit<PourFigures, 'moldIds'> & { moldIds: string | null }>(db, FIGURES)
         .map((row) => ({ ...row, moldIds: row.moldIds?.split(',') ?? [] }))
         .reverse(),
-      faults: all(
-        db,
-        `SELECT reason, count(*) AS count FROM mark_now WHERE result = 'bad' GROUP BY reason ORDER BY count DESC`,
-      ),
+      faults: faultCounts(db),
     }),
   }),
 ];

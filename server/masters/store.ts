@@ -18,24 +18,47 @@ export function addVolume(db: Db, revisionId: string, volume: Volume, at: string
   insert(db, 'volume_reading', { id: newId(volume.id), revisionId, how: volume.how, ...weighed, ml, at });
 }
 
-const volumesOf = (db: Db, revisionId: string) =>
-  all<VolumeReading>(
+/** Newest first, by revision. */
+function volumesByRevision(db: Db, revisionIds: string[]): Map<string, VolumeReading[]> {
+  const volumes = new Map<string, VolumeReading[]>(revisionIds.map((id) => [id, []]));
+  for (const { revisionId, ...reading } of all<VolumeReading & { revisionId: string }>(
     db,
-    'SELECT id, how, grams, density_g_per_ml, ml, at FROM volume_reading WHERE revision_id = ? ORDER BY seq DESC',
-    [revisionId],
-  );
-
-function withVolumes(db: Db, revision: Omit<Revision, 'volumes' | 'volumeMl' | 'mesh'>): Revision {
-  const volumes = volumesOf(db, revision.id);
-  const mesh = revision.meshId ? getMesh(db, revision.meshId).facts : null;
-  return { ...revision, mesh, volumes, volumeMl: volumes[0]?.ml ?? null };
+    `SELECT revision_id, id, how, grams, density_g_per_ml, ml, at FROM volume_reading
+     WHERE revision_id IN (SELECT value FROM json_each(?)) ORDER BY revision_id, seq DESC`,
+    [JSON.stringify(revisionIds)],
+  ))
+    volumes.get(revisionId)?.push(reading);
+  return volumes;
 }
 
-function revisionsOf(db: Db, masterId: string): Revision[] {
-  return all<Revision>(db, 'SELECT * FROM master_revision WHERE master_id = ? ORDER BY number DESC', [masterId]).map(
-    (row) => withVolumes(db, row),
+type BareRevision = Omit<Revision, 'volumes' | 'volumeMl' | 'mesh'> & { facts: MeshFacts | null };
+const REVISION = 'SELECT r.*, mesh.facts FROM master_revision r LEFT JOIN mesh ON mesh.id = r.mesh_id';
+
+function withVolumes(db: Db, revisions: BareRevision[]): Revision[] {
+  const known = volumesByRevision(
+    db,
+    revisions.map((row) => row.id),
   );
+  return revisions.map(({ facts, ...revision }) => {
+    const volumes = known.get(revision.id) ?? [];
+    return { ...revision, mesh: facts, volumes, volumeMl: volumes[0]?.ml ?? null };
+  });
 }
+
+const revisionsOf = (db: Db, masterId: string): Revision[] =>
+  withVolumes(db, all<BareRevision>(db, `${REVISION} WHERE r.master_id = ? ORDER BY r.number DESC`, [masterId]));
+
+/** The newest revision of each master. */
+const latestOf = (db: Db, masterIds: string[]): (Revision & { masterId: string })[] =>
+  withVolumes(
+    db,
+    all<BareRevision>(
+      db,
+      `${REVISION} WHERE r.master_id IN (SELECT value FROM json_each(?))
+       AND r.number = (SELECT max(number) FROM master_revision WHERE master_id = r.master_id)`,
+      [JSON.stringify(masterIds)],
+    ),
+  ) as (Revision & { masterId: string })[];
 
 export function addRevision(
   db: Db,
@@ -109,7 +132,14 @@ const LISTING = {
 
 export function listMasters(db: Db, query: ListQuery): Page<MasterRow> {
   const found = page<Omit<MasterRow, 'latest'>>(db, LISTING, query);
-  return { ...found, items: found.items.map((row) => ({ ...row, latest: revisionsOf(db, row.id)[0] as Revision })) };
+  const latest = latestOf(
+    db,
+    found.items.map((row) => row.id),
+  );
+  return {
+    ...found,
+    items: found.items.map((row) => ({ ...row, latest: latest.find((one) => one.masterId === row.id) as Revision })),
+  };
 }
 
 export function getMaster(db: Db, id: string): Master {

@@ -6,22 +6,52 @@ import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 
-export function lotsOf(db: Db, materialId: string): Lot[] {
-  return all<Lot>(
+/** Emptied lots that are still told of, beside all that hold something. */
+const EMPTIED_TOLD = 12;
+
+const LOT = 'lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.created_at';
+
+/** Lots that hold something and the last few that were emptied, oldest first, by material. */
+function lotsByMaterial(db: Db, materialIds: string[]): Map<string, Lot[]> {
+  const holding = all<Lot>(
     db,
-    `SELECT lot.*, coalesce((SELECT sum(grams) FROM lot_move WHERE lot_id = lot.id), 0) AS level_g
-     FROM lot WHERE material_id = ? ORDER BY created_at, id`,
-    [materialId],
+    `SELECT ${LOT}, l.grams AS level_g FROM lot_level l JOIN lot ON lot.id = l.lot_id
+     WHERE l.material_id IN (SELECT value FROM json_each(?)) AND (l.grams > 0 OR l.grams < 0)`,
+    [JSON.stringify(materialIds)],
   );
+  const lots = new Map<string, Lot[]>(materialIds.map((id) => [id, []]));
+  for (const lot of holding) lots.get(lot.materialId)?.push(lot);
+  for (const [id, mine] of lots) {
+    const last = all<Lot>(
+      db,
+      `SELECT ${LOT}, coalesce(l.grams, 0) AS level_g FROM lot LEFT JOIN lot_level l ON l.lot_id = lot.id
+       WHERE lot.material_id = ? ORDER BY lot.created_at DESC, lot.id DESC LIMIT ${EMPTIED_TOLD}`,
+      [id],
+    );
+    for (const lot of last) if (lot.levelG === 0) mine.push(lot);
+    mine.sort((one, other) => compare(one.createdAt, other.createdAt) || compare(one.id, other.id));
+  }
+  return lots;
 }
 
-function withLots(db: Db, material: Omit<Material, 'lots' | 'levelG'>): Material {
-  const lots = lotsOf(db, material.id);
-  return { ...material, lots, levelG: lots.reduce((sum, lot) => sum + lot.levelG, 0) };
+const compare = (a: string, b: string) => (a < b ? -1 : Number(a > b));
+
+type Bare = Omit<Material, 'lots' | 'levelG'>;
+
+function withLots(db: Db, materials: Bare[]): Material[] {
+  const lots = lotsByMaterial(
+    db,
+    materials.map((row) => row.id),
+  );
+  return materials.map((row) => {
+    const mine = lots.get(row.id) ?? [];
+    return { ...row, lots: mine, levelG: mine.reduce((sum, lot) => sum + lot.levelG, 0) };
+  });
 }
 
 const LISTING = {
-  select: 'SELECT /*sort*/ material.* FROM material',
+  select:
+    'SELECT /*sort*/ material.*, (SELECT count(*) FROM lot WHERE lot.material_id = material.id) AS lots_ever FROM material',
   sorts: { name: 'name', kind: 'kind', created: 'created_at' },
   order: 'name',
   search: 'name',
@@ -29,11 +59,15 @@ const LISTING = {
 };
 
 export function listMaterials(db: Db, query: ListQuery): Page<Material> {
-  const found = page<Material>(db, LISTING, query);
-  return { ...found, items: found.items.map((row) => withLots(db, row)) };
+  const found = page<Bare>(db, LISTING, query);
+  return { ...found, items: withLots(db, found.items) };
 }
 
-export const getMaterial = (db: Db, id: string) => withLots(db, mustFind<Material>(db, 'material', id, 'material'));
+export function getMaterial(db: Db, id: string): Material {
+  mustFind(db, 'material', id, 'material');
+  const row = first<Bare>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE material.id = ?`, [id]) as Bare;
+  return withLots(db, [row])[0] as Material;
+}
 
 export function addLot(db: Db, materialId: string, body: v.InferOutput<typeof lotBody>, at: string): void {
   const id = newId();
@@ -56,7 +90,7 @@ export function addLotMove(db: Db, { id, note, ...move }: LotMove, at: string): 
 }
 
 export const levelOf = (db: Db, lotId: string) =>
-  first<{ g: number }>(db, 'SELECT coalesce(sum(grams), 0) AS g FROM lot_move WHERE lot_id = ?', [lotId])?.g ?? 0;
+  first<{ grams: number }>(db, 'SELECT grams FROM lot_level WHERE lot_id = ?', [lotId])?.grams ?? 0;
 
 /**
  * Takes grams from a material's lots, `firstLotId` before the others, each emptied before the next is opened. What was
@@ -70,7 +104,8 @@ export function drawMaterial(
   at: string,
   firstLotId?: string | null,
 ): void {
-  const lots = lotsOf(db, materialId).sort((a, b) => Number(b.id === firstLotId) - Number(a.id === firstLotId));
+  const lots = lotsToDraw(db, materialId).sort((a, b) => Number(b.id === firstLotId) - Number(a.id === firstLotId));
+  if (firstLotId && !lots.some((lot) => lot.id === firstLotId)) lots.unshift({ id: firstLotId, levelG: 0 });
   let left = grams;
   lots.forEach((lot, index) => {
     const last = index === lots.length - 1;
@@ -80,8 +115,32 @@ export function drawMaterial(
   });
 }
 
+/** Lots that hold something, oldest first, and the newest lot at the end, whatever it holds. */
+function lotsToDraw(db: Db, materialId: string): { id: string; levelG: number }[] {
+  const holding = all<{ id: string; levelG: number }>(
+    db,
+    `SELECT lot.id, l.grams AS level_g FROM lot_level l JOIN lot ON lot.id = l.lot_id
+     WHERE l.material_id = ? AND l.grams > 0 ORDER BY lot.created_at, lot.id`,
+    [materialId],
+  );
+  const newest = first<{ id: string }>(
+    db,
+    'SELECT id FROM lot WHERE material_id = ? ORDER BY created_at DESC, id DESC LIMIT 1',
+    [materialId],
+  );
+  if (!newest || holding.at(-1)?.id === newest.id) return holding;
+  return [...holding, { id: newest.id, levelG: levelOf(db, newest.id) }];
+}
+
+export interface OpenLot {
+  id: string;
+  materialId: string;
+  code: string;
+  bottleStrength: number;
+}
+
 /** The oldest lot that still holds something: bottles are finished in the order they were opened. */
-export function openLot(db: Db, materialId: string): Lot | undefined {
-  const lots = lotsOf(db, materialId);
-  return lots.find((lot) => lot.levelG > 0) ?? lots.at(-1);
+export function openLot(db: Db, materialId: string): OpenLot | undefined {
+  const [next] = lotsToDraw(db, materialId);
+  return next && first<OpenLot>(db, 'SELECT id, material_id, code, bottle_strength FROM lot WHERE id = ?', [next.id]);
 }

@@ -7,7 +7,7 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
-import { countsByMold, countsOf, type MoldCount } from '../pours/counts.ts';
+import { countsByCavity, countsByMold, countsOfMany, type MoldCount } from '../pours/counts.ts';
 import { addBait } from '../workshop/store.ts';
 import { careOf, heldBy, lineOf, weighingsByMold } from './care.ts';
 
@@ -62,25 +62,29 @@ export function usableMolds(db: Db): MoldRow[] {
 }
 
 function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[] {
-  const rows = all<{ cavity: number; result: string; reason: string | null; n: number }>(
-    db,
-    `SELECT cavity, result, reason, count(*) AS n FROM (
-       SELECT m.cavity, m.result, m.reason, max(m.seq) FROM shot_live s CROSS JOIN cavity_mark m ON m.shot_id = s.id
-       WHERE s.mold_id = ? GROUP BY m.shot_id, m.cavity
-     ) WHERE result <> 'unmarked' GROUP BY cavity, result, reason`,
-    [mold.id],
-  );
+  const rows = countsByCavity(db, mold.id);
   return Array.from({ length: mold.cavities }, (_, index) => {
     const mine = rows.filter((row) => row.cavity === index + 1);
-    const bad = mine.filter((row) => row.result === 'bad');
+    const reasons = new Map<string, number>();
+    for (const { result, reason, count } of mine)
+      if (result === 'bad') reasons.set(reason, (reasons.get(reason) ?? 0) + count);
     return {
       cavity: index + 1,
-      made: mine.reduce((sum, row) => sum + row.n, 0),
-      rejected: bad.reduce((sum, row) => sum + row.n, 0),
-      reasons: bad.map((row) => ({ reason: row.reason ?? 'other', count: row.n })).sort((a, b) => b.count - a.count),
+      made: mine.reduce((sum, row) => sum + row.count, 0),
+      rejected: [...reasons.values()].reduce((sum, n) => sum + n, 0),
+      reasons: [...reasons].map(([reason, count]) => ({ reason, count })).sort((a, b) => b.count - a.count),
     };
   });
 }
+
+const poursOf = (db: Db, moldId: string) =>
+  all<Omit<Mold['pours'][number], 'shots' | 'good' | 'bad'>>(
+    db,
+    `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at
+     FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN recipe ON recipe.id = pour.recipe_id
+     WHERE pm.mold_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
+    [moldId],
+  );
 
 export function getMold(db: Db, id: string): Mold {
   mustFind(db, 'mold', id, 'mold');
@@ -89,32 +93,27 @@ export function getMold(db: Db, id: string): Mold {
     `${LISTING.select.replace('/*sort*/', '')} WHERE mold.id = ?`,
     [id],
   ) as Stored<MoldRow & Pick<Mold, 'build'>>;
+  const sofar = known(db);
+  const pours = poursOf(db, id);
+  const counts = countsOfMany(
+    db,
+    pours.map((pour) => pour.id),
+  );
   return {
     build: row.build,
-    ...complete(row, known(db)),
+    ...complete(row, sofar),
     events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [
       id,
     ]),
     health: healthOf(db, row),
-    care: careOf(db, row),
-    ...lineOf(db, row),
+    care: careOf(db, row, sofar.counts),
+    ...lineOf(db, row, sofar.counts),
     master:
       first(db, 'SELECT master_id, number AS revision_number FROM master_revision WHERE id = ?', [row.revisionId]) ??
       null,
-    pours: all<{ id: string }>(
-      db,
-      `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at
-       FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN recipe ON recipe.id = pour.recipe_id
-       WHERE pm.mold_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
-      [id],
-    ).map((pour) => {
-      const counted = countsOf(db, pour.id).find((one) => one.moldId === id);
-      return {
-        ...(pour as Mold['pours'][number]),
-        shots: counted?.drawn ?? 0,
-        good: counted?.good ?? 0,
-        bad: counted?.bad ?? 0,
-      };
+    pours: pours.map((pour) => {
+      const counted = counts.get(pour.id)?.find((one) => one.moldId === id);
+      return { ...pour, shots: counted?.drawn ?? 0, good: counted?.good ?? 0, bad: counted?.bad ?? 0 };
     }),
   };
 }

@@ -11,7 +11,7 @@ function wantedLines(db: Db): (Wanted & { orderId: string })[] {
   return all(
     db,
     `SELECT l.id AS line_id, l.order_id, l.bait_id, l.recipe_id,
-      max(0, l.packs * l.per_pack - coalesce((SELECT -sum(k.baits) FROM stock_move k JOIN bag ON bag.id = k.bag_id WHERE bag.order_line_id = l.id), 0)) AS baits,
+      max(0, l.packs * l.per_pack - coalesce((SELECT -sum(k.baits) FROM bag CROSS JOIN stock_move k ON k.bag_id = bag.id WHERE bag.order_line_id = l.id), 0)) AS baits,
       coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
         WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
      FROM order_line l JOIN customer_order o ON o.id = l.order_id
@@ -19,16 +19,13 @@ function wantedLines(db: Db): (Wanted & { orderId: string })[] {
   );
 }
 
-function levels(db: Db, at: string): Level[] {
-  const sums = new Map<string, Level>();
-  for (const { baitId, recipeId, baits, cured } of rack(db, at)) {
-    const key = `${baitId} ${recipeId}`;
-    const level = sums.get(key) ?? { baitId, recipeId, ready: 0, curing: 0 };
-    level[cured ? 'ready' : 'curing'] += baits;
-    sums.set(key, level);
-  }
-  return [...sums.values()];
-}
+const levels = (db: Db, at: string) =>
+  all<Level>(
+    db,
+    `SELECT bait_id, recipe_id, sum(iif(cured_at <= @at, baits, 0)) AS ready, sum(iif(cured_at <= @at, 0, baits)) AS curing
+     FROM rack GROUP BY bait_id, recipe_id`,
+    { at },
+  );
 
 export type PlacedNeed = LineNeed & { orderId: string };
 

@@ -25,15 +25,22 @@ export function addCustomer(db: Db, body: { name: string; contact: string; notes
   return id;
 }
 
-const linesOf = (db: Db, orderId: string) =>
-  all<OrderLine>(
+/** Lines of many orders at once, by order. */
+function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
+  const lines = new Map<string, OrderLine[]>(orderIds.map((id) => [id, []]));
+  for (const { orderId, ...line } of all<OrderLine & { orderId: string }>(
     db,
-    `SELECT l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.recipe_id, recipe.name AS recipe_name, recipe.hex, l.packs, l.per_pack,
+    `SELECT l.order_id, l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.recipe_id, recipe.name AS recipe_name, recipe.hex, l.packs, l.per_pack,
       l.price_minor, coalesce((SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
         (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked')), 0) AS packed
-     FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN recipe ON recipe.id = l.recipe_id WHERE l.order_id = ? ORDER BY l.position`,
-    [orderId],
-  );
+     FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN recipe ON recipe.id = l.recipe_id
+     WHERE l.order_id IN (SELECT value FROM json_each(?)) ORDER BY l.order_id, l.position`,
+    [JSON.stringify(orderIds)],
+  ))
+    lines.get(orderId)?.push(line);
+  return lines;
+}
+const linesOf = (db: Db, orderId: string) => linesByOrder(db, [orderId]).get(orderId) ?? [];
 
 const LISTING = {
   select: `SELECT /*sort*/ o.*, customer.name AS customer FROM customer_order o JOIN customer ON customer.id = o.customer_id`,
@@ -55,31 +62,31 @@ function stateOf(order: Bare, lines: OrderLine[], needs: PlacedNeed[]): Pick<Ord
   return { state: needs.some((need) => need.fromCuring > 0) ? 'curing' : 'good', shortBaits };
 }
 
-function complete(db: Db, order: Bare, needs: PlacedNeed[]): OrderRow {
-  const lines = linesOf(db, order.id);
-  return {
-    ...order,
-    lines,
-    ...stateOf(
-      order,
-      lines,
-      needs.filter((need) => need.orderId === order.id),
-    ),
-  };
+function complete(db: Db, orders: Bare[], needs: PlacedNeed[]): OrderRow[] {
+  const lines = linesByOrder(
+    db,
+    orders.map((order) => order.id),
+  );
+  return orders.map((order) => {
+    const own = lines.get(order.id) ?? [];
+    const mine = needs.filter((need) => need.orderId === order.id);
+    return { ...order, lines: own, ...stateOf(order, own, mine) };
+  });
 }
 
 export function listOrders(db: Db, query: ListQuery, at: string): Page<OrderRow> {
   const found = page<Bare>(db, LISTING, query);
   const needs = allNeeds(db, at);
-  return { ...found, items: found.items.map((row) => complete(db, row, needs)) };
+  return { ...found, items: complete(db, found.items, needs) };
 }
 
 /** Orders that are still to be sent, earliest due first. */
 export function openOrders(db: Db, needs: PlacedNeed[]): OrderRow[] {
-  return all<Bare>(
+  const open = all<Bare>(
     db,
     `${LISTING.select.replace('/*sort*/', '')} WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on, o.created_at`,
-  ).map((row) => complete(db, row, needs));
+  );
+  return complete(db, open, needs);
 }
 
 export function getOrder(db: Db, id: string, at: string): Order {
@@ -88,16 +95,17 @@ export function getOrder(db: Db, id: string, at: string): Order {
   const needs = allNeeds(db, at);
   const mine = needs.filter((need) => need.orderId === id);
   return {
-    ...complete(db, row, needs),
+    ...(complete(db, [row], needs)[0] as OrderRow),
     need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine, at) },
     pours: all(
       db,
-      `SELECT DISTINCT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.closed_at FROM pour
+      `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.closed_at FROM pour
        JOIN recipe ON recipe.id = pour.recipe_id
-       LEFT JOIN pour_order_line pl ON pl.pour_id = pour.id
-       WHERE pl.order_line_id IN (SELECT id FROM order_line WHERE order_id = @id)
-         OR pour.id IN (SELECT k.pour_id FROM stock_move k JOIN bag ON bag.id = k.bag_id JOIN order_line l ON l.id = bag.order_line_id WHERE l.order_id = @id)
-       ORDER BY pour.laid_out_at DESC`,
+       WHERE pour.id IN (
+         SELECT pl.pour_id FROM order_line l JOIN pour_order_line pl ON pl.order_line_id = l.id WHERE l.order_id = @id
+         UNION SELECT k.pour_id FROM order_line l JOIN bag ON bag.order_line_id = l.id JOIN stock_move k ON k.bag_id = bag.id
+         WHERE l.order_id = @id
+       ) ORDER BY pour.laid_out_at DESC`,
       { id },
     ),
     bags: bagsOfOrder(db, id),

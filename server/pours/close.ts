@@ -11,7 +11,7 @@ import { newId } from '../ids.ts';
 import { dosesOf } from '../ledgers/store.ts';
 import { addLotMove, drawMaterial } from '../materials/store.ts';
 import { measures, workshop } from '../workshop/store.ts';
-import { countMarks, totalOf } from './counts.ts';
+import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { getPour } from './read.ts';
 import { type OpenPour, openPour } from './write.ts';
 
@@ -106,10 +106,7 @@ export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
   }
   const remeltG = body.rejectG + body.returnedG;
   if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
-  for (const { moldId, drawn, good: n, bad } of countMarks(db, id)) {
-    const sql = 'UPDATE pour_mold SET drawn = @drawn, good = @n, bad = @bad WHERE pour_id = @id AND mold_id = @moldId';
-    run(db, sql, { id, moldId, drawn, n, bad });
-  }
+  keepCounts(db, id);
   run(
     db,
     'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id',

@@ -1,5 +1,5 @@
 import type { Db } from '../db/open.ts';
-import { all } from '../db/rows.ts';
+import { all, run } from '../db/rows.ts';
 
 export interface MoldCount {
   moldId: string;
@@ -9,35 +9,38 @@ export interface MoldCount {
 }
 
 // CROSS JOIN keeps the order of the loops: a pour's few shots first, then their marks.
+const NEWEST = `
+  SELECT m.shot_id, t.mold_id, m.cavity, m.result, m.reason, max(m.seq) FROM shot_live t CROSS JOIN cavity_mark m ON m.shot_id = t.id
+  WHERE t.pour_id = @pourId GROUP BY m.shot_id, m.cavity`;
+
 const LIVE = `
   SELECT s.mold_id, count(DISTINCT s.id) AS drawn, coalesce(sum(n.result = 'good'), 0) AS good, coalesce(sum(n.result = 'bad'), 0) AS bad
-  FROM shot_live s LEFT JOIN (
-    SELECT m.shot_id, m.result, max(m.seq) FROM shot t CROSS JOIN cavity_mark m ON m.shot_id = t.id
-    WHERE t.pour_id = @pourId GROUP BY m.shot_id, m.cavity
-  ) n ON n.shot_id = s.id
+  FROM shot_live s LEFT JOIN (${NEWEST}) n ON n.shot_id = s.id
   WHERE s.pour_id = @pourId GROUP BY s.mold_id`;
 
 /** Shots, good and bad of each mold of a pour, from the marks as they stand now. */
 export const countMarks = (db: Db, pourId: string) => all<MoldCount>(db, LIVE, { pourId });
 
-/** The same for a pour of any age: the sums kept at its close, or the marks of one still open. */
-export function countsOf(db: Db, pourId: string): MoldCount[] {
-  const kept = all<MoldCount>(
+/** The same for pours of any age, by pour: the sums kept at its close, or the marks of one still open. */
+export function countsOfMany(db: Db, pourIds: string[]): Map<string, MoldCount[]> {
+  const counts = new Map<string, MoldCount[]>();
+  const rows = all<MoldCount & { pourId: string }>(
     db,
-    'SELECT mold_id, drawn, good, bad FROM pour_mold WHERE pour_id = ? AND drawn IS NOT NULL',
-    [pourId],
+    `SELECT pour_id, mold_id, drawn, good, bad FROM pour_mold
+     WHERE pour_id IN (SELECT value FROM json_each(?)) AND drawn IS NOT NULL`,
+    [JSON.stringify(pourIds)],
   );
-  return kept.length > 0 ? kept : countMarks(db, pourId);
+  for (const { pourId, ...row } of rows) counts.set(pourId, [...(counts.get(pourId) ?? []), row]);
+  for (const id of pourIds) if (!counts.has(id)) counts.set(id, countMarks(db, id));
+  return counts;
 }
 
 /** All that every mold has made so far: sums of closed cups, and the marks of the open ones. */
 export function countsByMold(db: Db): Map<string, MoldCount> {
-  const closed = all<MoldCount>(
-    db,
-    'SELECT mold_id, sum(drawn) AS drawn, sum(good) AS good, sum(bad) AS bad FROM pour_mold WHERE drawn IS NOT NULL GROUP BY mold_id',
+  const counts = new Map(
+    all<MoldCount>(db, 'SELECT mold_id, drawn, good, bad FROM mold_sum').map((row) => [row.moldId, row]),
   );
-  const counts = new Map(closed.map((row) => [row.moldId, row]));
-  for (const { id } of all<{ id: string }>(db, 'SELECT id FROM pour WHERE closed_at IS NULL')) {
+  for (const id of openPours(db)) {
     for (const row of countMarks(db, id)) {
       const sum = counts.get(row.moldId) ?? { moldId: row.moldId, drawn: 0, good: 0, bad: 0 };
       counts.set(row.moldId, {
@@ -49,6 +52,81 @@ export function countsByMold(db: Db): Map<string, MoldCount> {
     }
   }
   return counts;
+}
+
+const openPours = (db: Db) =>
+  all<{ id: string }>(db, 'SELECT id FROM pour WHERE closed_at IS NULL').map((row) => row.id);
+
+export interface Flash {
+  made: number;
+  flash: number;
+}
+
+/** How many of a mold's baits had flash in cups that are still open, by cup. */
+export function openFlash(db: Db, moldId: string): Map<string, Flash> {
+  const found = new Map<string, Flash>();
+  for (const pourId of openPours(db)) {
+    const rows = all<CavityCount>(db, BY_CAVITY, { pourId }).filter((row) => row.moldId === moldId);
+    const made = rows.reduce((sum, row) => sum + row.count, 0);
+    if (made > 0) found.set(pourId, { made, flash: flashIn(rows) });
+  }
+  return found;
+}
+
+const flashIn = (rows: CavityCount[]) =>
+  rows.reduce((sum, { result, reason, count }) => sum + (result === 'bad' && reason === 'flash' ? count : 0), 0);
+
+export interface CavityCount {
+  moldId: string;
+  cavity: number;
+  result: 'good' | 'bad';
+  reason: string;
+  count: number;
+}
+
+const BY_CAVITY = `SELECT mold_id, cavity, result, coalesce(reason, 'none') AS reason, count(*) AS count FROM (${NEWEST})
+  WHERE result <> 'unmarked' GROUP BY mold_id, cavity, result, coalesce(reason, 'none')`;
+
+/** What came of every cavity so far: the sums of closed cups, then the marks of each open one. Reasons may be there twice. */
+export function countsByCavity(db: Db, moldId: string): CavityCount[] {
+  const closed = all<CavityCount>(
+    db,
+    'SELECT mold_id, cavity, result, reason, count FROM cavity_sum WHERE mold_id = ?',
+    [moldId],
+  );
+  const open = openPours(db).flatMap((pourId) => all<CavityCount>(db, BY_CAVITY, { pourId }));
+  return [...closed, ...open.filter((row) => row.moldId === moldId)];
+}
+
+/** How often baits failed for each reason, most often first. */
+export function faultCounts(db: Db): { reason: string; count: number }[] {
+  const counts = new Map<string, number>();
+  const add = ({ reason, count }: { reason: string; count: number }) =>
+    counts.set(reason, (counts.get(reason) ?? 0) + count);
+  for (const row of all<CavityCount>(
+    db,
+    `SELECT reason, sum(count) AS count FROM cavity_sum WHERE result = 'bad' GROUP BY reason`,
+  ))
+    add(row);
+  for (const pourId of openPours(db))
+    for (const row of all<CavityCount>(db, BY_CAVITY, { pourId })) if (row.result === 'bad') add(row);
+  return [...counts].map(([reason, count]) => ({ reason, count })).sort((a, b) => b.count - a.count);
+}
+
+/** Keeps what a cup came to, now that none of its marks changes any more. */
+export function keepCounts(db: Db, pourId: string): void {
+  run(
+    db,
+    `INSERT INTO cavity_sum (mold_id, cavity, result, reason, count) SELECT * FROM (${BY_CAVITY}) WHERE 1
+     ON CONFLICT DO UPDATE SET count = count + excluded.count`,
+    { pourId },
+  );
+  const rows = all<CavityCount>(db, BY_CAVITY, { pourId });
+  for (const { moldId, drawn, good, bad } of countMarks(db, pourId)) {
+    const sql =
+      'UPDATE pour_mold SET drawn = @drawn, good = @good, bad = @bad, flash = @flash WHERE pour_id = @pourId AND mold_id = @moldId';
+    run(db, sql, { pourId, moldId, drawn, good, bad, flash: flashIn(rows.filter((row) => row.moldId === moldId)) });
+  }
 }
 
 export const totalOf = (counts: MoldCount[], of: 'drawn' | 'good' | 'bad') =>

@@ -6,7 +6,7 @@ import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { dosesOf } from '../ledgers/store.ts';
 import { itemsOf } from '../recipes/store.ts';
-import { countsOf, totalOf } from './counts.ts';
+import { countsOfMany, totalOf } from './counts.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
@@ -19,21 +19,18 @@ const LISTING = {
 
 type Counts = Pick<PourRow, 'shots' | 'good' | 'bad' | 'baits'>;
 
-// Counted for the page's rows only, so that the length of the history does not matter.
-function figuresOf(db: Db, id: string): Counts {
-  const counts = countsOf(db, id);
-  const baits = all<{ name: string }>(
+function baitsOf(db: Db, ids: string[]): Map<string, string[]> {
+  const names = new Map<string, string[]>();
+  for (const { pourId, name } of all<{ pourId: string; name: string }>(
     db,
-    `SELECT DISTINCT bait.name FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
-     WHERE pm.pour_id = ? ORDER BY pm.position`,
-    [id],
-  );
-  return {
-    shots: totalOf(counts, 'drawn'),
-    good: totalOf(counts, 'good'),
-    bad: totalOf(counts, 'bad'),
-    baits: baits.map((bait) => bait.name).join(', '),
-  };
+    `SELECT pm.pour_id, bait.name FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
+     WHERE pm.pour_id IN (SELECT value FROM json_each(?)) ORDER BY pm.pour_id, pm.position`,
+    [JSON.stringify(ids)],
+  )) {
+    const known = names.get(pourId) ?? [];
+    if (!known.includes(name)) names.set(pourId, [...known, name]);
+  }
+  return names;
 }
 
 /** The rows of one page, before their counts; also what the benchmark times beside the raw query. */
@@ -41,7 +38,20 @@ export const pourPage = (db: Db, query: ListQuery) => page<Omit<PourRow, keyof C
 
 export function listPours(db: Db, query: ListQuery): Page<PourRow> {
   const found = pourPage(db, query);
-  return { ...found, items: found.items.map((row) => ({ ...row, ...figuresOf(db, row.id) })) };
+  // Counted for the page's rows only, and all at once, so that the length of the history does not matter.
+  const ids = found.items.map((row) => row.id);
+  const [counts, baits] = [countsOfMany(db, ids), baitsOf(db, ids)];
+  const items = found.items.map((row) => {
+    const mine = counts.get(row.id) ?? [];
+    return {
+      ...row,
+      shots: totalOf(mine, 'drawn'),
+      good: totalOf(mine, 'good'),
+      bad: totalOf(mine, 'bad'),
+      baits: (baits.get(row.id) ?? []).join(', '),
+    };
+  });
+  return { ...found, items };
 }
 
 export function shotsOf(db: Db, pourId: string): Shot[] {

@@ -18,7 +18,9 @@ import { closePour, weighAgain } from './close.ts';
 import { getPour, hardnessOf, listPours } from './read.ts';
 import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour, undo } from './write.ts';
 
-const bench = ['pours', 'clocks', 'line'];
+/** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
+const tapped = ['pours', 'clocks', 'today'];
+const bench = [...tapped, 'line'];
 
 export const pourEndpoints = [
   endpoint({ method: 'GET', path: '/pours', query: listQuery, run: ({ db, query }) => listPours(db, query) }),
@@ -27,7 +29,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours',
     body: pourBody,
-    touches: [...bench, 'orders', 'today', 'recipes', 'molds'],
+    touches: [...bench, 'orders', 'recipes', 'molds'],
     run: ({ db, body, at }) => getPour(db, layOutPour(db, body, at)),
   }),
   endpoint({
@@ -35,7 +37,7 @@ export const pourEndpoints = [
     path: '/pours/:id',
     body: laidOutPatch,
     versioned: true,
-    touches: [...bench, 'orders', 'today'],
+    touches: [...bench, 'orders'],
     run: ({ db, body, params, version, at }) => {
       const id = params.id as string;
       if ('discarded' in body) discard(db, id, version, body.discarded, at);
@@ -47,7 +49,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/heats',
     body: heatBody,
-    touches: bench,
+    touches: ['pours', 'today'],
     run: ({ db, body, params, at }) => {
       addHeat(db, openPour(db, params.id as string), body, at);
       return getPour(db, params.id as string);
@@ -57,7 +59,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/shots',
     body: shotBody,
-    touches: bench,
+    touches: tapped,
     run: ({ db, body, params, now }) => {
       addShot(db, openPour(db, params.id as string), body.id, body.moldId, now);
       return getPour(db, params.id as string);
@@ -67,7 +69,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/shots/:shotId/marks',
     body: marksBody,
-    touches: [...bench, 'molds'],
+    touches: [...tapped, 'molds'],
     run: ({ db, body, params, at }) => {
       addMarks(db, openPour(db, params.id as string), params.shotId as string, body.marks, at);
       return getPour(db, params.id as string);
@@ -77,7 +79,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/undo',
     body: undoBody,
-    touches: [...bench, 'molds'],
+    touches: [...tapped, 'molds'],
     run: ({ db, body, params, at }) => {
       undo(db, openPour(db, params.id as string), body.rowId, body.id, at);
       return getPour(db, params.id as string);
@@ -87,7 +89,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/close',
     body: closeBody,
-    touches: [...bench, 'rack', 'orders', 'today', 'recipes', 'molds', 'materials'],
+    touches: [...bench, 'rack', 'orders', 'recipes', 'molds', 'materials', 'insight'],
     run: ({ db, body, params, now }) => {
       closePour(db, params.id as string, body, now);
       return getPour(db, params.id as string);
@@ -97,7 +99,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/weigh',
     body: closeBody,
-    touches: [...bench, 'rack', 'recipes', 'materials'],
+    touches: ['pours', 'rack', 'recipes', 'materials', 'today', 'insight'],
     run: ({ db, body, params, at }) => {
       weighAgain(db, params.id as string, body, at);
       return getPour(db, params.id as string);
@@ -107,7 +109,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/hardness',
     body: hardnessBody,
-    touches: [...bench, 'recipes', 'today'],
+    touches: [...tapped, 'recipes', 'insight'],
     run: ({ db, body, params, now, at }) => {
       const id = params.id as string;
       const pour = getPour(db, id);
@@ -131,7 +133,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/hardness/undo',
     body: undoBody,
-    touches: [...bench, 'recipes', 'today'],
+    touches: [...tapped, 'recipes', 'insight'],
     run: ({ db, body, params, at }) => {
       const id = params.id as string;
       mustFind(db, 'pour', id, 'pour');

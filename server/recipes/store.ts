@@ -8,26 +8,40 @@ import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { openLot } from '../materials/store.ts';
-import { countsOf, totalOf } from '../pours/counts.ts';
+import { countsOfMany, totalOf } from '../pours/counts.ts';
 import { measures, workshop } from '../workshop/store.ts';
 
 type Items = v.InferOutput<typeof recipeBody>['items'];
 
-export function itemsOf(db: Db, revisionId: string): RecipeItem[] {
-  const items = all<RecipeItem>(
+/** Items of many revisions at once, by revision. */
+function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[]> {
+  const rows = all<RecipeItem & { revisionId: string }>(
     db,
-    `SELECT recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex, amount,
-      unit, material.drops_per_ml, material.bulk_g_per_ml, material.limit_c
-     FROM recipe_item JOIN material ON material.id = material_id WHERE revision_id = ? ORDER BY position`,
-    [revisionId],
+    `SELECT revision_id, recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex,
+      amount, unit, material.drops_per_ml, material.bulk_g_per_ml, material.limit_c
+     FROM recipe_item JOIN material ON material.id = material_id
+     WHERE revision_id IN (SELECT value FROM json_each(?)) ORDER BY revision_id, position`,
+    [JSON.stringify(revisionIds)],
   );
   const drops = workshop(db).dropsPerMl;
-  return items.map((item) => ({
-    ...item,
-    dropsPerMl: item.dropsPerMl ?? drops,
-    bottleStrength: openLot(db, item.materialId)?.bottleStrength ?? 1,
-  }));
+  const strengths = new Map<string, number>();
+  const strengthOf = (materialId: string) => {
+    const known = strengths.get(materialId) ?? openLot(db, materialId)?.bottleStrength ?? 1;
+    strengths.set(materialId, known);
+    return known;
+  };
+  const items = new Map<string, RecipeItem[]>(revisionIds.map((id) => [id, []]));
+  for (const { revisionId, ...item } of rows)
+    items.get(revisionId)?.push({
+      ...item,
+      dropsPerMl: item.dropsPerMl ?? drops,
+      bottleStrength: strengthOf(item.materialId),
+    });
+  return items;
 }
+
+export const itemsOf = (db: Db, revisionId: string): RecipeItem[] =>
+  itemsByRevision(db, [revisionId]).get(revisionId) ?? [];
 
 /** These items scaled to a batch, with the workshop's own measures. */
 export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl: number) {
@@ -35,12 +49,37 @@ export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl
   return scaleLines(items, basisMl, batchMl, own);
 }
 
-const revisionsOf = (db: Db, recipeId: string, limit: number) =>
-  all<RecipeRevision>(
+type BareRevision = Omit<RecipeRevision, 'items'>;
+
+function withItems<R extends BareRevision>(db: Db, revisions: R[]): (R & { items: RecipeItem[] })[] {
+  const items = itemsByRevision(
     db,
-    'SELECT id, number, reason, basis_ml, created_at FROM recipe_revision WHERE recipe_id = ? ORDER BY number DESC LIMIT ?',
-    [recipeId, limit],
-  ).map((revision) => ({ ...revision, items: itemsOf(db, revision.id) }));
+    revisions.map((row) => row.id),
+  );
+  return revisions.map((row) => ({ ...row, items: items.get(row.id) ?? [] }));
+}
+
+const revisionsOf = (db: Db, recipeId: string, limit: number): RecipeRevision[] =>
+  withItems(
+    db,
+    all<BareRevision>(
+      db,
+      'SELECT id, number, reason, basis_ml, created_at FROM recipe_revision WHERE recipe_id = ? ORDER BY number DESC LIMIT ?',
+      [recipeId, limit],
+    ),
+  );
+
+/** The newest revision of each recipe, by recipe. */
+function latestByRecipe(db: Db, recipeIds: string[]): Map<string, RecipeRevision> {
+  const rows = all<BareRevision & { recipeId: string }>(
+    db,
+    `SELECT recipe_id, id, number, reason, basis_ml, created_at FROM recipe_revision r
+     WHERE recipe_id IN (SELECT value FROM json_each(?))
+       AND number = (SELECT max(number) FROM recipe_revision WHERE recipe_id = r.recipe_id)`,
+    [JSON.stringify(recipeIds)],
+  );
+  return new Map(withItems(db, rows).map(({ recipeId, ...revision }) => [recipeId, revision]));
+}
 
 export function latestRevision(db: Db, recipeId: string): RecipeRevision {
   const revision = revisionsOf(db, recipeId, 1)[0];
@@ -50,8 +89,8 @@ export function latestRevision(db: Db, recipeId: string): RecipeRevision {
 
 const LISTING = {
   select: `SELECT /*sort*/ recipe.*, (SELECT count(*) FROM pour WHERE recipe_id = recipe.id) AS pours,
-    coalesce((SELECT sum(baits) FROM stock_move k WHERE k.recipe_id = recipe.id), 0) AS baits,
-    coalesce((SELECT sum(grams) FROM remelt_move r WHERE r.recipe_id = recipe.id), 0) AS remelt_g
+    coalesce((SELECT sum(baits) FROM rack_level k WHERE k.recipe_id = recipe.id AND k.baits <> 0), 0) AS baits,
+    coalesce((SELECT grams FROM remelt_level r WHERE r.recipe_id = recipe.id), 0) AS remelt_g
     FROM recipe`,
   sorts: { name: 'recipe.name', created: 'recipe.created_at' },
   order: 'name',
@@ -61,26 +100,41 @@ const LISTING = {
 
 export function listRecipes(db: Db, query: ListQuery): Page<RecipeRow> {
   const found = page<RecipeRow>(db, LISTING, query);
-  return { ...found, items: found.items.map((row) => ({ ...row, revision: latestRevision(db, row.id) })) };
+  const latest = latestByRecipe(
+    db,
+    found.items.map((row) => row.id),
+  );
+  return {
+    ...found,
+    items: found.items.map((row) => ({ ...row, revision: latest.get(row.id) as RecipeRevision })),
+  };
 }
+
+const poursOf = (db: Db, recipeId: string) =>
+  all<Omit<Recipe['pourList'][number], 'good'>>(
+    db,
+    `SELECT pour.id, pour.code, pour.laid_out_at AS at, r.number AS revision_number,
+      (SELECT h.scale || ' ' || h.value FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND +h.reverses IS NULL
+        AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id) ORDER BY h.seq DESC LIMIT 1) AS hardness
+     FROM pour JOIN recipe_revision r ON r.id = pour.recipe_revision_id
+     WHERE pour.recipe_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
+    [recipeId],
+  );
 
 export function getRecipe(db: Db, id: string): Recipe {
   mustFind(db, 'recipe', id, 'recipe');
   const row = first<RecipeRow>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE recipe.id = ?`, [id]) as RecipeRow;
   const revisions = revisionsOf(db, id, 100);
+  const pours = poursOf(db, id);
+  const counts = countsOfMany(
+    db,
+    pours.map((pour) => pour.id),
+  );
   return {
     ...row,
     revision: revisions[0] as RecipeRevision,
     revisions,
-    pourList: all<Omit<Recipe['pourList'][number], 'good'>>(
-      db,
-      `SELECT pour.id, pour.code, pour.laid_out_at AS at, r.number AS revision_number,
-        (SELECT h.scale || ' ' || h.value FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
-          AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id) ORDER BY h.seq DESC LIMIT 1) AS hardness
-       FROM pour JOIN recipe_revision r ON r.id = pour.recipe_revision_id
-       WHERE pour.recipe_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
-      [id],
-    ).map((pour) => ({ ...pour, good: totalOf(countsOf(db, pour.id), 'good') })),
+    pourList: pours.map((pour) => ({ ...pour, good: totalOf(counts.get(pour.id) ?? [], 'good') })),
   };
 }
 

@@ -4,23 +4,29 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, nextNumber } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
+const RACK = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
+      rack.pour_id, pour.code AS pour_code, rack.baits, rack.cured_at, rack.cured_at <= @at AS cured
+  FROM rack JOIN bait ON bait.id = rack.bait_id JOIN recipe ON recipe.id = rack.recipe_id JOIN pour ON pour.id = rack.pour_id`;
+const OLDEST_FIRST = 'ORDER BY rack.cured_at, pour.code';
+
+type Lying = Omit<RackRow, 'promised'>;
+
 /** Everything on the rack, oldest pour first, so that the oldest is packed first. */
-export function rack(db: Db, at: string): Omit<RackRow, 'promised'>[] {
-  return all(
-    db,
-    `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
-      rack.pour_id, pour.code AS pour_code, rack.baits, rack.cured_at, rack.cured_at <= ? AS cured
-     FROM rack JOIN bait ON bait.id = rack.bait_id JOIN recipe ON recipe.id = rack.recipe_id JOIN pour ON pour.id = rack.pour_id
-     ORDER BY rack.cured_at, pour.code`,
-    [at],
-  );
-}
+export const rack = (db: Db, at: string) => all<Lying>(db, `${RACK} ${OLDEST_FIRST}`, { at });
+
+/** The same of one bait in one colour. */
+const rackOf = (db: Db, at: string, { baitId, recipeId }: What) =>
+  all<Lying>(db, `${RACK} WHERE rack.recipe_id = @recipeId AND rack.bait_id = @baitId ${OLDEST_FIRST}`, {
+    at,
+    baitId,
+    recipeId,
+  });
 
 export const remelt = (db: Db) =>
   all<RemeltRow>(
     db,
-    `SELECT recipe_id, recipe.name AS recipe_name, recipe.hex, sum(grams) AS grams FROM remelt_move
-     JOIN recipe ON recipe.id = recipe_id GROUP BY recipe_id HAVING sum(grams) > 0 ORDER BY grams DESC`,
+    `SELECT recipe_id, recipe.name AS recipe_name, recipe.hex, grams FROM remelt_level
+     JOIN recipe ON recipe.id = recipe_id WHERE grams > 0 ORDER BY grams DESC`,
   );
 
 interface Take {
@@ -57,13 +63,7 @@ function shortage(rows: Omit<RackRow, 'promised'>[], wanted: number, onlyCured: 
 
 /** Chooses which pours the baits come from, oldest first; a bag from one pour where one has enough. */
 export function take(db: Db, what: What, wanted: number, onlyCured: boolean, at: string): Take[] {
-  const rows = rack(db, at).filter(
-    (row) =>
-      row.baitId === what.baitId &&
-      row.recipeId === what.recipeId &&
-      (!what.pourId || row.pourId === what.pourId) &&
-      row.baits > 0,
-  );
+  const rows = rackOf(db, at, what).filter((row) => (!what.pourId || row.pourId === what.pourId) && row.baits > 0);
   const usable = onlyCured ? rows.filter((row) => row.cured) : rows;
   if (usable.reduce((sum, row) => sum + row.baits, 0) < wanted) throw shortage(rows, wanted, onlyCured);
   const whole = usable.find((row) => row.baits >= wanted);
@@ -126,37 +126,64 @@ const BAG = `SELECT bag.id, bag.code, bag.order_line_id AS line_id, bait.name AS
   bag.baits, bag.at, EXISTS (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked') AS gone
   FROM bag JOIN bait ON bait.id = bag.bait_id JOIN recipe ON recipe.id = bag.recipe_id`;
 
-function withPours(db: Db, { gone, ...bag }: Omit<Bag, 'pours' | 'order' | 'unpacked'> & { gone: boolean }): Bag {
-  return {
-    ...bag,
-    unpacked: gone,
-    pours: all(
-      db,
-      `SELECT pour.id, pour.code, -k.baits AS baits FROM stock_move k JOIN pour ON pour.id = k.pour_id WHERE k.bag_id = ? AND k.kind = 'packed'`,
-      [bag.id],
-    ),
-    order:
-      first(
+type BareBag = Omit<Bag, 'pours' | 'order' | 'unpacked'> & { gone: boolean };
+
+/** The pours that bags were filled from, by bag. */
+function poursByBag(db: Db, bagIds: string[]): Map<string, Bag['pours']> {
+  const pours = new Map<string, Bag['pours']>(bagIds.map((id) => [id, []]));
+  for (const { bagId, ...pour } of all<Bag['pours'][number] & { bagId: string }>(
+    db,
+    `SELECT k.bag_id, pour.id, pour.code, -k.baits AS baits FROM stock_move k JOIN pour ON pour.id = k.pour_id
+     WHERE k.bag_id IN (SELECT value FROM json_each(?)) AND k.kind = 'packed' ORDER BY k.seq`,
+    [JSON.stringify(bagIds)],
+  ))
+    pours.get(bagId)?.push(pour);
+  return pours;
+}
+
+function withPours(db: Db, bags: BareBag[]): Bag[] {
+  const pours = poursByBag(
+    db,
+    bags.map((bag) => bag.id),
+  );
+  const orders = new Map<string, Bag['order']>();
+  const orderOf = (lineId: string | null) => {
+    if (lineId === null) return null;
+    const known = orders.get(lineId);
+    if (known !== undefined) return known;
+    const found =
+      first<NonNullable<Bag['order']>>(
         db,
         `SELECT o.id, o.code, customer.name AS customer FROM order_line l JOIN customer_order o ON o.id = l.order_id
          JOIN customer ON customer.id = o.customer_id WHERE l.id = ?`,
-        [bag.lineId],
-      ) ?? null,
+        [lineId],
+      ) ?? null;
+    orders.set(lineId, found);
+    return found;
   };
+  return bags.map(({ gone, ...bag }) => ({
+    ...bag,
+    unpacked: gone,
+    pours: pours.get(bag.id) ?? [],
+    order: orderOf(bag.lineId),
+  }));
 }
 
 export function bagByCode(db: Db, code: string): Bag {
-  const row = first<Parameters<typeof withPours>[1]>(db, `${BAG} WHERE bag.code = ? COLLATE NOCASE`, [code]);
+  const row = first<BareBag>(db, `${BAG} WHERE bag.code = ? COLLATE NOCASE`, [code]);
   if (!row) throw new Failure('not-found', `No bag bears the code ${code.slice(0, 20)}.`);
-  return withPours(db, row);
+  return withPours(db, [row])[0] as Bag;
 }
 
-export const bagsOfOrder = (db: Db, orderId: string) =>
-  all<Parameters<typeof withPours>[1]>(
+export const bagsOfOrder = (db: Db, orderId: string): Bag[] =>
+  withPours(
     db,
-    `${BAG} WHERE bag.order_line_id IN (SELECT id FROM order_line WHERE order_id = ?) ORDER BY bag.at, bag.id`,
-    [orderId],
-  ).map((row) => withPours(db, row));
+    all<BareBag>(
+      db,
+      `${BAG} WHERE bag.order_line_id IN (SELECT id FROM order_line WHERE order_id = ?) ORDER BY bag.at, bag.id`,
+      [orderId],
+    ),
+  );
 
 /** Opens a bag again: its baits go back on the rack, to the pours they came from. */
 export function unpack(db: Db, bag: Bag, at: string): void {

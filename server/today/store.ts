@@ -110,8 +110,8 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
   );
   const low = all<{ id: string; name: string; levelG: number; reorderG: number }>(
     db,
-    `SELECT id, name, reorder_g, level_g FROM (SELECT material.*, coalesce((SELECT sum(m.grams) FROM lot_move m JOIN lot ON lot.id = m.lot_id
-       WHERE lot.material_id = material.id), 0) AS level_g FROM material) WHERE level_g < reorder_g ORDER BY level_g / reorder_g LIMIT 4`,
+    `SELECT id, name, reorder_g, level_g FROM (SELECT material.*, coalesce((SELECT sum(l.grams) FROM lot_level l
+       WHERE l.material_id = material.id), 0) AS level_g FROM material) WHERE level_g < reorder_g ORDER BY level_g / reorder_g LIMIT 4`,
   );
   const late = orders.filter((order) => order.dueOn < today);
   return [
@@ -284,8 +284,11 @@ export function today(db: Db, now: Date): Today {
 export function line(db: Db, now: Date): Line {
   const at = now.toISOString();
   const needs = allNeeds(db, at);
-  const lying = rack(db, at);
-  const sum = (rows: typeof lying) => rows.reduce((total, row) => total + row.baits, 0);
+  const lying = first<{ baits: number; curing: number }>(
+    db,
+    'SELECT coalesce(sum(baits), 0) AS baits, coalesce(sum(iif(cured_at > ?, baits, 0)), 0) AS curing FROM rack',
+    [at],
+  ) as { baits: number; curing: number };
   return {
     masters: {
       count: count(db, 'SELECT count(*) AS n FROM master'),
@@ -307,7 +310,7 @@ export function line(db: Db, now: Date): Line {
       open: count(db, 'SELECT count(*) AS n FROM pour WHERE closed_at IS NULL'),
       total: count(db, 'SELECT count(*) AS n FROM pour'),
     },
-    rack: { baits: sum(lying), curing: sum(lying.filter((row) => !row.cured)) },
+    rack: lying,
     orders: {
       open: count(db, 'SELECT count(*) AS n FROM customer_order WHERE sent_at IS NULL AND cancelled_at IS NULL'),
       short: new Set(needs.filter((need) => need.short > 0).map((need) => need.orderId)).size,

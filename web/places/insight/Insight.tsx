@@ -14,7 +14,7 @@ import { useTaste } from '../../parts/taste.tsx';
 
 /** What the record says: rejects against their own limits, hardness against what was wanted, where the grams go. */
 export function Insight() {
-  const { data } = useQuery({ queryKey: ['pours', 'insight'], queryFn: () => call<Figures>('/insight') });
+  const { data } = useQuery({ queryKey: ['insight'], queryFn: () => call<Figures>('/insight') });
   const molds = useQuery(queries.molds).data?.items;
   const [moldId, setMold] = useState('');
   if (!data || !molds) return <Waiting />;

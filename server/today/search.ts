@@ -1,0 +1,82 @@
+import type { SearchHit } from '../../contract/today.ts';
+import type { Db } from '../db/open.ts';
+import { all } from '../db/rows.ts';
+
+const MOST = 12;
+
+/** What there are few of, whatever the age of the workshop: looked into as a whole. */
+const NAMED = `
+  SELECT 'master' AS kind, master.id, bait.name AS title, 'master' AS about FROM master JOIN bait ON bait.id = master.bait_id
+  UNION ALL SELECT 'mold', mold.id, mold.name, 'mold, ' || mold.cavities || ' cavities' FROM mold
+  UNION ALL SELECT 'colour', id, name, 'colour' FROM recipe
+  UNION ALL SELECT 'material', id, name, kind FROM material`;
+
+// What there are many of is found by the beginning of its code, or by the name of what it belongs to, the newest first.
+const POURS = `
+  SELECT 'pour' AS kind, pour.id, pour.code || ' ' || recipe.name AS title, 'pour of ' || substr(pour.laid_out_at, 1, 10) AS about
+  FROM pour JOIN recipe ON recipe.id = pour.recipe_id`;
+const ORDERS = `
+  SELECT 'order' AS kind, o.id, o.code || ' ' || customer.name AS title, 'order, due ' || o.due_on AS about
+  FROM customer_order o JOIN customer ON customer.id = o.customer_id`;
+const BAGS = `SELECT 'bag' AS kind, code AS id, code AS title, 'bag of ' || baits AS about FROM bag`;
+
+const escaped = (text: string) => text.replace(/[\\%_]/g, (sign) => `\\${sign}`);
+/** A code is one letter and digits; the letter may be left out. */
+const CODE = /^([pnb]?)(\d+)$/i;
+
+function byCode(db: Db, words: string[]): SearchHit[] {
+  const code = words.map((word) => CODE.exec(word)).find((found) => found !== null);
+  if (!code) return [];
+  const [, letter = '', digits] = code;
+  const rest = words.filter((word) => word !== code[0]).map((word) => word.toLowerCase());
+  const sources: [string, string, string][] = [
+    ['P', POURS, 'pour.code'],
+    ['N', ORDERS, 'o.code'],
+    ['B', BAGS, 'bag.code'],
+  ];
+  return sources
+    .filter(([sign]) => letter === '' || letter.toUpperCase() === sign)
+    .flatMap(([sign, sql, column]) => {
+      // A range over the index: codes that begin so.
+      const from = `${sign}${digits}`;
+      const where = `WHERE ${column} COLLATE NOCASE >= @from AND ${column} COLLATE NOCASE < @from || ':'`;
+      return all<SearchHit>(db, `${sql} ${where} ORDER BY length(${column}), ${column} LIMIT @most`, {
+        from,
+        most: rest.length > 0 ? 200 : MOST,
+      }).filter((hit) => rest.every((word) => hit.title.toLowerCase().includes(word)));
+    });
+}
+
+function byName(db: Db, words: string[]): SearchHit[] {
+  const like = words.map((word) => `%${escaped(word)}%`);
+  const named = (column: string) => like.map((_, n) => `${column} LIKE @w${n} ESCAPE '\\'`).join(' AND ');
+  const params = { ...Object.fromEntries(like.map((text, n) => [`w${n}`, text])), most: MOST };
+  return [
+    ...all<SearchHit>(
+      db,
+      `SELECT * FROM (${NAMED}) WHERE ${named('title')} ORDER BY length(title) LIMIT @most`,
+      params,
+    ),
+    ...all<SearchHit>(
+      db,
+      `${POURS} WHERE pour.recipe_id IN (SELECT id FROM recipe WHERE ${named('name')}) ORDER BY pour.laid_out_at DESC LIMIT @most`,
+      params,
+    ),
+    ...all<SearchHit>(
+      db,
+      `${ORDERS} WHERE o.customer_id IN (SELECT id FROM customer WHERE ${named('name')}) ORDER BY o.due_on DESC LIMIT @most`,
+      params,
+    ),
+  ];
+}
+
+/** Records by the beginning of a code or by names, each word in any place of the name. */
+export function search(db: Db, q: string): SearchHit[] {
+  const words = q.trim().split(/\s+/).slice(0, 8);
+  const hits = [...byCode(db, words), ...byName(db, words)];
+  const seen = new Set<string>();
+  return hits
+    .filter(({ kind, id }) => !seen.has(`${kind} ${id}`) && seen.add(`${kind} ${id}`))
+    .sort((a, b) => a.title.length - b.title.length || b.title.localeCompare(a.title, undefined, { numeric: true }))
+    .slice(0, MOST);
+}

@@ -59,7 +59,7 @@ function fill(data: typeof opened.data): void {
     });
     for (let n = 0; n < POURS; n++) {
       const [pour, ledger] = [v7(), v7()];
-      insert(db, 'ledger', { id: ledger, title: `P${n}`, batchMl: 300, createdAt: at(n) });
+      insert(db, 'ledger', { id: ledger, title: `P${n}`, batchMl: 300, ofPour: true, createdAt: at(n) });
       const record = { cookMl: 300, plan: {}, laidOutAt: at(n), startedAt: at(n), closedAt: at(n), createdAt: at(n) };
       insert(db, 'pour', {
         id: pour,

@@ -1,5 +1,11 @@
-// npm run bench [-- history|mesh|mold|page]: prints medians and ratios; judges nothing.
-const PARTS = { history: './history.ts', mesh: './mesh.ts', mold: './mold.ts', page: './page.ts' } as const;
+// npm run bench [-- history|decade|mesh|mold|page]: prints medians and ratios; judges nothing.
+const PARTS = {
+  history: './history.ts',
+  decade: './decade/run.ts',
+  mesh: './mesh.ts',
+  mold: './mold.ts',
+  page: './page.ts',
+} as const;
 const asked = process.argv.slice(2);
 for (const name of asked) {
   if (!(name in PARTS)) {

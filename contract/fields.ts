@@ -10,6 +10,8 @@ export const note = v.optional(v.pipe(v.string(), v.trim(), v.maxLength(4000)), 
 export const rowId = v.pipe(v.string(), v.uuid());
 /** A bench row may bring its own id, so that marks can follow a shot that still waits for the Wi-Fi. */
 export const ownId = v.optional(rowId);
+/** When a tap was made, by the workshop's clock, where it had to wait for the Wi-Fi. */
+export const tappedAt = v.optional(v.pipe(v.string(), v.isoTimestamp()));
 export const hex = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #3a6f8f'));
 export const day = v.pipe(
   v.string(),
@@ -27,7 +29,9 @@ export const volumeMl = above0(20000);
 export const grams = above0(100000);
 export const gramsOr0 = from0(100000);
 export const density = above0(25);
-export const cupC = v.pipe(number, v.minValue(-30), v.maxValue(400));
+/** What a cup can be read as, °C. */
+export const CUP_BOUNDS_C = [-30, 400] as const;
+export const cupC = v.pipe(number, v.minValue(CUP_BOUNDS_C[0]), v.maxValue(CUP_BOUNDS_C[1]));
 export const roomC = v.pipe(number, v.minValue(-40), v.maxValue(60));
 export const money = count(0, 1_000_000_000);
 export const shore = v.picklist(['A', '00']);

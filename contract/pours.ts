@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { ScaledItem } from '../core/plastisol/recipe.ts';
-import { count, cupC, grams, gramsOr0, ownId, rowId, shore, shorePoints, type Versioned } from './fields.ts';
+import { count, cupC, grams, gramsOr0, ownId, rowId, shore, shorePoints, tappedAt, type Versioned } from './fields.ts';
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
 import type { Shape } from './workshop.ts';
@@ -35,9 +35,14 @@ export const pourBody = v.strictObject({
   wanted: v.optional(v.strictObject({ scale: shore, value: shorePoints })),
 });
 
-export const heatBody = v.strictObject({ id: ownId, kind: v.picklist(['cook', 'reheat', 'reading']), c: cupC });
-export const shotBody = v.strictObject({ id: ownId, moldId: rowId });
-export const undoBody = v.strictObject({ id: ownId, rowId });
+export const heatBody = v.strictObject({
+  id: ownId,
+  kind: v.picklist(['cook', 'reheat', 'reading']),
+  c: cupC,
+  tappedAt,
+});
+export const shotBody = v.strictObject({ id: ownId, moldId: rowId, tappedAt });
+export const undoBody = v.strictObject({ id: ownId, rowId, tappedAt });
 
 export const marksBody = v.strictObject({
   marks: v.pipe(
@@ -59,6 +64,7 @@ export const marksBody = v.strictObject({
     v.maxLength(1000),
     v.check((rows) => new Set(rows.map((row) => row.cavity)).size === rows.length, 'a cavity is marked twice'),
   ),
+  tappedAt,
 });
 
 export const closeBody = v.strictObject({

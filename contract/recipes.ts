@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { above0, hex, name, note, ownId, rowId, type Versioned, volumeMl } from './fields.ts';
+import { above0, hex, name, note, ownId, rowId, tappedAt, type Versioned, volumeMl } from './fields.ts';
 
 const unit = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40));
 const amount = above0(100000);
@@ -25,8 +25,8 @@ export const recipeBody = v.strictObject({
 export const recipePut = v.strictObject({ name, hex, notes: note, basisMl: volumeMl, items, reason: name });
 
 export const ledgerBody = v.strictObject({ title: name, batchMl: volumeMl });
-export const doseBody = v.strictObject({ id: ownId, materialId: rowId, amount, unit });
-export const undoDoseBody = v.strictObject({ id: ownId, doseId: rowId });
+export const doseBody = v.strictObject({ id: ownId, materialId: rowId, amount, unit, tappedAt });
+export const undoDoseBody = v.strictObject({ id: ownId, doseId: rowId, tappedAt });
 export const keepBody = v.strictObject({ name, hex });
 
 export interface RecipeItem {

@@ -9,7 +9,7 @@ import { backupRouter } from './backup/routes.ts';
 import { calcRouter } from './calc/routes.ts';
 import { first } from './db/rows.ts';
 import { endpoints } from './endpoints.ts';
-import { serve } from './http/endpoint.ts';
+import { type Serving, serve } from './http/endpoint.ts';
 import { errorHandler } from './http/errors.ts';
 import { sameHouse, securityHeaders } from './http/guard.ts';
 import { Jobs } from './jobs/jobs.ts';
@@ -47,7 +47,9 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   app.set('query parser', 'simple');
   app.use(securityHeaders, sameHouse(lan));
 
-  const api = express.Router();
+  // Answers of the API are never kept by a browser: no tags are worked out for them.
+  const api = express();
+  api.disable('x-powered-by').disable('etag').set('query parser', 'simple');
   api.use((_request, response, next) => {
     response.set('cache-control', 'no-store');
     next();
@@ -76,10 +78,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
     response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(network.root);
   });
   api.use(meshJsonRouter(meshes, clock, touched), calcRouter(jobs));
-  for (const one of endpoints) {
-    const method = one.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
-    api[method](one.path, (request, response) => serve(one, request, response, { db, clock, touched, meshes }));
-  }
+  api.use(endpointRouter({ db, clock, touched, meshes }));
   api.use((request) => {
     throw new Failure('unknown-route', `There is nothing at ${request.method} /api${request.path}.`);
   });
@@ -100,6 +99,23 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   }
   app.use(errorHandler(log));
   return { app, live };
+}
+
+/** Endpoints by the first part of their address, so that a request is not held against all others. */
+function endpointRouter(serving: Serving): express.RequestHandler {
+  const routers = new Map<string, express.Router>();
+  for (const one of endpoints) {
+    const first = one.path.split('/')[1] as string;
+    const router = routers.get(first) ?? express.Router();
+    routers.set(first, router);
+    const method = one.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
+    router[method](one.path, (request, response) => serve(one, request, response, serving));
+  }
+  return (request, response, next) => {
+    const router = routers.get(request.path.split('/')[1] as string);
+    if (router) router(request, response, next);
+    else next();
+  };
 }
 
 /** What the pages call themselves: the name of their first script, which changes with every build. */

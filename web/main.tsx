@@ -3,10 +3,12 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiError } from './api/client.ts';
-import { listen } from './api/live.ts';
-import { onAnswer, startOutbox } from './api/outbox.ts';
+import { listen, whenThere } from './api/live.ts';
+import { onAnswer, sendNow, startOutbox } from './api/outbox.ts';
+import { fetchThrough } from './api/stale.ts';
 import { router } from './shell/routes.tsx';
 import { applyTheme } from './shell/theme.ts';
+import { reloadLostParts, serverBuild } from './shell/upgrade.ts';
 import './styles/app.css';
 
 const client = new QueryClient({
@@ -19,7 +21,13 @@ const client = new QueryClient({
 });
 
 applyTheme();
-listen(client);
+reloadLostParts();
+fetchThrough(client);
+whenThere((build) => {
+  sendNow();
+  serverBuild(build);
+});
+listen();
 onAnswer((about, answer) => {
   // The answer replaces what the screen shows before the tap leaves the outbox, so that no total ever jumps back.
   const record = answer as { id: string; doses?: unknown[]; molds?: unknown[] };

@@ -3,7 +3,7 @@ import type { Clock } from '../../contract/workshop.ts';
 import { clockBody, clockPatch } from '../../contract/workshop.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
-import { runningClocks, startClock } from './store.ts';
+import { refuseRunning, runningClocks, startClock } from './store.ts';
 
 export const clockEndpoints = [
   endpoint({ method: 'GET', path: '/clocks', run: ({ db }) => ({ items: runningClocks(db), nextCursor: null }) }),
@@ -13,6 +13,7 @@ export const clockEndpoints = [
     body: clockBody,
     touches: ['clocks'],
     run: ({ db, body, now }) => {
+      refuseRunning(db, body.label, now);
       const id = startClock(db, { kind: 'own', label: body.label, dueAt: addMinutes(now, body.minutes) }, now);
       return mustFind<Clock>(db, 'clock', id, 'clock');
     },

@@ -1,6 +1,7 @@
 import type { Clock } from '../../contract/workshop.ts';
+import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
-import { all, insert, run } from '../db/rows.ts';
+import { all, first, insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
 interface NewClock {
@@ -21,6 +22,22 @@ export function startClock(db: Db, { dueAt, ...clock }: NewClock, now: Date): st
   const id = newId();
   insert(db, 'clock', { id, ...clock, startedAt: now.toISOString(), dueAt: dueAt.toISOString() });
   return id;
+}
+
+/** @throws Failure `already-started` when the same clock runs already: a second tap starts no second one. */
+export function refuseRunning(db: Db, label: string, now: Date): void {
+  const running = first<{ dueAt: string }>(
+    db,
+    `SELECT due_at FROM clock WHERE kind = 'own' AND label = ? AND ended_at IS NULL AND due_at > ? ORDER BY due_at DESC`,
+    [label, now.toISOString()],
+  );
+  if (!running) return;
+  const minutes = Math.ceil((Date.parse(running.dueAt) - now.getTime()) / 60_000);
+  throw new Failure(
+    'already-started',
+    `“${label}” runs already, ${minutes} min left. Add minutes to it, or end it first.`,
+    'label',
+  );
 }
 
 /** Ends what still runs about a thing: a mold that was opened needs no alarm. */

@@ -5,16 +5,28 @@ import type { Db } from './open.ts';
 export type Row = Record<string, unknown>;
 type Params = Record<string, unknown> | unknown[];
 
-const prepared = new WeakMap<Db, Map<string, Statement>>();
+interface Prepared {
+  statement: Statement;
+  /** Makes a row as code knows it of the values in the order of the columns; only for statements that give rows. */
+  read: ((values: unknown[]) => Row) | undefined;
+}
+
+const prepared = new WeakMap<Db, Map<string, Prepared>>();
 
 /** Each statement is compiled once per database. */
-function statement(db: Db, sql: string): Statement {
-  const cache = prepared.get(db) ?? new Map<string, Statement>();
+function prepare(db: Db, sql: string): Prepared {
+  const cache = prepared.get(db) ?? new Map<string, Prepared>();
   prepared.set(db, cache);
-  const found = cache.get(sql) ?? db.prepare(sql);
-  cache.set(sql, found);
-  return found;
+  const found = cache.get(sql);
+  if (found) return found;
+  const statement = db.prepare(sql);
+  if (statement.reader) statement.raw(true);
+  const made = { statement, read: statement.reader ? reader(statement) : undefined };
+  cache.set(sql, made);
+  return made;
 }
+
+const statement = (db: Db, sql: string) => prepare(db, sql).statement;
 
 const camel = (column: string) => column.replace(/_([a-z0-9])/g, (_, letter: string) => letter.toUpperCase());
 const snake = (key: string) => key.replace(/[A-Z]/g, (letter) => `_${letter.toLowerCase()}`);
@@ -38,14 +50,22 @@ const JSON_COLUMNS = new Set([
 ]);
 const BOOLEAN_COLUMNS = new Set(['flat_back', 'early', 'cured', 'gone']);
 
-function fromRow<T>(row: Row): T {
-  const out: Row = {};
-  for (const [column, value] of Object.entries(row)) {
-    if (JSON_COLUMNS.has(column) && typeof value === 'string') out[camel(column)] = JSON.parse(value);
-    else if (BOOLEAN_COLUMNS.has(column)) out[camel(column)] = value === 1;
-    else out[camel(column)] = value;
-  }
-  return out as T;
+/** How each column is named and read, found out once and not for every row. */
+function reader(statement: Statement): (values: unknown[]) => Row {
+  const columns = statement.columns().map(({ name }) => ({
+    key: camel(name),
+    json: JSON_COLUMNS.has(name),
+    boolean: BOOLEAN_COLUMNS.has(name),
+  }));
+  return (values) => {
+    const row: Row = {};
+    for (let i = 0; i < columns.length; i++) {
+      const { key, json, boolean } = columns[i] as (typeof columns)[number];
+      const value = values[i];
+      row[key] = json && typeof value === 'string' ? JSON.parse(value) : boolean ? value === 1 : value;
+    }
+    return row;
+  };
 }
 
 function toValue(column: string, value: unknown): unknown {
@@ -61,14 +81,15 @@ const bound = (params: Params): unknown[] =>
 
 /** All rows of a query, columns renamed to camelCase, JSON and booleans unpacked. */
 export function all<T>(db: Db, sql: string, params: Params = []): T[] {
-  return statement(db, sql)
-    .all(...bound(params))
-    .map((row) => fromRow<T>(row as Row));
+  const { statement: found, read } = prepare(db, sql);
+  const rows = found.all(...bound(params)) as unknown[][];
+  return read ? rows.map((row) => read(row) as T) : [];
 }
 
 export function first<T>(db: Db, sql: string, params: Params = []): T | undefined {
-  const row = statement(db, sql).get(...bound(params));
-  return row === undefined ? undefined : fromRow<T>(row as Row);
+  const { statement: found, read } = prepare(db, sql);
+  const row = found.get(...bound(params)) as unknown[] | undefined;
+  return row === undefined || !read ? undefined : (read(row) as T);
 }
 
 export function run(db: Db, sql: string, params: Params = []): number {

@@ -30,8 +30,17 @@ export interface Endpoint {
   /** Query keys that a screen must fetch again after this write. */
   touches: string[];
   /** Slow or asynchronous work on the checked body, done before the transaction begins. */
-  prepare?(body: never, meshes: Meshes, signal: AbortSignal): Promise<unknown>;
+  prepare?(body: never, beside: Beside): Promise<unknown>;
+  /** What is added to the answer beside the server's own thread, each time it is given. */
+  finish?(answer: never, beside: Beside): Promise<unknown>;
   run(context: Context<never, never>): unknown;
+}
+
+/** What slow work may use. */
+export interface Beside extends Meshes {
+  db: Db;
+  /** Ends when whoever asked has left. */
+  signal: AbortSignal;
 }
 
 interface Definition<B extends v.GenericSchema | undefined, Q extends v.GenericSchema | undefined> {
@@ -41,11 +50,8 @@ interface Definition<B extends v.GenericSchema | undefined, Q extends v.GenericS
   query?: Q;
   versioned?: boolean;
   touches?: string[];
-  prepare?(
-    body: B extends v.GenericSchema ? v.InferOutput<B> : undefined,
-    meshes: Meshes,
-    signal: AbortSignal,
-  ): Promise<unknown>;
+  prepare?(body: B extends v.GenericSchema ? v.InferOutput<B> : undefined, beside: Beside): Promise<unknown>;
+  finish?(answer: never, beside: Beside): Promise<unknown>;
   run(
     context: Context<
       B extends v.GenericSchema ? v.InferOutput<B> : undefined,
@@ -78,11 +84,37 @@ function emptyBody(request: Request): void {
   }
 }
 
+/** Taps wait for the Wi-Fi this long and are still believed to be of their own moment. */
+const LONGEST_WAIT_MS = 12 * 3600_000;
+
+/** A tap that had to wait happened when it was made, not when it arrived; never later than now, nor long ago. */
+function tapped(context: Context, body: unknown): void {
+  const { tappedAt, ...rest } = body as { tappedAt?: string };
+  if (tappedAt === undefined) {
+    context.body = body;
+    return;
+  }
+  const now = context.now.getTime();
+  const at = Math.min(now, Math.max(now - LONGEST_WAIT_MS, Date.parse(tappedAt)));
+  context.now = new Date(at);
+  context.at = context.now.toISOString();
+  context.body = rest;
+}
+
 export interface Serving {
   db(): Db;
   clock(): Date;
-  touched(keys: string[]): void;
+  /** Tells every screen what is stale, and gives the name of this write. */
+  touched(keys: string[]): string;
   meshes: Meshes;
+}
+
+/** Nothing of it may be kept by a browser, so it needs no tag to be compared by. */
+function sendJson(response: Response, status: number, text: string): void {
+  response.statusCode = status;
+  response.setHeader('content-type', 'application/json; charset=utf-8');
+  response.setHeader('content-length', Buffer.byteLength(text));
+  response.end(text);
 }
 
 /** Runs one request: checks it, answers a repeated key from memory, writes in one transaction, tells the screens. */
@@ -103,26 +135,29 @@ export async function serve(
     version: 0,
     prepared: undefined,
   };
-  if (endpoint.method === 'GET') {
-    response.json(endpoint.run(context as never));
-    return;
-  }
-  if (endpoint.body) context.body = check(endpoint.body, request.body);
+  const beside = (): Beside => ({ ...meshes, db: context.db, signal: leaving(request, response) });
+  const sent = async (status: number, body: string) => {
+    const text = endpoint.finish ? JSON.stringify(await endpoint.finish(JSON.parse(body) as never, beside())) : body;
+    sendJson(response, status, text);
+  };
+  if (endpoint.method === 'GET') return sent(200, JSON.stringify(endpoint.run(context as never)));
+  if (endpoint.body) tapped(context, check(endpoint.body, request.body));
   else emptyBody(request);
   if (endpoint.versioned) context.version = versionOf(request);
   const told = keyed(request);
-  const sent = ({ status, body }: { status: number; body: string }) =>
-    response.status(status).type('application/json').send(body);
   if (endpoint.prepare) {
     const earlier = answered(context.db, told);
-    if (earlier) return void sent(earlier);
-    context.prepared = await endpoint.prepare(context.body as never, meshes, leaving(request, response));
+    if (earlier) return sent(earlier.status, earlier.body);
+    context.prepared = await endpoint.prepare(context.body as never, beside());
     // A restore may have put another workshop in its place meanwhile.
     context.db = db();
   }
-  const answer = once(context.db, told, endpoint.method === 'POST' ? 201 : 200, context.at, () =>
+  const answer = once(context.db, told, endpoint.method === 'POST' ? 201 : 200, now.toISOString(), () =>
     endpoint.run(context as never),
   );
-  if (!answer.again) touched(endpoint.touches);
-  sent(answer);
+  if (!answer.again && endpoint.touches.length > 0) {
+    response.set('x-blunko-stale', endpoint.touches.join(' '));
+    response.set('x-blunko-write', touched(endpoint.touches));
+  }
+  await sent(answer.status, answer.body);
 }

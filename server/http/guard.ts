@@ -4,7 +4,7 @@ import { Failure } from '../../core/failure.ts';
 import { ownNames } from '../way/names.ts';
 
 /** Everything from here, nothing from elsewhere; WebAssembly for the solver and nothing else that compiles. */
-export const securityHeaders = helmet({
+const headersFor = helmet({
   contentSecurityPolicy: {
     useDefaults: false,
     directives: {
@@ -27,6 +27,22 @@ export const securityHeaders = helmet({
   crossOriginOpenerPolicy: false,
   originAgentCluster: false,
 });
+
+/** The headers are the same for every answer, so they are worked out once. */
+function worked(): [string, string][] {
+  const headers: [string, string][] = [];
+  const setHeader = (name: string, value: string) => headers.push([name, value]);
+  headersFor({} as never, { setHeader, removeHeader: () => undefined } as never, (error) => {
+    if (error) throw error;
+  });
+  return headers;
+}
+const HEADERS = worked();
+
+export const securityHeaders: RequestHandler = (_request, response, next) => {
+  for (const [name, value] of HEADERS) response.setHeader(name, value);
+  next();
+};
 
 /** Addresses change while a server runs, but not with every request. */
 const LOOK_AGAIN_MS = 30_000;

@@ -9,7 +9,7 @@ interface Listing {
   sorts: Record<string, string>;
   /** The default order, with - for descending. */
   order: string;
-  /** SQL expression that `q` looks into. */
+  /** SQL that says whether a row has a word of `q` in it; `@q` stands for the word as LIKE takes it. */
   search: string;
   where?: string;
   idColumn: string;
@@ -32,6 +32,7 @@ function readCursor(text: string, sort: string): Cursor {
   throw new Failure('invalid-input', 'That cursor is not from this list; start again without it.', 'cursor');
 }
 
+const MOST_WORDS = 6;
 const like = (q: string) => `%${q.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
 
 /** One page of a list by keyset: the hundredth page costs what the first does. */
@@ -47,8 +48,15 @@ export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
   const conditions = [listing.where ?? '1'];
   const params: Row = { limit: limit + 1 };
   if (query.q) {
-    conditions.push(`${listing.search} LIKE @q ESCAPE '\\'`);
-    params.q = like(query.q);
+    // Each word in any place, so that a code and a name may stand beside each other.
+    query.q
+      .trim()
+      .split(/\s+/)
+      .slice(0, MOST_WORDS)
+      .forEach((word, n) => {
+        conditions.push(`(${listing.search.replaceAll('@q', `@q${n} ESCAPE '\\'`)})`);
+        params[`q${n}`] = like(word);
+      });
   }
   if (query.cursor) {
     const cursor = readCursor(query.cursor, sort);

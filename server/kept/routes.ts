@@ -9,7 +9,7 @@ const LISTING = {
   select: 'SELECT /*sort*/ kept_result.* FROM kept_result',
   sorts: { created: 'created_at', title: 'title' },
   order: '-created',
-  search: "(title || ' ' || calculator)",
+  search: "(title || ' ' || calculator) LIKE @q",
   idColumn: 'kept_result.id',
 };
 
@@ -21,7 +21,7 @@ export const keptEndpoints = [
     body: keptBody,
     touches: ['kept'],
     // Worked out again here: what is kept is what the calculator says, not what a browser claims it said.
-    prepare: (body, { jobs }, signal) => jobs.calculate(body.calculator, body.input, { signal }),
+    prepare: (body, { jobs, signal }) => jobs.calculate(body.calculator, body.input, { signal }),
     run: ({ db, body, at, prepared }) => {
       const id = newId();
       insert(db, 'kept_result', { id, ...body, output: prepared, createdAt: at });

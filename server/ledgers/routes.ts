@@ -11,11 +11,12 @@ import { addDose, addLedger, getLedger, reverseDose } from './store.ts';
 const touches = ['ledgers', 'pours'];
 
 const LISTING = {
-  select: 'SELECT /*sort*/ ledger.* FROM ledger',
+  select:
+    'SELECT /*sort*/ ledger.id, ledger.title, ledger.batch_ml, ledger.recipe_id, ledger.version, ledger.created_at FROM ledger',
   sorts: { created: 'created_at', title: 'title' },
   order: '-created',
-  search: 'title',
-  where: 'NOT EXISTS (SELECT 1 FROM pour WHERE ledger_id = ledger.id)',
+  search: 'title LIKE @q',
+  where: 'ledger.of_pour = 0',
   idColumn: 'ledger.id',
 };
 

@@ -13,12 +13,14 @@ export const dosesOf = (db: Db, ledgerId: string) =>
   );
 
 export function getLedger(db: Db, id: string): Ledger {
-  return { ...mustFind<Ledger>(db, 'ledger', id, 'dosing ledger'), doses: dosesOf(db, id) };
+  const { ofPour: _, ...ledger } = mustFind<Ledger & { ofPour: number }>(db, 'ledger', id, 'dosing ledger');
+  return { ...ledger, doses: dosesOf(db, id) };
 }
 
-export function addLedger(db: Db, title: string, batchMl: number, at: string): string {
+/** @param ofPour whether it is a cup's own, which is not listed beside those of somebody looking for a colour. */
+export function addLedger(db: Db, title: string, batchMl: number, at: string, ofPour = false): string {
   const id = newId();
-  insert(db, 'ledger', { id, title, batchMl, createdAt: at });
+  insert(db, 'ledger', { id, title, batchMl, ofPour, createdAt: at });
   return id;
 }
 

@@ -1,3 +1,4 @@
+import { randomBytes } from 'node:crypto';
 import type { RequestHandler, Response } from 'express';
 
 /** A screen that reads nothing is let go before it fills the memory. */
@@ -6,6 +7,8 @@ const UNREAD_BYTES = 256 * 1024;
 /** Server-sent events that say which query keys are stale, to every open screen. */
 export class Live {
   private readonly ends: (() => void)[] = [];
+  private readonly run = randomBytes(4).toString('hex');
+  private writes = 0;
   private readonly screens = new Map<Response, () => boolean>();
   private readonly beat = setInterval(() => this.send(': still here\n\n'), 25_000);
 
@@ -30,8 +33,11 @@ export class Live {
     };
   }
 
-  touched(keys: string[]): void {
-    if (keys.length > 0) this.send(`event: stale\ndata: ${JSON.stringify({ keys })}\n\n`);
+  /** @returns the name of this write, so that the screen which made it need not fetch twice. */
+  touched(keys: string[]): string {
+    const write = `${this.run}-${++this.writes}`;
+    if (keys.length > 0) this.send(`event: stale\ndata: ${JSON.stringify({ keys, write })}\n\n`);
+    return write;
   }
 
   /** How far a long piece of work is, 0 to 1. */

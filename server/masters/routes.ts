@@ -3,15 +3,15 @@ import { masterBody, masterPatch, revisionBody, volumeBody } from '../../contrac
 import { Failure } from '../../core/failure.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
-import { endpoint } from '../http/endpoint.ts';
+import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { type Meshes, type NewMesh, sculpted } from '../meshes/files.ts';
+import { type NewMesh, sculpted } from '../meshes/files.ts';
 import { addBait } from '../workshop/store.ts';
 import { addRevision, addVolume, checkParents, getMaster, listMasters } from './store.ts';
 
 /** Sculpted before the transaction begins: it takes a moment. */
-const solidOf = async ({ spec }: { spec?: ShapeSpec | undefined }, meshes: Meshes, signal: AbortSignal) =>
-  spec ? sculpted(meshes, spec, { signal }) : undefined;
+const solidOf = async ({ spec }: { spec?: ShapeSpec | undefined }, beside: Beside) =>
+  spec ? sculpted(beside, spec, { signal: beside.signal }) : undefined;
 
 const touches = ['masters', 'baits', 'line', 'today'];
 

@@ -126,7 +126,7 @@ const LISTING = {
     FROM master JOIN bait ON bait.id = master.bait_id`,
   sorts: { name: 'bait.name', created: 'master.created_at' },
   order: 'name',
-  search: 'bait.name',
+  search: 'bait.name LIKE @q',
   idColumn: 'master.id',
 };
 

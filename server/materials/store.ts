@@ -54,7 +54,7 @@ const LISTING = {
     'SELECT /*sort*/ material.*, (SELECT count(*) FROM lot WHERE lot.material_id = material.id) AS lots_ever FROM material',
   sorts: { name: 'name', kind: 'kind', created: 'created_at' },
   order: 'name',
-  search: 'name',
+  search: 'name LIKE @q',
   idColumn: 'material.id',
 };
 

@@ -35,12 +35,14 @@ const RELEASE = 'release';
 
 /** Both clocks run from the moment the parts meet, at the plan's own room temperature. A two-piece mold is mixed twice. */
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
-  // Rubber goes in once the bed holds: its clocks are done with.
-  for (const kind of ['pot-life', 'demold'] as const)
-    if (mold.making?.bed) endClocks(db, kind, 'mold', mold.id, now.toISOString());
   const { potLifeMin, demoldMin, pours } = planOf(mold).output;
   const before = all<{ id: string }>(db, "SELECT id FROM mold_event WHERE mold_id = ? AND kind = 'mixed'", [mold.id]);
   const half = Math.min(before.length, pours.length - 1);
+  const isAgain = before.length >= pours.length;
+  if (isAgain) refuseTwice(db, mold, 'mixed', now);
+  // Rubber goes in once the bed holds, and a cup that went wrong is mixed anew: clocks of what was before are done with.
+  for (const kind of ['pot-life', 'demold'] as const)
+    if (mold.making?.bed || isAgain) endClocks(db, kind, 'mold', mold.id, now.toISOString());
   if (half > 0) {
     const release = first<{ kind: string }>(
       db,
@@ -67,12 +69,32 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   return { potLifeMin, demoldMin, half };
 }
 
+/** A second press while the pot life of the first still runs mixes nothing again. */
+function refuseTwice(db: Db, mold: MoldRow, kind: 'mixed' | 'bedded', now: Date): void {
+  const last = first<{ at: string; detail: Record<string, unknown> | null }>(
+    db,
+    'SELECT at, detail FROM mold_event WHERE mold_id = ? AND kind = ? ORDER BY seq DESC LIMIT 1',
+    [mold.id, kind],
+  );
+  const minutes = Number(last?.detail?.potLifeMin ?? last?.detail?.workMin ?? 0);
+  const running = last !== undefined && Date.parse(last.at) + minutes * 60_000 > now.getTime();
+  if (!running) return;
+  throw new Failure(
+    'already-started',
+    kind === 'mixed'
+      ? 'It was mixed already and its pot life runs. Came up short? Tap that instead.'
+      : 'The bed was poured already and its clock runs.',
+    'kind',
+  );
+}
+
 /** Resin is worked until it thickens, and holds once it is firm. */
 function startBedClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
   const bed = mold.making?.bed;
   if (!bed) throw new Failure('invalid-input', 'This mold was not planned with a bed, so there is no resin to time.');
   const about = { aboutType: 'mold', aboutId: mold.id };
   const { workMin, firmMin } = bed;
+  refuseTwice(db, mold, 'bedded', now);
   startClock(
     db,
     {

@@ -18,7 +18,7 @@ const LISTING = {
     FROM mold JOIN bait ON bait.id = mold.bait_id`,
   sorts: { name: 'mold.name', created: 'mold.created_at' },
   order: 'name',
-  search: "(mold.name || ' ' || bait.name)",
+  search: "(mold.name || ' ' || bait.name) LIKE @q",
   idColumn: 'mold.id',
 };
 

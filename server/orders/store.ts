@@ -14,7 +14,7 @@ const CUSTOMERS = {
     'SELECT /*sort*/ customer.*, (SELECT count(*) FROM customer_order o WHERE o.customer_id = customer.id) AS orders FROM customer',
   sorts: { name: 'name', created: 'created_at' },
   order: 'name',
-  search: 'name',
+  search: 'name LIKE @q',
   idColumn: 'customer.id',
 };
 export const listCustomers = (db: Db, query: ListQuery): Page<Customer> => page<Customer>(db, CUSTOMERS, query);
@@ -46,7 +46,7 @@ const LISTING = {
   select: `SELECT /*sort*/ o.*, customer.name AS customer FROM customer_order o JOIN customer ON customer.id = o.customer_id`,
   sorts: { due: 'o.due_on', created: 'o.created_at', code: 'o.code' },
   order: '-due',
-  search: "(o.code || ' ' || customer.name)",
+  search: 'o.code LIKE @q OR o.customer_id IN (SELECT id FROM customer WHERE name LIKE @q)',
   idColumn: 'o.id',
 };
 

@@ -6,31 +6,37 @@ import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { dosesOf } from '../ledgers/store.ts';
 import { itemsOf } from '../recipes/store.ts';
-import { countsOfMany, totalOf } from './counts.ts';
+import { countMarks, totalOf } from './counts.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
     pour.laid_out_at, pour.started_at, pour.closed_at, pour.discarded_at FROM pour JOIN recipe ON recipe.id = pour.recipe_id`,
   sorts: { time: 'pour.laid_out_at', code: 'pour.code' },
   order: '-time',
-  search: "(pour.code || ' ' || recipe.name)",
+  search: 'pour.code LIKE @q OR pour.recipe_id IN (SELECT id FROM recipe WHERE name LIKE @q)',
   idColumn: 'pour.id',
 };
 
 type Counts = Pick<PourRow, 'shots' | 'good' | 'bad' | 'baits'>;
 
-function baitsOf(db: Db, ids: string[]): Map<string, string[]> {
-  const names = new Map<string, string[]>();
-  for (const { pourId, name } of all<{ pourId: string; name: string }>(
+interface Made extends Counts {
+  pourId: string;
+}
+
+/** What closed cups came to and what each was to make: one query for a whole page. */
+function countsByPour(db: Db, ids: string[]): Map<string, Counts> {
+  const rows = all<Made>(
     db,
-    `SELECT pm.pour_id, bait.name FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
-     WHERE pm.pour_id IN (SELECT value FROM json_each(?)) ORDER BY pm.pour_id, pm.position`,
+    `SELECT pour_id, coalesce(sum(drawn), 0) AS shots, coalesce(sum(good), 0) AS good, coalesce(sum(bad), 0) AS bad,
+       group_concat(bait, ', ') AS baits
+     FROM (
+       SELECT pm.pour_id, sum(pm.drawn) AS drawn, sum(pm.good) AS good, sum(pm.bad) AS bad, bait.name AS bait
+       FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
+       WHERE pm.pour_id IN (SELECT value FROM json_each(?)) GROUP BY pm.pour_id, bait.id ORDER BY pm.pour_id, min(pm.position)
+     ) GROUP BY pour_id`,
     [JSON.stringify(ids)],
-  )) {
-    const known = names.get(pourId) ?? [];
-    if (!known.includes(name)) names.set(pourId, [...known, name]);
-  }
-  return names;
+  );
+  return new Map(rows.map(({ pourId, ...counts }) => [pourId, counts]));
 }
 
 /** The rows of one page, before their counts; also what the benchmark times beside the raw query. */
@@ -39,17 +45,16 @@ export const pourPage = (db: Db, query: ListQuery) => page<Omit<PourRow, keyof C
 export function listPours(db: Db, query: ListQuery): Page<PourRow> {
   const found = pourPage(db, query);
   // Counted for the page's rows only, and all at once, so that the length of the history does not matter.
-  const ids = found.items.map((row) => row.id);
-  const [counts, baits] = [countsOfMany(db, ids), baitsOf(db, ids)];
-  const items = found.items.map((row) => {
-    const mine = counts.get(row.id) ?? [];
-    return {
-      ...row,
-      shots: totalOf(mine, 'drawn'),
-      good: totalOf(mine, 'good'),
-      bad: totalOf(mine, 'bad'),
-      baits: (baits.get(row.id) ?? []).join(', '),
-    };
+  const counts = countsByPour(
+    db,
+    found.items.map((row) => row.id),
+  );
+  const items = found.items.map((row): PourRow => {
+    const closed = counts.get(row.id) ?? { shots: 0, good: 0, bad: 0, baits: '' };
+    if (row.closedAt !== null || row.startedAt === null) return { ...row, ...closed };
+    const marks = countMarks(db, row.id);
+    const [shots, good, bad] = [totalOf(marks, 'drawn'), totalOf(marks, 'good'), totalOf(marks, 'bad')];
+    return { ...row, shots, good, bad, baits: closed.baits };
   });
   return { ...found, items };
 }

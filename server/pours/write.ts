@@ -3,6 +3,7 @@ import type * as v from 'valibot';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
+import { OPENS_AFTER_S } from '../../core/mold/opening.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
 import { batchSize, inGlasses } from '../../core/plastisol/batch.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
@@ -17,17 +18,6 @@ import { workshop } from '../workshop/store.ts';
 import { getPour } from './read.ts';
 
 type NewPour = v.InferOutput<typeof pourBody>;
-
-/** Seconds until a mold is opened: starting guesses by kind, shown as such. */
-const OPENS_AFTER_S: Record<MoldRow['kind'], number> = {
-  'silicone-open': 300,
-  'silicone-wrap': 600,
-  'silicone-two-piece': 900,
-  aluminium: 120,
-  cast: 120,
-  printed: 240,
-  'dip-rods': 45,
-};
 
 function chosenMolds(db: Db, body: NewPour): { mold: MoldRow; shots: number }[] {
   const usable = usableMolds(db);
@@ -130,7 +120,7 @@ export function layOutPour(db: Db, body: NewPour, at: string): string {
     recipeRevisionId: revision.id,
     plastisolId: lot?.materialId,
     plastisolLotId: lot?.id,
-    ledgerId: addLedger(db, code, batch.cookMl, at),
+    ledgerId: addLedger(db, code, batch.cookMl, at, true),
     makerId: body.makerId,
     cookMl: batch.cookMl,
     plan,

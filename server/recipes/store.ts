@@ -94,7 +94,7 @@ const LISTING = {
     FROM recipe`,
   sorts: { name: 'recipe.name', created: 'recipe.created_at' },
   order: 'name',
-  search: 'recipe.name',
+  search: 'recipe.name LIKE @q',
   idColumn: 'recipe.id',
 };
 

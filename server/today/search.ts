@@ -51,22 +51,21 @@ function byName(db: Db, words: string[]): SearchHit[] {
   const like = words.map((word) => `%${escaped(word)}%`);
   const named = (column: string) => like.map((_, n) => `${column} LIKE @w${n} ESCAPE '\\'`).join(' AND ');
   const params = { ...Object.fromEntries(like.map((text, n) => [`w${n}`, text])), most: MOST };
+  const ids = (table: 'recipe' | 'customer') =>
+    all<{ id: string }>(db, `SELECT id FROM ${table} WHERE ${named('name')} LIMIT @most`, params);
+  // The newest of each, by its own index: to look through all by time would be to look through all.
+  const newest = (sql: string, column: string, order: string, table: 'recipe' | 'customer') =>
+    ids(table).flatMap(({ id }) =>
+      all<SearchHit>(db, `${sql} WHERE ${column} = ? ORDER BY ${order} DESC LIMIT ${MOST}`, [id]),
+    );
   return [
     ...all<SearchHit>(
       db,
       `SELECT * FROM (${NAMED}) WHERE ${named('title')} ORDER BY length(title) LIMIT @most`,
       params,
     ),
-    ...all<SearchHit>(
-      db,
-      `${POURS} WHERE pour.recipe_id IN (SELECT id FROM recipe WHERE ${named('name')}) ORDER BY pour.laid_out_at DESC LIMIT @most`,
-      params,
-    ),
-    ...all<SearchHit>(
-      db,
-      `${ORDERS} WHERE o.customer_id IN (SELECT id FROM customer WHERE ${named('name')}) ORDER BY o.due_on DESC LIMIT @most`,
-      params,
-    ),
+    ...newest(POURS, 'pour.recipe_id', 'pour.laid_out_at', 'recipe'),
+    ...newest(ORDERS, 'o.customer_id', 'o.due_on', 'customer'),
   ];
 }
 

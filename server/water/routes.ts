@@ -1,11 +1,22 @@
 import { listQuery } from '../../contract/fields.ts';
-import { ladderBody, trialBody, waterTestBody } from '../../contract/water.ts';
+import { type KickFit, ladderBody, trialBody, waterTestBody } from '../../contract/water.ts';
 import { Failure } from '../../core/failure.ts';
 import { ladderSteps } from '../../core/water/ladder.ts';
 import { first, insert, mustFind, type Row } from '../db/rows.ts';
-import { endpoint } from '../http/endpoint.ts';
+import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { getLadder, getTest, kickFit, listLadders, listTests, testsOf } from './store.ts';
+import {
+  type BareLadder,
+  getLadder,
+  getTest,
+  judgedLadder,
+  kickFit,
+  listLadders,
+  listTests,
+  testsOf,
+} from './store.ts';
+
+const judged = (ladder: BareLadder, beside: Beside) => judgedLadder(ladder, beside);
 
 const touches = ['water-tests', 'kick-fit', 'masters', 'ladders'];
 
@@ -51,15 +62,22 @@ export const waterEndpoints = [
     },
   }),
   endpoint({ method: 'GET', path: '/ladders', query: listQuery, run: ({ db, query }) => listLadders(db, query) }),
-  endpoint({ method: 'GET', path: '/ladders/:id', run: ({ db, params }) => getLadder(db, params.id as string) }),
+  endpoint({
+    method: 'GET',
+    path: '/ladders/:id',
+    run: ({ db, params }) => getLadder(db, params.id as string),
+    finish: judged,
+  }),
   endpoint({
     method: 'POST',
     path: '/ladders',
     body: ladderBody,
     touches,
-    run: ({ db, body, at }) => {
+    prepare: async (_body, beside) => (await kickFit(beside)).fit,
+    finish: judged,
+    run: ({ db, body, at, prepared }) => {
       const { name, scale, hardness, walkingMPerS } = body;
-      const known = kickFit(db).fit;
+      const known = prepared as KickFit['fit'];
       // Stepped by what is known: a workshop with trials gets steps about its own plastic.
       const steps = ladderSteps({
         ...body,
@@ -77,6 +95,7 @@ export const waterEndpoints = [
     path: '/ladders/:id/trials',
     body: trialBody,
     touches,
+    finish: judged,
     run: ({ db, body, params, at }) => {
       const ladder = getLadder(db, params.id as string);
       if (body.step >= ladder.steps.length)
@@ -89,6 +108,7 @@ export const waterEndpoints = [
     method: 'POST',
     path: '/ladders/:id/trials/:trialId/reverse',
     touches,
+    finish: judged,
     run: ({ db, params, at }) => {
       const { id, trialId } = params as { id: string; trialId: string };
       const row = first<Row>(
@@ -101,5 +121,5 @@ export const waterEndpoints = [
       return getLadder(db, id);
     },
   }),
-  endpoint({ method: 'GET', path: '/kick-fit', run: ({ db }) => kickFit(db) }),
+  endpoint({ method: 'GET', path: '/kick-fit', run: () => null, finish: (_none, beside) => kickFit(beside) }),
 ];

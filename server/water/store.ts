@@ -1,11 +1,13 @@
+import { createHash } from 'node:crypto';
 import type * as v from 'valibot';
 import type { ListQuery } from '../../contract/fields.ts';
 import type { KickFit, Ladder, LadderRow, Trial, WaterTest } from '../../contract/water.ts';
 import { type ShapeSpec, tailOf } from '../../core/shape/spec.ts';
-import { fitKick, type fitKickSchema } from '../../core/water/fitKick.ts';
+import type { fitKickSchema } from '../../core/water/fitKick.ts';
 import { END_PADDLE } from '../../core/water/kick.ts';
 import type { Db } from '../db/open.ts';
 import { all, mustFind } from '../db/rows.ts';
+import type { Beside } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
 
 type FitTrial = v.InferOutput<typeof fitKickSchema>['trials'][number];
@@ -16,7 +18,7 @@ const TESTS = {
     JOIN master ON master.id = r.master_id JOIN bait ON bait.id = master.bait_id`,
   sorts: { time: 't.seq', master: 'bait.name' },
   order: '-time',
-  search: "(bait.name || ' ' || t.place_name || ' ' || t.notes)",
+  search: "(bait.name || ' ' || t.place_name || ' ' || t.notes) LIKE @q",
   where: 't.reverses IS NULL AND NOT EXISTS (SELECT 1 FROM water_test back WHERE back.reverses = t.id)',
   idColumn: 't.id',
 };
@@ -40,7 +42,7 @@ const LADDERS = {
     AND NOT EXISTS (SELECT 1 FROM ladder_trial back WHERE back.reverses = t.id)) AS trials FROM ladder`,
   sorts: { created: 'created_at', name: 'name' },
   order: '-created',
-  search: 'name',
+  search: 'name LIKE @q',
   idColumn: 'ladder.id',
 };
 
@@ -75,12 +77,19 @@ function ladderTrials(ladder: Omit<LadderRow, 'trials'>, trials: Trial[]): FitTr
   });
 }
 
-/** A ladder with its trials, what they say together with all others, and which step to draw next. */
-export function getLadder(db: Db, id: string): Ladder {
+/** A ladder with its trials. */
+export function getLadder(db: Db, id: string): BareLadder {
   const { trials: _, ...ladder } = mustFind<LadderRow>(db, 'ladder', id, 'tail ladder');
-  const trials = trialsOf(db, id);
+  return { ...ladder, trials: trialsOf(db, id) };
+}
+
+export type BareLadder = Omit<Ladder, 'fit' | 'next'>;
+
+/** The same with what its trials say together with all others, and which step to draw next. */
+export async function judgedLadder(ladder: BareLadder, beside: Beside): Promise<Ladder> {
+  const { trials } = ladder;
   const open = ladder.steps.flatMap((_step, index) => (trials.some((trial) => trial.step === index) ? [] : [index]));
-  const { all: known } = everyTrial(db);
+  const { all: known } = everyTrial(beside.db);
   const candidates = open.map((index) => ({
     tail: END_PADDLE,
     scale: ladder.scale,
@@ -88,7 +97,8 @@ export function getLadder(db: Db, id: string): Ladder {
     ...(ladder.steps[index] as (typeof ladder.steps)[number]),
     ...WATER,
   }));
-  const fit = known.length > 0 ? fitKick({ trials: known, candidates, walkingMPerS: ladder.walkingMPerS }) : null;
+  const fit =
+    known.length > 0 ? await fitted({ trials: known, candidates, walkingMPerS: ladder.walkingMPerS }, beside) : null;
   const next = fit
     ? fit.teaches.map(({ index, bits, chanceItKicks }) => ({ step: open[index] as number, bits, chanceItKicks }))
     : // Nothing known yet: the middle step is the one in doubt.
@@ -150,8 +160,26 @@ function everyTrial(db: Db): { all: FitTrial[]; fromLadders: number; fromTests: 
   };
 }
 
-export function kickFit(db: Db): KickFit {
-  const { all: trials, fromLadders, fromTests } = everyTrial(db);
-  const fit = trials.length > 0 ? fitKick({ trials, candidates: [], walkingMPerS: 0.8 }) : null;
+export async function kickFit(beside: Beside): Promise<KickFit> {
+  const { all: trials, fromLadders, fromTests } = everyTrial(beside.db);
+  const fit = trials.length > 0 ? await fitted({ trials, candidates: [], walkingMPerS: 0.8 }, beside) : null;
   return { fit, fromLadders, fromTests };
+}
+
+type Fit = NonNullable<KickFit['fit']>;
+
+/** A fit of hundreds of trials takes a second: it is made once for what is known, beside the server. */
+const fits = new Map<string, Promise<Fit>>();
+const KEPT_FITS = 40;
+
+function fitted(wish: v.InferInput<typeof fitKickSchema>, { jobs }: Beside): Promise<Fit> {
+  const key = createHash('sha256').update(JSON.stringify(wish)).digest('hex');
+  const known = fits.get(key);
+  if (known) return known;
+  const made = jobs.calculate('bait.fitKick', wish) as Promise<Fit>;
+  fits.set(key, made);
+  // One that was stopped is made anew for the next who asks.
+  made.catch(() => fits.delete(key));
+  if (fits.size > KEPT_FITS) fits.delete(fits.keys().next().value as string);
+  return made;
 }

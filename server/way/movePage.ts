@@ -3,14 +3,21 @@ const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.c
 /** Sends what waits in this address's browser storage along to the new one; each tap keeps its key, so none counts twice. */
 export const MOVE_SCRIPT = `
 const link = document.getElementById('on');
-let taps = '[]';
-try { taps = localStorage.getItem('blunko.outbox') || '[]'; } catch {}
-let waiting = 0;
-try { waiting = JSON.parse(taps).filter((tap) => !tap.refused).length; } catch {}
-if (waiting > 0) {
-  link.href += '#taps=' + encodeURIComponent(taps);
+const read = (text) => { try { return JSON.parse(text); } catch { return null; } };
+let taps = [];
+try {
+  taps = read(localStorage.getItem('blunko.outbox')) || [];
+  for (let i = 0; i < localStorage.length; i++) {
+    const name = localStorage.key(i);
+    const tap = name.startsWith('blunko.tap.') && read(localStorage.getItem(name));
+    if (tap) taps.push(tap);
+  }
+} catch {}
+taps = taps.filter((tap) => !tap.refused).sort((a, b) => (a.n || 0) - (b.n || 0));
+if (taps.length > 0) {
+  link.href += '#taps=' + encodeURIComponent(JSON.stringify(taps));
   document.getElementById('taps').textContent =
-    waiting + (waiting === 1 ? ' tap waits' : ' taps wait') + ' in this browser and will go along.';
+    taps.length + (taps.length === 1 ? ' tap waits' : ' taps wait') + ' in this browser and will go along.';
 }
 `;
 

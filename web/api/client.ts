@@ -1,4 +1,5 @@
 import { v7 } from 'uuid';
+import { staled } from './stale.ts';
 
 /** A refusal from the server, in words that can be shown. */
 export class ApiError extends Error {
@@ -26,13 +27,18 @@ export interface CallOptions {
   body?: unknown;
   version?: number;
   key?: string;
+  /** Answers only once what the write made stale was fetched again. */
+  awaitStale?: boolean;
 }
 
 interface ErrorBody {
   error?: { code?: string; message?: string; path?: string; current?: unknown };
 }
 
-export async function call<T>(path: string, { method = 'GET', body, version, key }: CallOptions = {}): Promise<T> {
+export async function call<T>(
+  path: string,
+  { method = 'GET', body, version, key, awaitStale = false }: CallOptions = {},
+): Promise<T> {
   const headers: Record<string, string> = {};
   if (body !== undefined) headers['content-type'] = 'application/json';
   if (version !== undefined) headers['if-match'] = `"${version}"`;
@@ -45,7 +51,15 @@ export async function call<T>(path: string, { method = 'GET', body, version, key
     throw new NoAnswer();
   });
   const json = (await response.json().catch(() => ({}))) as T & ErrorBody;
-  if (response.ok) return json;
+  if (response.ok) {
+    // The record itself is in the answer; lists and sums that it changed are fetched again.
+    const stale = response.headers.get('x-blunko-stale');
+    if (stale) {
+      const fetched = staled(stale.split(' '), response.headers.get('x-blunko-write') ?? undefined);
+      if (awaitStale) await fetched;
+    }
+    return json;
+  }
   const { code = 'internal', message = 'Something broke; try again.', path: field, current } = json.error ?? {};
   if (code === 'passcode-needed') window.dispatchEvent(new Event('blunko:passcode'));
   throw new ApiError(response.status, code, message, field, current);

@@ -1,26 +1,57 @@
-import type { QueryClient } from '@tanstack/react-query';
 import { learnServerTime } from './now.ts';
+import { staled } from './stale.ts';
+
+/** A line that the server closed for good, such as before the passcode was typed, is tried again after this. */
+const AGAIN_MS = 5000;
+
+/** What is told when the server is there again, and which build of the pages it serves. */
+let onHello: (build: string | null) => void = () => {};
+export function whenThere(tell: (build: string | null) => void): void {
+  onHello = tell;
+}
+
+let reopen: () => void = () => {};
+/** Opens the line at once: somebody was let in. */
+export const openLiveLine = () => reopen();
 
 /** Listens for what became stale on any other screen; after a gap everything is fetched again. */
-export function listen(client: QueryClient): () => void {
-  const source = new EventSource('/api/live');
+export function listen(): () => void {
+  let source: EventSource | undefined;
+  let timer: ReturnType<typeof setTimeout> | undefined;
   let gap = false;
-  source.addEventListener('hello', (event) => {
-    learnServerTime((JSON.parse((event as MessageEvent<string>).data) as { now: string }).now);
-    if (gap) void client.invalidateQueries();
-    gap = false;
-  });
-  source.addEventListener('stale', (event) => {
-    const { keys } = JSON.parse((event as MessageEvent<string>).data) as { keys: string[] };
-    if (keys.includes('*')) void client.invalidateQueries();
-    for (const key of keys) void client.invalidateQueries({ queryKey: [key] });
-  });
-  source.addEventListener('job', (event) => {
-    const detail = JSON.parse((event as MessageEvent<string>).data) as { job: string; done: number };
-    window.dispatchEvent(new CustomEvent('blunko:job', { detail }));
-  });
-  source.addEventListener('error', () => {
-    gap = true;
-  });
-  return () => source.close();
+  const open = () => {
+    clearTimeout(timer);
+    source?.close();
+    const line = new EventSource('/api/live');
+    source = line;
+    line.addEventListener('hello', (event) => {
+      const { now, build } = JSON.parse((event as MessageEvent<string>).data) as { now: string; build: string | null };
+      learnServerTime(now);
+      if (gap) void staled(['*']);
+      gap = false;
+      onHello(build);
+    });
+    line.addEventListener('stale', (event) => {
+      const { keys, write } = JSON.parse((event as MessageEvent<string>).data) as { keys: string[]; write: string };
+      void staled(keys, write);
+    });
+    line.addEventListener('job', (event) => {
+      const detail = JSON.parse((event as MessageEvent<string>).data) as { job: string; done: number };
+      window.dispatchEvent(new CustomEvent('blunko:job', { detail }));
+    });
+    line.addEventListener('error', () => {
+      gap = true;
+      // A browser tries again by itself unless it was refused.
+      if (line.readyState === EventSource.CLOSED && source === line) {
+        clearTimeout(timer);
+        timer = setTimeout(open, AGAIN_MS);
+      }
+    });
+  };
+  reopen = open;
+  open();
+  return () => {
+    clearTimeout(timer);
+    source?.close();
+  };
 }

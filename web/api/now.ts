@@ -1,13 +1,32 @@
 import { useSyncExternalStore } from 'react';
 
-// A tablet's own clock may be wrong by minutes; pot life is counted on the server's.
-let offsetMs = 0;
+// A tablet's own clock may be wrong by minutes; pot life is counted on the server's. What was learnt is kept over a reload
+// without Wi-Fi.
+const STORE = 'blunko.clock';
+let offsetMs = kept();
+
+function kept(): number {
+  try {
+    const ms = Number(localStorage.getItem(STORE));
+    return Number.isFinite(ms) ? ms : 0;
+  } catch {
+    return 0;
+  }
+}
 
 export function learnServerTime(iso: string): void {
   offsetMs = Date.parse(iso) - Date.now();
+  try {
+    localStorage.setItem(STORE, String(offsetMs));
+  } catch {
+    // A full browser still knows the time until it is closed.
+  }
 }
 
 export const serverNow = () => Date.now() + offsetMs;
+
+/** The moment now, by the server's clock, as records hold it. */
+export const serverStamp = () => new Date(serverNow()).toISOString();
 
 /** The server's time now in ms, again every second. */
 export function useNow(): number {

@@ -16,10 +16,10 @@ export function Page({ title, tab, under, actions, children }: Props) {
     document.title = `${tab} · Blunko`;
   }, [tab]);
   return (
-    <div className="px-10 py-7 max-w-[1400px] mx-auto w-full flex flex-col gap-6 print:p-0">
+    <div className="px-4 sm:px-7 xl:px-10 py-5 sm:py-7 max-w-[1400px] mx-auto w-full flex flex-col gap-6 print:p-0">
       <header className="flex items-start gap-6 flex-wrap">
-        <div className="flex-1 min-w-72">
-          <h1>{title}</h1>
+        <div className="flex-1 min-w-60">
+          <h1 className="text-[1.75rem] sm:text-4xl wrap-anywhere">{title}</h1>
           {under && <div className="soft mt-2">{under}</div>}
         </div>
         {actions && <div className="flex gap-3 flex-wrap no-print">{actions}</div>}

@@ -6,10 +6,15 @@ import { durationText } from '../../core/units/show.ts';
 import { useNow } from '../api/now.ts';
 import { queries } from '../api/queries.ts';
 import { useWrite } from '../api/write.ts';
+import { useWidth } from '../parts/Fitted.tsx';
 import { alarm } from './alarm.ts';
 import { along, MARKS, placeFlags } from './scale.ts';
 
 const FLAG_PX = 186;
+/** What a mark's label takes. */
+const MARK_PX = 42;
+/** Under this there is room for the nearest clock alone. */
+const NARROW_PX = 560;
 
 interface Flag {
   clock: Clock;
@@ -26,19 +31,6 @@ export function clockPath(clock: Clock): string {
   return '/';
 }
 
-function useWidth() {
-  const ref = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(1200);
-  useEffect(() => {
-    const element = ref.current;
-    if (!element) return;
-    const observer = new ResizeObserver(([entry]) => setWidth(entry?.contentRect.width ?? 1200));
-    observer.observe(element);
-    return () => observer.disconnect();
-  }, []);
-  return { ref, width };
-}
-
 /** Sounds and speaks once for each clock that comes due while somebody is here. */
 function useAlarms(flags: Flag[]): void {
   const rung = useRef(new Set<string>());
@@ -53,73 +45,97 @@ function useAlarms(flags: Flag[]): void {
   }, [flags]);
 }
 
+/** Marks that have room beside each other. */
+function roomyMarks(width: number): [at: number, label: string][] {
+  const roomy: [number, string][] = [];
+  for (const [seconds, label] of MARKS) {
+    const at = along(seconds) * (width - MARK_PX);
+    const before = roomy.at(-1);
+    if (!before || at - before[0] >= MARK_PX) roomy.push([at, label]);
+  }
+  return roomy;
+}
+
+function FlagOn({ clock, dueS }: Flag) {
+  const late = dueS <= 0;
+  const colour = late || HOT.has(clock.kind) ? 'var(--heat)' : 'var(--rest)';
+  return (
+    <Link
+      to={clockPath(clock)}
+      title={clock.label}
+      className="pl-2 min-w-0 flex-1 h-full flex flex-col justify-center hover:bg-[var(--paper)]"
+      style={{ borderLeft: `4px solid ${colour}` }}
+    >
+      <span className="text-sm font-bold truncate leading-tight">{clock.label}</span>
+      <span className="figure text-sm truncate leading-tight" style={{ color: colour }}>
+        {late ? `due ${durationText(-dueS)} ago` : durationText(dueS)}
+      </span>
+    </Link>
+  );
+}
+
 /** All that is hot, setting or curing, on one time scale from now to two days, on every screen. */
 export function ClockStrip() {
   const { data } = useQuery(queries.clocks);
   const now = useNow();
-  const { ref, width } = useWidth();
+  const [ref, width] = useWidth<HTMLDivElement>(1200);
   const [open, setOpen] = useState(false);
   const flags = (data?.items ?? []).map((clock) => ({ clock, dueS: (Date.parse(clock.dueAt) - now) / 1000 }));
   useAlarms(flags);
-  const placed = placeFlags(flags, width, FLAG_PX);
+  const narrow = width < NARROW_PX;
+  const placed = narrow
+    ? flags.slice(0, 1).map((item) => ({ item, x: 0, more: flags.slice(1) }))
+    : placeFlags(flags, width, FLAG_PX);
   const due = flags.filter((flag) => flag.dueS <= 0);
+  const idle = flags.length === 0;
   return (
     <section
-      className="no-print bg-[var(--sheet)] border-t-2 border-[var(--rule)] shrink-0 relative"
+      className="no-print bg-[var(--sheet)] border-t-2 border-[var(--rule)] shrink-0 relative flex items-stretch pl-4 sm:pl-8 pr-2 gap-2"
       aria-label="Clocks"
     >
       {open && <ClockList flags={flags} onClose={() => setOpen(false)} />}
-      <div ref={ref} className="relative h-[72px] mx-8 overflow-hidden">
-        {MARKS.map(([seconds, label]) => (
-          <span
-            key={label}
-            className="absolute top-0 h-2.5 border-l-2 border-[var(--rule)] pl-1.5 figure text-[0.6875rem] soft leading-3 whitespace-nowrap"
-            style={{ left: Math.min(width - 26, along(seconds) * (width - 4)) }}
-          >
-            {label}
-          </span>
-        ))}
-        {placed.map(({ item: { clock, dueS }, x, more }) => {
-          const late = dueS <= 0;
-          const colour = late || HOT.has(clock.kind) ? 'var(--heat)' : 'var(--rest)';
-          return (
-            <div
-              key={clock.id}
-              className="absolute top-3.5 bottom-1.5 flex"
-              style={{ left: x, width: FLAG_PX - 6, borderLeft: `4px solid ${colour}` }}
+      <div ref={ref} className={`relative flex-1 min-w-0 overflow-hidden ${idle ? 'h-8' : 'h-[68px]'}`}>
+        {idle && <p className="soft text-sm leading-8 truncate">Nothing is hot, setting or curing.</p>}
+        {!idle &&
+          !narrow &&
+          roomyMarks(width).map(([at, label]) => (
+            <span
+              key={label}
+              className="absolute top-0 h-2.5 border-l-2 border-[var(--rule)] pl-1.5 figure text-[0.6875rem] soft leading-3 whitespace-nowrap"
+              style={{ left: at }}
             >
-              <Link
-                to={clockPath(clock)}
-                className="pl-2 min-w-0 flex-1 flex flex-col justify-center hover:bg-[var(--paper)]"
+              {label}
+            </span>
+          ))}
+        {placed.map(({ item, x, more }) => (
+          <div
+            key={item.clock.id}
+            className={`absolute bottom-1.5 flex items-center ${narrow ? 'top-1.5' : 'top-3.5'}`}
+            style={{ left: x, width: narrow ? width : FLAG_PX - 6 }}
+          >
+            <FlagOn {...item} />
+            {more.length > 0 && (
+              <button
+                type="button"
+                className="btn btn-ghost btn-sm px-1.5 figure"
+                onClick={() => setOpen(!open)}
+                aria-label={`${more.length} more clocks near this one`}
               >
-                <span className="text-sm font-bold truncate leading-tight">{clock.label}</span>
-                <span className="figure text-sm truncate leading-tight" style={{ color: colour }}>
-                  {late ? `due ${durationText(-dueS)} ago` : durationText(dueS)}
-                </span>
-              </Link>
-              {more.length > 0 && (
-                <button
-                  type="button"
-                  className="btn btn-ghost btn-xs self-center figure"
-                  onClick={() => setOpen(!open)}
-                  aria-label={`${more.length} more clocks near this one`}
-                >
-                  +{more.length}
-                </button>
-              )}
-            </div>
-          );
-        })}
-        {flags.length === 0 && <p className="absolute top-6 soft text-sm">Nothing is hot, setting or curing.</p>}
-        <button
-          type="button"
-          className="absolute right-0 bottom-0 h-6 min-w-6 text-xs link soft"
-          aria-expanded={open}
-          onClick={() => setOpen(!open)}
-        >
-          all clocks
-        </button>
+                +{more.length}
+              </button>
+            )}
+          </div>
+        ))}
       </div>
+      <button
+        type="button"
+        className="shrink-0 self-center min-h-8 px-2 text-sm link soft"
+        aria-expanded={open}
+        aria-label="All clocks"
+        onClick={() => setOpen(!open)}
+      >
+        {narrow ? 'all' : 'all clocks'}
+      </button>
       <p className="sr-only" role="alert">
         {due.map((flag) => `${flag.clock.label} is due.`).join(' ')}
       </p>
@@ -136,7 +152,7 @@ function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
   );
   return (
     <section
-      className="absolute bottom-full right-6 w-[440px] max-h-[70dvh] overflow-auto sheet shadow-lg p-4 z-20"
+      className="absolute bottom-full right-2 sm:right-6 w-[440px] max-w-[calc(100vw-1rem)] max-h-[70dvh] overflow-auto sheet shadow-lg p-4 z-20"
       aria-label="All clocks"
     >
       <div className="flex justify-between items-center">

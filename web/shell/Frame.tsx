@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Suspense, useEffect, useState } from 'react';
+import { Suspense, useEffect, useRef, useState } from 'react';
 import { Outlet, useLocation, useMatch } from 'react-router';
 import { queries } from '../api/queries.ts';
 import { Waiting } from '../parts/Page.tsx';
@@ -10,6 +10,7 @@ import { Palette } from './Palette.tsx';
 import { Passcode } from './Passcode.tsx';
 import { ShortcutHelp, useShortcuts } from './shortcuts.tsx';
 import { TheLine } from './TheLine.tsx';
+import { isOlder } from './upgrade.ts';
 import { Welcome } from './Welcome.tsx';
 
 export function Frame() {
@@ -36,6 +37,11 @@ function House() {
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);
   useShortcuts({ onSearch: () => setPalette(true), onHelp: () => setHelp(true) });
+  const place = useRef(pathname);
+  useEffect(() => {
+    if (place.current !== pathname && isOlder()) location.reload();
+    place.current = pathname;
+  }, [pathname]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts at its top
   useEffect(() => {
     document.getElementById('place')?.scrollTo(0, 0);

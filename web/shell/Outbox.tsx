@@ -1,18 +1,25 @@
-import { dismiss, useTaps } from '../api/outbox.ts';
+import { dismiss, useTaps, useUnkept } from '../api/outbox.ts';
 
 /** Says what has not reached the workshop's computer yet, and what it refused. */
 export function Outbox() {
   const taps = useTaps();
+  const unkept = useUnkept();
   const waiting = taps.filter((row) => !row.refused);
   const refused = taps.filter((row) => row.refused);
   if (taps.length === 0) return null;
   return (
     <section
-      className="no-print shrink-0 border-t-2 border-[var(--warn)] bg-[var(--sheet)] px-8 py-2 flex flex-col gap-1"
+      className="no-print shrink-0 border-t-2 border-[var(--warn)] bg-[var(--sheet)] px-4 sm:px-8 py-2 flex flex-col gap-1 max-h-[30dvh] overflow-auto"
       role="status"
     >
       {waiting.length > 1 && (
         <p className="warn font-bold">{waiting.length} taps are kept here until the workshop’s computer answers.</p>
+      )}
+      {unkept > 0 && (
+        <p className="heat font-bold">
+          This browser has no room left: {unkept === 1 ? 'one tap is' : `${unkept} taps are`} only in this page. Leave
+          it open until the workshop’s computer answers.
+        </p>
       )}
       {refused.map(({ key, said, refused: why }) => (
         <p key={key} className="flex items-center gap-3">

@@ -1,6 +1,8 @@
 import { useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { post } from '../api/client.ts';
+import { openLiveLine } from '../api/live.ts';
+import { sendNow } from '../api/outbox.ts';
 import { Refusal, TextField } from '../parts/Fields.tsx';
 
 export function Passcode({ onOpen }: { onOpen(): void }) {
@@ -10,6 +12,8 @@ export function Passcode({ onOpen }: { onOpen(): void }) {
   const open = async () => {
     try {
       await post('/session', { passcode });
+      openLiveLine();
+      sendNow();
       await client.resetQueries();
       onOpen();
     } catch (failure) {

@@ -95,13 +95,19 @@ INSERT INTO cavity_sum (mold_id, cavity, result, reason, count)
   FROM mark_now n JOIN pour ON pour.id = n.pour_id
   WHERE pour.closed_at IS NOT NULL AND n.result <> 'unmarked' GROUP BY 1, 2, 3, 4;
 
+-- Ledgers of cups are many; those that are no cup's are listed.
+ALTER TABLE ledger ADD COLUMN of_pour INTEGER NOT NULL DEFAULT 0 CHECK (of_pour IN (0, 1));
+UPDATE ledger SET of_pour = 1 WHERE id IN (SELECT ledger_id FROM pour);
+CREATE INDEX ledger_alone ON ledger (created_at, id) WHERE of_pour = 0;
+
 -- How many of a mold's baits of a closed cup had flash.
 ALTER TABLE pour_mold ADD COLUMN flash INTEGER;
 UPDATE pour_mold SET flash = (SELECT count(*) FROM mark_now n WHERE n.pour_id = pour_mold.pour_id
   AND n.mold_id = pour_mold.mold_id AND n.result = 'bad' AND n.reason = 'flash') WHERE drawn IS NOT NULL;
 
 CREATE INDEX pour_order_line_by_line ON pour_order_line (order_line_id);
-CREATE INDEX customer_order_by_customer ON customer_order (customer_id);
+CREATE INDEX customer_order_by_customer ON customer_order (customer_id, due_on);
+CREATE INDEX kept_result_by_time ON kept_result (created_at, id);
 CREATE INDEX customer_order_by_due ON customer_order (due_on, id);
 CREATE INDEX customer_order_open ON customer_order (due_on, created_at) WHERE sent_at IS NULL AND cancelled_at IS NULL;
 DROP INDEX pour_by_recipe;

@@ -63,9 +63,9 @@ function Card({ recipe }: { recipe: Recipe }) {
         </>
       }
     >
-      <div className="grid grid-cols-[1fr_300px] gap-12 print:grid-cols-1">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] gap-12 print:grid-cols-1">
         <section>
-          <div className="flex items-end gap-4 mb-4">
+          <div className="flex items-end gap-x-4 flex-wrap mb-4">
             <QuantityField
               label="For a batch of"
               dimension="volume"
@@ -73,7 +73,7 @@ function Card({ recipe }: { recipe: Recipe }) {
               onChange={setBatch}
               className="w-48"
             />
-            <div className="flex gap-1.5 pb-5 no-print">
+            <div className="flex gap-1.5 pb-5 flex-wrap no-print">
               {QUICK.map(([label, ml]) => (
                 <button
                   key={label}

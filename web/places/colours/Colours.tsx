@@ -34,7 +34,7 @@ export function Colours() {
   }
   return (
     <Page title="Colours" tab="Colours" actions={actions} under="Per cup, in drops, spoons and grams.">
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-x-10 gap-y-10">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-10 gap-y-10">
         {data.items.map((recipe) => (
           <li key={recipe.id}>
             <Link to={`/colours/${recipe.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">

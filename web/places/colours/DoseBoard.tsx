@@ -2,6 +2,7 @@ import { useState } from 'react';
 import type { Material } from '../../../contract/materials.ts';
 import type { Dose } from '../../../contract/recipes.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
+import { serverStamp } from '../../api/now.ts';
 import { type Tap, tapRow } from '../../api/outbox.ts';
 import { timeText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -26,7 +27,7 @@ export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials
       amount: Number(body.amount ?? undone?.amount ?? 0),
       unit: String(body.unit ?? undone?.unit ?? ''),
       reverses: path.endsWith('/undo') ? String(body.doseId) : null,
-      at: new Date().toISOString(),
+      at: String(body.tappedAt ?? serverStamp()),
     };
   });
   return [...doses, ...more];
@@ -117,7 +118,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
     return <p className="text-lg">Add a colourant, flake or salt to the store first, or write it into a recipe.</p>;
   const set = picked ? stepsFor(picked) : undefined;
   return (
-    <div className="grid grid-cols-[minmax(420px,1fr)_minmax(280px,360px)] gap-8">
+    <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(260px,360px)] gap-8">
       <div className="flex flex-col gap-4">
         <fieldset className="flex flex-wrap gap-2" aria-label="What goes in">
           {dosable.map((material) => (

@@ -175,14 +175,14 @@ function Editor({ materials, start, recipe }: { materials: Material[]; start: Dr
         />
       )}
       <form
-        className="grid grid-cols-[1fr_280px] gap-12"
+        className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_280px] gap-12"
         onSubmit={(event) => {
           event.preventDefault();
           if (ready) void send();
         }}
       >
         <div className="flex flex-col gap-4">
-          <div className="grid grid-cols-[1fr_200px] gap-4">
+          <div className="grid grid-cols-1 sm:grid-cols-[1fr_200px] gap-4">
             <TextField
               label="Name of the colour"
               value={draft.name}
@@ -252,7 +252,7 @@ function RowFields({
     (material) => DOSED.includes(material.kind) && (material.id === row.materialId || !taken.includes(material.id)),
   );
   return (
-    <div className="grid grid-cols-[1fr_1fr_150px_auto] gap-3 items-start">
+    <div className="grid grid-cols-2 sm:grid-cols-[1fr_1fr_150px_auto] gap-3 items-start">
       <SelectField
         label="What goes in"
         value={row.materialId}
@@ -307,7 +307,7 @@ function Conflict({
     theirs.revision.items.find((item) => item.materialId === row.materialId)?.materialName ||
     'another material';
   return (
-    <section className="border-2 border-[var(--warn)] rounded p-5 grid grid-cols-2 gap-8" role="alert">
+    <section className="border-2 border-[var(--warn)] rounded p-5 grid grid-cols-1 md:grid-cols-2 gap-8" role="alert">
       <h2 className="col-span-2">
         Somebody saved v{theirs.revision.number} while you were writing. Nothing is lost: here are both.
       </h2>

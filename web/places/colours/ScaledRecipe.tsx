@@ -64,7 +64,7 @@ export function ScaledRow({
     );
   const error = Math.round(scale.roundingFraction * 1000) / 10;
   return (
-    <li className="grid grid-cols-[18px_minmax(150px,1fr)_minmax(190px,auto)_minmax(170px,auto)] gap-4 items-center py-2.5">
+    <li className="grid grid-cols-[18px_minmax(0,1fr)] sm:grid-cols-[18px_minmax(130px,1fr)_minmax(150px,auto)_minmax(130px,auto)] gap-4 items-center py-2.5">
       <span
         className="w-4 h-4 rounded-full border border-[var(--ink)]"
         style={{ background: item.hex ?? 'transparent' }}

@@ -68,7 +68,10 @@ export function Guide() {
     <Page title="The order of work" tab="Guide" under="What goes into each step, what goes wrong, and what to wear.">
       <ol className="ruled">
         {STAGES.map((stage, index) => (
-          <li key={stage.name} className="grid grid-cols-[52px_180px_1fr_1fr] gap-6 py-5">
+          <li
+            key={stage.name}
+            className="grid grid-cols-[40px_minmax(0,1fr)] lg:grid-cols-[52px_180px_1fr_1fr] gap-6 py-5"
+          >
             <span className="big soft">{index + 1}</span>
             <h2 className="text-2xl">
               <Link to={stage.to} className="link">

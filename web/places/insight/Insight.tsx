@@ -52,7 +52,7 @@ export function Insight() {
       ) : (
         <Rejects pours={mine.slice(-60)} />
       )}
-      <div className="grid grid-cols-[1.4fr_1fr] gap-12">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1.4fr)_minmax(0,1fr)] gap-12">
         <HardnessChart pours={mine} />
         <Faults faults={data.faults} />
       </div>
@@ -158,7 +158,7 @@ function Faults({ faults }: { faults: Figures['faults'] }) {
       {faults.length === 0 && <p className="soft">Nothing yet.</p>}
       <ul>
         {faults.slice(0, 8).map(({ reason, count }) => (
-          <li key={reason} className="grid grid-cols-[110px_190px_auto] gap-3 items-end py-0.5">
+          <li key={reason} className="grid grid-cols-[96px_minmax(0,1fr)_auto] gap-3 items-end py-0.5">
             <span>{FAULT_WORDS[reason as keyof typeof FAULT_WORDS] ?? reason}</span>
             <Graduated value={count} most={most} label={`${reason}: ${count}`} widthPx={180} colour="var(--warn)" />
             <b className="figure">{count}</b>

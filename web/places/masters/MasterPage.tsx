@@ -69,7 +69,7 @@ export function MasterPage() {
       }
     >
       {doing === 'revision' && <ReviseForm master={master} onDone={() => setDoing(null)} />}
-      <div className="grid grid-cols-[1fr_380px] gap-12">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_380px] gap-12">
         <div className="flex flex-col gap-8">
           <MasterDrawing shape={master.shape} {...latest} />
           {doing === 'mesh' && <MeshRevision master={master} onDone={() => setDoing(null)} />}
@@ -294,7 +294,7 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
   }));
   const ready = reason.trim() !== '' && complete(dimensions);
   return (
-    <section className="sheet p-5 grid grid-cols-2 gap-8">
+    <section className="sheet p-5 grid grid-cols-1 md:grid-cols-2 gap-8">
       <div className="flex flex-col gap-4">
         <TextField
           label="What was changed, and why"
@@ -381,7 +381,7 @@ function BaitFacts({ bait }: { bait: Bait }) {
   return (
     <section className="flex flex-col gap-3">
       <h2>As a bait</h2>
-      <div className="grid grid-cols-4 gap-4">
+      <div className="grid grid-cols-2 sm:grid-cols-4 gap-4">
         <NumberField label="To a pack" value={packCount} onChange={setPackCount} min={1} />
         <NumberField label={`Price of a pack, ${workshop.currency}`} value={price} onChange={setPrice} min={0} />
         <NumberField label="Wanted hardness" value={wanted} onChange={setWanted} min={0} hint="read after 24 h" />

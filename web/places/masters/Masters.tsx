@@ -3,13 +3,17 @@ import { Link } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { niceStep } from '../../parts/Cylinder.tsx';
+import { useWidth } from '../../parts/Fitted.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
+/** The longest bait is drawn so long, where there is room. */
 const WIDTH_PX = 620;
+const BESIDE_PX = 450;
 
 /** Every master drawn to one scale against a ruler, so that sizes can be compared at a glance. */
 export function Masters() {
+  const [box, room] = useWidth<HTMLDivElement>(1200);
   const { data } = useQuery(queries.masters);
   const { text, taste } = useTaste();
   if (!data) return <Waiting />;
@@ -27,7 +31,8 @@ export function Masters() {
   }
   const unitMm = taste.system === 'us' ? 25.4 : 1;
   const longestMm = Math.max(...data.items.map((master) => master.latest.lengthMm)) * 1.04;
-  const pxPerMm = WIDTH_PX / longestMm;
+  const widthPx = Math.min(WIDTH_PX, room < 720 ? room - 34 : room - BESIDE_PX);
+  const pxPerMm = widthPx / longestMm;
   const step = niceStep(longestMm / unitMm);
   return (
     <Page
@@ -40,9 +45,9 @@ export function Masters() {
         </Link>
       }
     >
-      <div className="grid grid-cols-[1fr_auto] items-end gap-x-8">
-        <svg width={WIDTH_PX + 30} height={34} role="img" aria-label={`Ruler to ${text(longestMm, 'length')}`}>
-          <line x1={0} x2={WIDTH_PX} y1={33} y2={33} stroke="var(--ink)" strokeWidth={2} />
+      <div ref={box} className="grid grid-cols-1 md:grid-cols-[minmax(0,1fr)_auto] items-end gap-x-6">
+        <svg width={widthPx + 30} height={34} role="img" aria-label={`Ruler to ${text(longestMm, 'length')}`}>
+          <line x1={0} x2={widthPx} y1={33} y2={33} stroke="var(--ink)" strokeWidth={2} />
           {Array.from({ length: Math.floor((longestMm / unitMm / step) * 5) + 1 }, (_, i) => {
             const at = ((i * step) / 5) * unitMm * pxPerMm;
             return (
@@ -65,14 +70,14 @@ export function Masters() {
             );
           })}
         </svg>
-        <span />
+        <span className="hidden md:block" />
         {data.items.map((master) => {
           const { lengthMm, widthMm, heightMm, volumeMl, number } = master.latest;
           return (
             <Link key={master.id} to={`/masters/${master.id}`} className="contents group">
-              <span className="border-b border-[var(--rule)] py-3 group-hover:bg-[var(--sheet)]">
+              <span className="md:border-b border-[var(--rule)] pt-3 md:pb-3 group-hover:bg-[var(--sheet)]">
                 <svg
-                  width={WIDTH_PX + 4}
+                  width={widthPx + 4}
                   height={Math.max(18, widthMm * pxPerMm + 6)}
                   role="img"
                   aria-label={`${master.name} from above`}
@@ -87,8 +92,8 @@ export function Masters() {
                   />
                 </svg>
               </span>
-              <span className="border-b border-[var(--rule)] py-3 self-stretch flex gap-8 items-center group-hover:bg-[var(--sheet)]">
-                <span className="w-56">
+              <span className="border-b border-[var(--rule)] py-3 self-stretch flex gap-4 items-center group-hover:bg-[var(--sheet)]">
+                <span className="flex-1 md:w-52 md:flex-none">
                   <span className="block text-lg font-bold leading-tight">
                     {master.name} <span className="figure text-sm soft">v{number}</span>
                   </span>
@@ -97,14 +102,14 @@ export function Masters() {
                     {taste.system === 'us' ? 'in' : 'mm'}
                   </span>
                 </span>
-                <span className="w-32 text-right">
+                <span className="w-24 text-right">
                   {volumeMl === null ? (
                     <span className="warn font-bold">weigh it</span>
                   ) : (
                     <span className="figure text-xl">{text(volumeMl, 'volume')}</span>
                   )}
                 </span>
-                <span className="w-28 soft">{master.molds === 1 ? '1 mold' : `${master.molds} molds`}</span>
+                <span className="w-20 soft">{master.molds === 1 ? '1 mold' : `${master.molds} molds`}</span>
               </span>
             </Link>
           );

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { QuantityField, SelectField } from '../../parts/Fields.tsx';
+import { Fitted } from '../../parts/Fitted.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTheme } from '../../shell/theme.ts';
 import type { Pictured } from '../../workers/shadow.ts';
@@ -132,14 +133,11 @@ export function VolumeFields({
 }
 
 /** Top and side view with the dimensions on them. */
-export function MasterDrawing({
-  shape,
-  lengthMm,
-  widthMm,
-  heightMm,
-  thickestMm,
-  meshId = null,
-}: {
+export function MasterDrawing(props: Omit<DrawingProps, 'widthPx'>) {
+  return <Fitted mostPx={670}>{(widthPx) => <DrawnMaster {...props} widthPx={widthPx} />}</Fitted>;
+}
+
+interface DrawingProps {
   shape: string;
   /** Where there is a shape, it is drawn as it is. */
   meshId?: string | null;
@@ -147,14 +145,17 @@ export function MasterDrawing({
   widthMm: number;
   heightMm: number;
   thickestMm: number;
-}) {
+  widthPx: number;
+}
+
+function DrawnMaster({ shape, lengthMm, widthMm, heightMm, thickestMm, meshId = null, widthPx }: DrawingProps) {
   const { text } = useTaste();
-  const scale = Math.min(520 / lengthMm, 300 / (widthMm + heightMm));
+  const scale = Math.min((widthPx - 120) / lengthMm, 300 / (widthMm + heightMm));
   const [l, w, h] = [lengthMm * scale, widthMm * scale, heightMm * scale];
   const x = 70;
   const top = 34;
   const side = top + w + 56;
-  const [wide, tall] = [l + 150, side + h + 50];
+  const [wide, tall] = [l + 120, side + h + 50];
   const theme = useTheme();
   const canvas = useRef<HTMLCanvasElement>(null);
   const shadows = useShadows(meshId);

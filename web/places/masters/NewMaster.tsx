@@ -60,7 +60,7 @@ const UNDER: Record<Way, string> = {
 
 function Starts() {
   return (
-    <ul className="grid grid-cols-4 gap-5">
+    <ul className="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-4 gap-5">
       {STARTS.map((start) => (
         <li key={start.id}>
           <Link
@@ -145,7 +145,7 @@ function Bring() {
     (master) => navigate(`/masters/${master.id}/shape`),
   );
   return (
-    <div className="grid grid-cols-[minmax(0,560px)_minmax(320px,400px)] gap-12">
+    <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,560px)_minmax(320px,400px)] gap-12">
       <BringMesh action="This is the master" onReady={setMesh} />
       {mesh && (
         <form
@@ -206,7 +206,7 @@ function Measured() {
   const ready = name.trim() !== '' && complete(dimensions);
   return (
     <form
-      className="grid grid-cols-[minmax(340px,460px)_1fr] gap-12"
+      className="grid grid-cols-1 lg:grid-cols-[minmax(340px,460px)_minmax(0,1fr)] gap-12"
       onSubmit={(event) => {
         event.preventDefault();
         if (ready) add.mutate();

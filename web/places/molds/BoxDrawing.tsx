@@ -2,6 +2,7 @@ import { type PointerEvent, useRef } from 'react';
 import type { SiliconePlan } from '../../../core/mold/silicone.ts';
 import { gridPlaces, inside, type Place, type Thinnest, WEAK_WALL_MM } from '../../../core/mold/standing.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
+import { Fitted } from '../../parts/Fitted.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Dim } from '../masters/Measures.tsx';
 
@@ -11,6 +12,11 @@ export interface DrawnMaster {
   widthMm: number;
   heightMm: number;
 }
+
+/** Room for dimensions before the box and for words behind it; under this width the words stand in two lines. */
+const LEFT_PX = 54;
+const ROOMY_PX = 400;
+const NARROW_RIGHT_PX = 92;
 
 interface Props {
   plan: SiliconePlan;
@@ -30,23 +36,28 @@ interface Props {
 }
 
 /** The box to scale with its masters in it, from above and from the side; the length lies across the page. */
-export function BoxDrawing({
+export function BoxDrawing({ widthPx = 600, ...props }: Props) {
+  return <Fitted mostPx={widthPx}>{(width) => <Drawn {...props} widthPx={width} />}</Fitted>;
+}
+
+function Drawn({
   plan,
   master,
   count,
   twoPiece = false,
   missingMm = 0,
-  widthPx = 600,
+  widthPx,
   heightPx = 370,
   places: moved,
   onMove,
   thinnest,
-}: Props) {
+}: Props & { widthPx: number }) {
   const { text } = useTaste();
   const [acrossMm, downMm] = [plan.boxLengthMm, plan.boxWidthMm];
-  const scale = Math.min((widthPx - 160) / acrossMm, (heightPx - 76) / (downMm + plan.boxHeightMm));
+  const right = widthPx < ROOMY_PX ? NARROW_RIGHT_PX : 140;
+  const scale = Math.min((widthPx - LEFT_PX - right) / acrossMm, (heightPx - 76) / (downMm + plan.boxHeightMm));
   const px = (mm: number) => mm * scale;
-  const left = 54;
+  const left = LEFT_PX;
   const sideTop = px(downMm) + 58;
   const places = moved ?? gridPlaces(plan, master, count);
   const drag = useRef<{ index: number; x: number; y: number; from: Place } | null>(null);
@@ -64,7 +75,7 @@ export function BoxDrawing({
   const label = `Box ${text(plan.boxLengthMm, 'length')} long, ${text(plan.boxWidthMm, 'length')} wide, ${text(plan.boxHeightMm, 'length')} high, with ${count} masters in ${plan.columns} columns`;
   return (
     <svg
-      width={px(acrossMm) + left + 140}
+      width={px(acrossMm) + left + right}
       height={floor + 16}
       className="max-w-full"
       role={onMove ? 'group' : 'img'}
@@ -141,7 +152,12 @@ export function BoxDrawing({
             fontWeight={700}
             fill={thinnest.mm < WEAK_WALL_MM - 1e-6 ? 'var(--heat)' : 'var(--rest)'}
           >
-            thinnest {text(Math.max(0, thinnest.mm), 'length')}
+            <tspan x={left + px(acrossMm) + 10} dy={-14}>
+              thinnest
+            </tspan>
+            <tspan x={left + px(acrossMm) + 10} dy={14}>
+              {text(Math.max(0, thinnest.mm), 'length')}
+            </tspan>
           </text>
         </g>
       )}
@@ -206,7 +222,7 @@ export function BoxDrawing({
         fontWeight={700}
         fill={missingMm ? 'var(--heat)' : 'var(--rest)'}
       >
-        {missingMm ? 'it stands here' : 'fill to here'}
+        {missingMm ? 'stands here' : 'fill to here'}
       </text>
       <Dim x1={left - 20} y1={sideTop} x2={left - 20} y2={floor} label={text(plan.boxHeightMm, 'length')} />
     </svg>

@@ -25,7 +25,7 @@ export function BoxToCut({ inside, name }: { inside: Inside; name: string }) {
   return (
     <details className="max-w-2xl">
       <summary className="cursor-pointer font-bold">The box to cut</summary>
-      <div className="grid grid-cols-[1fr_220px] gap-8 mt-2">
+      <div className="grid grid-cols-1 sm:grid-cols-[minmax(0,1fr)_220px] gap-8 mt-2">
         <table className="text-sm">
           <tbody>
             {boardParts(inside, boardMm).map((part) => (

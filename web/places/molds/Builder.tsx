@@ -141,7 +141,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
             )}
           </p>
         </header>
-        <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_320px]">
+        <div className="flex-1 min-h-0 grid grid-cols-1 lg:grid-cols-[272px_minmax(0,1fr)_320px]">
           <aside
             className="overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
             aria-label="What it shall be"

@@ -71,7 +71,12 @@ function LifeScale({ shots, half }: { shots: number; half: number }) {
   const step = 10 ** Math.floor(Math.log10(most)) / (most / 10 ** Math.floor(Math.log10(most)) < 3 ? 2 : 1);
   const marks = Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step);
   return (
-    <svg width={430} height={46} className="mt-2" role="img" aria-label={`${shots} shots of ${half}`}>
+    <svg
+      viewBox="0 0 430 46"
+      className="mt-2 w-full max-w-[430px] h-auto"
+      role="img"
+      aria-label={`${shots} shots of ${half}`}
+    >
       <rect
         x={4}
         y={6}

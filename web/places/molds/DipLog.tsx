@@ -56,7 +56,7 @@ export function DipLog({ mold }: { mold: Mold }) {
   return (
     <section className="flex flex-col gap-3">
       <h2>Dips</h2>
-      <div className="grid grid-cols-5 gap-3 max-w-2xl">
+      <div className="grid grid-cols-2 sm:grid-cols-5 gap-3 max-w-2xl">
         <QuantityField label="Rod" dimension="length" value={rodMm} onChange={setRod} isDefault={rodMm === 6} />
         <QuantityField
           label="Tube, long"
@@ -108,7 +108,7 @@ function LogDip({ mold }: { mold: Mold }) {
   return (
     <>
       <form
-        className="grid grid-cols-[1fr_1fr_1fr_auto] gap-3 items-start max-w-2xl"
+        className="grid grid-cols-2 sm:grid-cols-[1fr_1fr_1fr_auto] gap-3 items-start max-w-2xl"
         onSubmit={(event) => {
           event.preventDefault();
           if (dips && wallMm && cupC) add.mutate();

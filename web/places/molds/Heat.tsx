@@ -95,7 +95,7 @@ export function Heat({ mold }: { mold: Mold }) {
   return (
     <section className="flex flex-col gap-3" aria-label="Waits">
       <h2>How long it waits</h2>
-      <div className="grid grid-cols-3 gap-4">
+      <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
         <QuantityField
           label="Thickest section"
           dimension="length"

@@ -191,7 +191,7 @@ function AddInsert({ mold, onAdd }: { mold: Mold; onAdd(insert: Insert): void })
     <details className="max-w-2xl">
       <summary className="cursor-pointer font-bold">Set something in</summary>
       <form
-        className="grid grid-cols-4 gap-3 mt-2 items-start"
+        className="grid grid-cols-2 sm:grid-cols-4 gap-3 mt-2 items-start"
         onSubmit={(event) => {
           event.preventDefault();
           if (!ready) return;

@@ -66,7 +66,7 @@ export function MoldPage() {
       }
     >
       {mold.plan && <Making mold={mold} mixed={mixed} />}
-      <div className="grid grid-cols-[1fr_1fr] gap-12">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-12">
         <div className="flex flex-col gap-8">
           <Care mold={mold} />
           {mold.fill === 'dip' ? <DipLog mold={mold} /> : <Heat mold={mold} />}

@@ -42,7 +42,7 @@ export function Molds() {
       actions={actions}
       under="What each makes, how often it was shot, and what it rejects."
     >
-      <ul className="grid grid-cols-[repeat(auto-fill,minmax(340px,1fr))] gap-x-10 gap-y-8">
+      <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-10 gap-y-8">
         {live.map((mold) => (
           <li key={mold.id}>
             <Link to={`/molds/${mold.id}`} className="flex gap-4 row-hover rounded p-2 -m-2">

@@ -52,7 +52,7 @@ export function NewMold() {
       tab="Add a mold"
       under="Count its cavities and weigh one bait: grams over 1.02 are mL, for unsalted plastisol."
     >
-      <div className="grid grid-cols-[minmax(380px,560px)_1fr] gap-12">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(380px,560px)_minmax(0,1fr)] gap-12">
         <form
           className="grid grid-cols-2 gap-4"
           onSubmit={(event) => {

@@ -44,7 +44,7 @@ export function NewRubber({ onDone }: { onDone(id: string): void }) {
   return (
     <section className="sheet p-5 flex flex-col gap-4 max-w-4xl">
       <h2>The rubber, as its tin says</h2>
-      <div className="grid grid-cols-4 gap-4">
+      <div className="grid grid-cols-2 sm:grid-cols-4 gap-4">
         <TextField label="Name" value={name} onChange={setName} className="col-span-2" />
         <SelectField
           label="Mixed by"

@@ -71,7 +71,7 @@ function Holding({ planned, choices, onChange }: Props) {
       )}
       {!two && choices.hold === 'bed' && (
         <>
-          <div className="grid grid-cols-4 gap-3">
+          <div className="grid grid-cols-2 sm:grid-cols-4 gap-3">
             <QuantityField
               label="Bed, deep"
               dimension="length"

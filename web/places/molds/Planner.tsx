@@ -173,7 +173,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
         </p>
       )}
       {found && planned && pour && rubber && (
-        <div className="grid grid-cols-[minmax(540px,1fr)_430px] gap-8 items-start -mt-2">
+        <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_400px] xl:grid-cols-[minmax(540px,1fr)_430px] gap-8 items-start -mt-2">
           <div className="flex flex-col gap-4">
             <BoxDrawing
               plan={planned}
@@ -223,7 +223,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 isDefault={choices.wastePercent === STARTING.wastePercent}
               />
             </div>
-            <div className="grid grid-cols-3 gap-5 max-w-2xl">
+            <div className="grid grid-cols-2 sm:grid-cols-3 gap-5 max-w-2xl">
               <QuantityField
                 label="Room"
                 dimension="temperature"

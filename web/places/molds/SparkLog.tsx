@@ -28,7 +28,7 @@ export function SparkLog({ mold }: { mold: Mold }) {
     <details open={mold.care.sparks.length > 0}>
       <summary className="cursor-pointer font-bold text-lg">Spark erosion</summary>
       <div className="flex flex-col gap-3 mt-2">
-        <div className="grid grid-cols-5 gap-3 max-w-2xl">
+        <div className="grid grid-cols-2 sm:grid-cols-5 gap-3 max-w-2xl">
           <QuantityField
             label="Half, deep"
             dimension="length"
@@ -129,7 +129,7 @@ function Runs({ mold }: { mold: Mold }) {
   return (
     <>
       <form
-        className="grid grid-cols-4 gap-3 items-start max-w-2xl"
+        className="grid grid-cols-2 sm:grid-cols-4 gap-3 items-start max-w-2xl"
         onSubmit={(event) => {
           event.preventDefault();
           if (ready) add.mutate();

@@ -74,7 +74,7 @@ function Form({ mold }: { mold: Mold }) {
   const ready = count && grams && densityGPerMl;
   return (
     <form
-      className="grid grid-cols-[1.5fr_0.7fr_1fr_1fr_auto] gap-3 items-start max-w-2xl"
+      className="grid grid-cols-2 sm:grid-cols-[1.5fr_0.7fr_1fr_1fr_auto] gap-3 items-start max-w-2xl"
       onSubmit={(event) => {
         event.preventDefault();
         if (ready) add.mutate();
@@ -98,7 +98,7 @@ function Form({ mold }: { mold: Mold }) {
       <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!ready || add.isPending}>
         Weighed
       </button>
-      <div className="col-span-5">
+      <div className="col-span-full">
         <Refusal error={add.error} />
       </div>
     </form>

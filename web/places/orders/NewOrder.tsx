@@ -89,7 +89,7 @@ export function NewOrder() {
           if (ready) add.mutate();
         }}
       >
-        <div className="grid grid-cols-3 gap-4">
+        <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
           <SelectField
             label="Customer"
             value={chosen}
@@ -105,7 +105,7 @@ export function NewOrder() {
         </div>
         <div className="flex flex-col gap-2">
           {shown.map((row) => (
-            <div key={row.key} className="grid grid-cols-[90px_1fr_1fr_110px_auto] gap-3 items-start">
+            <div key={row.key} className="grid grid-cols-2 lg:grid-cols-[90px_1fr_1fr_110px_auto] gap-3 items-start">
               <NumberField label="Packs" value={row.packs} onChange={(packs) => set(row.key, { packs })} min={1} />
               <SelectField
                 label="Bait"

@@ -45,7 +45,7 @@ export function OrderPage() {
       {order.need.cups.length > 0 && (
         <section className="no-print">
           <h2 className="text-2xl mb-4">What makes it good</h2>
-          <div className="grid grid-cols-[repeat(auto-fit,minmax(430px,1fr))] gap-8">
+          <div className="grid grid-cols-[repeat(auto-fit,minmax(min(100%,430px),1fr))] gap-8">
             {order.need.cups.map((cup) => (
               <Cup
                 key={cup.recipeId}
@@ -58,7 +58,7 @@ export function OrderPage() {
           </div>
         </section>
       )}
-      <div className="grid grid-cols-2 gap-12">
+      <div className="grid grid-cols-1 md:grid-cols-2 gap-12">
         <section className="no-print">
           <h2 className="mb-2">Pours for it</h2>
           {order.pours.length === 0 && <p className="soft">None; all from the rack, or not poured yet.</p>}
@@ -150,7 +150,7 @@ function Lines({ order }: { order: Order }) {
           return (
             <li
               key={line.id}
-              className="grid grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center"
+              className="grid grid-cols-1 sm:grid-cols-2 xl:grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center"
             >
               <span className="flex gap-3 items-center">
                 <span

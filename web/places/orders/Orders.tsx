@@ -49,7 +49,10 @@ export function Orders() {
           <ul className="ruled">
             {gone.slice(0, 25).map((order) => (
               <li key={order.id}>
-                <Link to={`/orders/${order.id}`} className="grid grid-cols-[70px_1fr_1fr_120px] gap-4 py-1.5 row-hover">
+                <Link
+                  to={`/orders/${order.id}`}
+                  className="grid grid-cols-[44px_1fr_auto] sm:grid-cols-[70px_1fr_1fr_120px] gap-4 py-1.5 row-hover"
+                >
                   <span className="figure">{order.code}</span>
                   <span>{order.customer}</span>
                   <span className="soft">{order.lines.reduce((sum, line) => sum + line.packs, 0)} packs</span>
@@ -71,7 +74,7 @@ function OrderLineRow({ order }: { order: OrderRow }) {
     <li>
       <Link
         to={`/orders/${order.id}`}
-        className="grid grid-cols-[110px_minmax(180px,1fr)_minmax(260px,1.4fr)_190px_170px] gap-5 py-4 items-center row-hover"
+        className="grid grid-cols-1 sm:grid-cols-2 xl:grid-cols-[110px_minmax(180px,1fr)_minmax(260px,1.4fr)_190px_170px] gap-x-5 gap-y-2 py-4 items-center row-hover"
       >
         <span>
           <span className="block font-bold text-lg leading-tight">{dayText(order.dueOn)}</span>
@@ -92,7 +95,7 @@ function OrderLineRow({ order }: { order: OrderRow }) {
             {packed} of {packs} packed
           </span>
         </span>
-        <span className="text-right font-bold text-lg" style={{ color: stateColour(order.state) }}>
+        <span className="xl:text-right font-bold text-lg" style={{ color: stateColour(order.state) }}>
           {order.state === 'short' ? `short ${order.shortBaits}` : STATE_WORDS[order.state]}
         </span>
       </Link>

@@ -1,8 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
+import * as v from 'valibot';
+import { CUP_BOUNDS_C, cupC } from '../../../contract/fields.ts';
 import type { Material } from '../../../contract/materials.ts';
-import { FAULTS, type Fault, type Heat, type Pour, type PourMold, type Shot } from '../../../contract/pours.ts';
+import type { Fault, Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { convert } from '../../../core/units/convert.ts';
@@ -10,19 +12,17 @@ import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
 import { tap, tapRow, useTaps } from '../../api/outbox.ts';
 import { queries } from '../../api/queries.ts';
-import { CavityMap, FAULT_WORDS } from '../../parts/CavityMap.tsx';
-import { Graduated } from '../../parts/Graduated.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
-import { useDialog } from '../../shell/shortcuts.tsx';
 import { applyTheme } from '../../shell/theme.ts';
-import { DoseBoard } from '../colours/DoseBoard.tsx';
-import { ScaledRow } from '../colours/ScaledRecipe.tsx';
+import { DoseDialog, FaultDialog, UnreadDialog } from './BenchDialogs.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { foldTaps } from './cupState.ts';
 import { Keypad } from './Keypad.tsx';
-import { type Cup, nextOf, shotsOf, unmarkedIn, windowOf } from './next.ts';
+import { Lane } from './Lane.tsx';
+import { NextCard } from './NextCard.tsx';
+import { type Cup, meaning, nextOf, windowOf } from './next.ts';
 
 export function Bench() {
   const { id = '' } = useParams();
@@ -66,17 +66,19 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   const taste = useTaste();
   const [pad, setPad] = useState<Heat['kind'] | null>(null);
   const [dosing, setDosing] = useState(false);
+  const [unread, setUnread] = useState<PourMold | null>(null);
   const [faulting, setFaulting] = useState<{ shot: Shot; mold: PourMold; cavity: number } | null>(null);
   const cup: Cup = { pour, nowMs, ...foldTaps(pour, taps, materials) };
   const next = nextOf(cup, (c) => taste.text(c, 'temperature'));
-  const window = windowOf(pour.molds);
+  const window = windowOf(cup.molds);
   const last = cup.heats.at(-1);
   const base = `/pours/${pour.id}`;
   const limit = pour.recipeItems
     .filter((item) => item.limitC !== null)
     .sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
 
-  const draw = (mold: PourMold) => tapRow(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id);
+  const drawn = (mold: PourMold) => tapRow(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id);
+  const draw = (mold: PourMold) => (cup.heats.length === 0 ? setUnread(mold) : drawn(mold));
   const mark = (shot: Shot, marks: { cavity: number; result: 'good' | 'bad' | 'unmarked'; reason?: Fault }[]) =>
     tap(`${base}/shots/${shot.id}/marks`, { marks }, `marks of a shot`, pour.id);
   const restGood = (shot: Shot, mold: PourMold) => {
@@ -107,7 +109,6 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
     else if (next.do === 'look') restGood(next.shot, next.mold);
     else if (next.do === 'close') navigate(`${base}?close`);
   };
-  const ACT_WORDS = { heat: 'Type it', dose: 'Dose', shot: 'Drawn', look: 'Rest good', close: 'Weigh', wait: '' };
   if (pour.closedAt) {
     return (
       <div className="p-10 flex flex-col gap-4 items-start">
@@ -120,8 +121,8 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   }
   return (
     <div className="h-full flex flex-col">
-      <div className="flex-1 min-h-0 grid grid-cols-[minmax(400px,460px)_1fr] gap-6 px-6 pt-4">
-        <section className="flex flex-col min-h-0" aria-label="The cup">
+      <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible flex flex-col lg:grid lg:grid-cols-[minmax(380px,460px)_minmax(0,1fr)] gap-4 lg:gap-6 px-3 sm:px-6 pt-3 sm:pt-4">
+        <section className="flex flex-col lg:min-h-0" aria-label="The cup">
           <button
             type="button"
             className="text-left flex items-start"
@@ -157,7 +158,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
             limit={limit ? { name: limit.materialName, c: limit.limitC ?? 0 } : undefined}
             nowMs={nowMs}
           />
-          <div className="flex gap-2 mt-auto pb-3 flex-wrap">
+          <div className="flex gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
             <button type="button" className="btn btn-line bench-target" onClick={() => setPad('reading')}>
               {taste.unit('temperature')}
             </button>
@@ -172,8 +173,8 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
             </Link>
           </div>
         </section>
-        <section className="flex flex-col gap-3 min-h-0 overflow-auto pb-3" aria-label="Molds">
-          {pour.molds.map((mold) => (
+        <section className="flex flex-col gap-3 lg:min-h-0 lg:overflow-auto pb-3" aria-label="Molds">
+          {cup.molds.map((mold) => (
             <Lane
               key={mold.moldId}
               mold={mold}
@@ -188,21 +189,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
           <InTheCup cup={cup} />
         </section>
       </div>
-      <section
-        className={`shrink-0 flex items-center gap-6 px-6 py-4 min-h-[124px] ${next.do === 'wait' ? 'bg-[var(--sheet)]' : 'bg-[var(--heat)] text-[#1a0d06]'}`}
-        aria-live="polite"
-        aria-label="Next"
-      >
-        <div className="flex-1">
-          <h1 className="text-4xl">{next.say}</h1>
-          <p className="text-lg font-semibold mt-1">{next.why}</p>
-        </div>
-        {next.do !== 'wait' && (
-          <button type="button" className="btn h-24 w-60 text-3xl border-0 bg-[#1a0d06] text-white" onClick={act}>
-            {ACT_WORDS[next.do]}
-          </button>
-        )}
-      </section>
+      <NextCard next={next} means={meaning(next, cup)} onAct={act} />
       <Keypad
         open={pad !== null}
         title="Cup temperature, after stirring"
@@ -212,8 +199,13 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
         onClose={() => setPad(null)}
         onEnter={(value, kind) => {
           const c = convert({ value, from: taste.taste.temperature, to: 'C', dropsPerMl: 20, measures: [] }).value;
+          if (!v.is(cupC, c)) {
+            const [low, high] = CUP_BOUNDS_C.map((bound) => taste.text(bound, 'temperature'));
+            return `${value} ${taste.unit('temperature')} is no cup: it lies between ${low} and ${high}. Type it again.`;
+          }
           tapRow(`${base}/heats`, { kind, c }, `${value} ${taste.unit('temperature')}`, pour.id);
           setPad(null);
+          return null;
         }}
       />
       <DoseDialog
@@ -224,6 +216,18 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
         materials={materials}
         onAsWritten={asWritten}
       />
+      <UnreadDialog
+        mold={unread}
+        onClose={() => setUnread(null)}
+        onRead={() => {
+          setUnread(null);
+          setPad('cook');
+        }}
+        onDrawn={() => {
+          if (unread) drawn(unread);
+          setUnread(null);
+        }}
+      />
       <FaultDialog
         at={faulting}
         onClose={() => setFaulting(null)}
@@ -233,88 +237,6 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
         }}
       />
     </div>
-  );
-}
-
-interface LaneProps {
-  mold: PourMold;
-  cup: Cup;
-  active: boolean;
-  hex: string;
-  onDraw(): void;
-  onTap(shot: Shot, cavity: number): void;
-  onRest(shot: Shot): void;
-}
-
-/** One mold: where it stands, its cavities to be tapped, its shots on a scale. */
-function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
-  const shots = shotsOf(cup, mold.moldId);
-  const shot = shots.at(-1);
-  const opensS = mold.opensAt ? (Date.parse(mold.opensAt) - cup.nowMs) / 1000 : 0;
-  const open = shot && unmarkedIn(shot, mold) > 0;
-  const cooling = open && opensS > 0;
-  const done = shots.length >= mold.shots && !open;
-  // One mold has the room to itself; several share it. Never under what a glove can hit.
-  const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
-  const cellPx = Math.max(76, Math.min(cup.pour.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
-  const state = cooling
-    ? ['cooling, by a default', durationText(opensS)]
-    : open
-      ? ['open it', 'now']
-      : done
-        ? ['all shots', 'done']
-        : ['empty', 'next'];
-  return (
-    <article
-      className="sheet p-3.5 flex flex-col gap-2"
-      style={active ? { outline: '4px solid var(--heat)', outlineOffset: -4 } : undefined}
-    >
-      <div className="flex items-start gap-4">
-        <div className="flex-1 min-w-0">
-          <h2 className="truncate">{mold.name}</h2>
-          <p className="soft">{shot ? `shot ${shots.length} of ${mold.shots}` : `${mold.shots} shots to draw`}</p>
-          <Graduated
-            value={shots.length}
-            most={Math.max(mold.shots, shots.length)}
-            label={`${shots.length} of ${mold.shots} shots`}
-            widthPx={150}
-            colour={active ? 'var(--heat)' : 'var(--rest)'}
-          />
-        </div>
-        <p className="text-right">
-          <span
-            className="figure text-3xl block leading-none"
-            style={{ color: open && !cooling ? 'var(--heat)' : cooling ? 'var(--rest)' : undefined }}
-          >
-            {state[1]}
-          </span>
-          <span className="soft">{state[0]}</span>
-        </p>
-      </div>
-      {shot && (
-        <CavityMap
-          cavities={mold.cavities}
-          columns={across}
-          shape={mold.shape}
-          marks={shot.marks}
-          hex={hex}
-          onTap={(cavity) => onTap(shot, cavity)}
-          cellPx={cellPx}
-        />
-      )}
-      <div className="flex gap-2">
-        {open && (
-          <button type="button" className="btn btn-line bench-target" onClick={() => onRest(shot)}>
-            Rest good
-          </button>
-        )}
-        {!active && (
-          <button type="button" className="btn btn-ghost border border-[var(--edge)] bench-target" onClick={onDraw}>
-            Shot drawn
-          </button>
-        )}
-      </div>
-    </article>
   );
 }
 
@@ -335,115 +257,5 @@ function InTheCup({ cup }: { cup: Cup }) {
             </span>
           ))}
     </p>
-  );
-}
-
-function DoseDialog({
-  open,
-  onClose,
-  pour,
-  cup,
-  materials,
-  onAsWritten,
-}: {
-  open: boolean;
-  onClose(): void;
-  pour: Pour;
-  cup: Cup;
-  materials: Material[];
-  onAsWritten(): void;
-}) {
-  const ref = useDialog(open);
-  return (
-    <dialog
-      ref={ref}
-      onClose={onClose}
-      className="m-auto sheet p-5 text-[var(--ink)] w-[980px] max-w-[97vw] max-h-[96dvh] overflow-auto"
-      aria-label="Doses"
-    >
-      {open && (
-        <div className="flex flex-col gap-4">
-          {cup.doses.length === 0 && pour.plan.items.length > 0 && (
-            <div className="flex gap-6 items-end">
-              <ul className="flex-1 ruled">
-                {pour.plan.items.map((item, index) => {
-                  const about = pour.recipeItems[index];
-                  return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
-                })}
-              </ul>
-              <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
-                All in, as written
-              </button>
-            </div>
-          )}
-          <DoseBoard
-            ledgerId={pour.ledgerId}
-            doses={cup.doses}
-            materials={materials}
-            batchMl={pour.cookMl}
-            about={pour.id}
-            firstIds={pour.recipeItems.map((item) => item.materialId)}
-          />
-          <button type="button" className="btn btn-primary bench-target self-end w-48" onClick={onClose}>
-            Back to the cup
-          </button>
-        </div>
-      )}
-    </dialog>
-  );
-}
-
-function FaultDialog({
-  at,
-  onClose,
-  onMark,
-}: {
-  at: { cavity: number; mold: PourMold } | null;
-  onClose(): void;
-  onMark(result: 'good' | 'bad' | 'unmarked', reason?: Fault): void;
-}) {
-  const ref = useDialog(at !== null);
-  return (
-    <dialog ref={ref} onClose={onClose} className="m-auto sheet p-5 text-[var(--ink)]" aria-label="Good or bad">
-      {at && (
-        <div className="flex flex-col gap-4 w-[560px]">
-          <h2 className="text-2xl">
-            Cavity {at.cavity}, {at.mold.name}
-          </h2>
-          <button type="button" className="btn btn-secondary h-20 text-2xl" onClick={() => onMark('good')}>
-            ✓ Good
-          </button>
-          <p className="font-bold">Bad, because:</p>
-          <div className="grid grid-cols-3 gap-3">
-            {FAULTS.map((fault) => (
-              <button
-                key={fault}
-                type="button"
-                className="btn btn-line h-[68px] text-lg"
-                onClick={() => onMark('bad', fault)}
-              >
-                {FAULT_WORDS[fault]}
-              </button>
-            ))}
-          </div>
-          <div className="flex gap-3">
-            <button
-              type="button"
-              className="btn btn-ghost border border-[var(--edge)] bench-target flex-1"
-              onClick={() => onMark('unmarked')}
-            >
-              Not looked at yet
-            </button>
-            <button
-              type="button"
-              className="btn btn-ghost border border-[var(--edge)] bench-target flex-1"
-              onClick={onClose}
-            >
-              Close
-            </button>
-          </div>
-        </div>
-      )}
-    </dialog>
   );
 }

@@ -47,7 +47,7 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
         {made > good + bad && <b className="warn"> {made - good - bad} are not marked yet.</b>}
       </p>
       <form
-        className="grid grid-cols-[repeat(5,1fr)_auto] gap-4 items-start"
+        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(5,1fr)_auto] gap-4 items-start"
         onSubmit={(event) => {
           event.preventDefault();
           close.mutate();

@@ -28,12 +28,12 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
   const points = heats.map((heat) => ({ heat, px: x(Date.parse(heat.at)), py: y(heat.c) }));
   const last = points.at(-1);
   const minutes = Math.round(spanMs / 60_000);
-  const step = minutes <= 15 ? 2 : minutes <= 40 ? 5 : 15;
+  const step = minutes <= 15 ? 2 : minutes <= 30 ? 5 : minutes <= 75 ? 15 : minutes <= 300 ? 60 : 240;
   return (
     <svg
-      width={widthPx}
-      height={heightPx}
-      className="max-w-full"
+      viewBox={`0 0 ${widthPx} ${heightPx}`}
+      className="w-full h-auto"
+      style={{ maxWidth: widthPx }}
       role="img"
       aria-label={`Cup readings: ${heats.map((heat) => text(heat.c, 'temperature')).join(', ') || 'none yet'}. Window ${text(lowC, 'temperature')} to ${text(highC, 'temperature')}.`}
     >

@@ -24,7 +24,7 @@ export function Hardness({ pour }: { pour: Pour }) {
   const x = (points: number) => 10 + points * 5.6;
   const off = mean !== null && pour.wanted ? mean - pour.wanted.value : null;
   return (
-    <section className="grid grid-cols-[auto_1fr] gap-10 items-center">
+    <section className="grid grid-cols-1 sm:grid-cols-[auto_minmax(0,1fr)] gap-10 items-center">
       <div>
         <h2>Hardness</h2>
         {leftS > 0 ? (
@@ -36,8 +36,8 @@ export function Hardness({ pour }: { pour: Pour }) {
           counted.length === 0 && <p className="warn font-bold">Cured. Read it before it is packed.</p>
         )}
         <svg
-          width={590}
-          height={78}
+          viewBox="0 0 590 78"
+          className="w-full max-w-[590px] h-auto min-h-14"
           role="img"
           aria-label={`Shore ${pour.wanted?.scale ?? scale}: ${mean === null ? 'not read yet' : `read ${mean.toFixed(1)}`}${pour.wanted ? `, wanted ${pour.wanted.value}` : ''}`}
         >
@@ -109,7 +109,7 @@ export function Hardness({ pour }: { pour: Pour }) {
         ))}
       </div>
       <form
-        className="flex gap-3 items-start no-print"
+        className="flex flex-wrap gap-3 items-start no-print"
         onSubmit={(event) => {
           event.preventDefault();
           if (value !== null) add.mutate(value);

@@ -8,7 +8,8 @@ interface Props {
   kinds?: { value: string; label: string }[];
   startKind?: string;
   onClose(): void;
-  onEnter(value: number, kind: string): void;
+  /** @returns what is wrong with it, in words; null where it was taken. */
+  onEnter(value: number, kind: string): string | null;
 }
 
 const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3'];
@@ -17,7 +18,12 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3'];
 export function Keypad({ open, title, unit, kinds = [], startKind = '', onClose, onEnter }: Props) {
   const ref = useDialog(open);
   return (
-    <dialog ref={ref} onClose={onClose} className="m-auto sheet p-5 text-[var(--ink)]" aria-label={title}>
+    <dialog
+      ref={ref}
+      onClose={onClose}
+      className="m-auto sheet p-3 sm:p-5 text-[var(--ink)] max-w-[97vw] max-h-[98dvh] overflow-auto"
+      aria-label={title}
+    >
       {open && (
         <Pad title={title} unit={unit} kinds={kinds} startKind={startKind} onClose={onClose} onEnter={onEnter} />
       )}
@@ -28,20 +34,38 @@ export function Keypad({ open, title, unit, kinds = [], startKind = '', onClose,
 function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<Props, 'open'>>) {
   const [text, setText] = useState('');
   const [kind, setKind] = useState(startKind);
-  const press = (digit: string) => setText((before) => (before.length < 5 ? before + digit : before));
-  const enter = () => text !== '' && Number.isFinite(Number(text)) && onEnter(Number(text), kind);
+  const [wrong, setWrong] = useState<string | null>(null);
+  const press = (digit: string) => {
+    setWrong(null);
+    setText((before) => (before.length < 5 && !(digit === '.' && before.includes('.')) ? before + digit : before));
+  };
+  const back = () => {
+    setWrong(null);
+    setText((before) => before.slice(0, -1));
+  };
+  const enter = () => {
+    const value = Number(text);
+    if (text === '' || !Number.isFinite(value)) return;
+    const refused = onEnter(value, kind);
+    setWrong(refused);
+    if (refused) setText('');
+  };
   // A keyboard works too, where there is one.
   useEffect(() => {
     const type = (event: KeyboardEvent) => {
       if (/^[\d.]$/.test(event.key)) press(event.key);
-      if (event.key === 'Backspace') setText((before) => before.slice(0, -1));
-      if (event.key === 'Enter' && !(event.target instanceof HTMLButtonElement)) enter();
+      if (event.key === 'Backspace') back();
+      // Whatever was tapped last has the focus: Enter on a keyboard means the figure, not that target again.
+      if (event.key === 'Enter' && !(event.target as HTMLElement).dataset.leaves) {
+        event.preventDefault();
+        enter();
+      }
     };
     window.addEventListener('keydown', type);
     return () => window.removeEventListener('keydown', type);
   });
   return (
-    <div className="flex flex-col gap-3 w-[400px]">
+    <div className="flex flex-col gap-2 sm:gap-3 w-[400px] max-w-full">
       <h2 className="text-2xl">{title}</h2>
       {kinds.length > 0 && (
         <fieldset className="flex gap-2" aria-label="What is read">
@@ -59,11 +83,16 @@ function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<
         </fieldset>
       )}
       <output
-        className="figure text-7xl text-right border-b-4 border-[var(--rule)] h-24 leading-none pt-3"
+        className="figure text-6xl sm:text-7xl text-right border-b-4 border-[var(--rule)] h-20 sm:h-24 leading-none pt-3 whitespace-nowrap"
         aria-live="polite"
       >
         {text || '—'} <span className="text-3xl soft">{unit}</span>
       </output>
+      {wrong && (
+        <p className="warn font-bold text-lg" role="alert">
+          {wrong}
+        </p>
+      )}
       <div className="grid grid-cols-3 gap-2">
         {DIGITS.map((digit) => (
           <button
@@ -79,23 +108,19 @@ function Pad({ title, unit, kinds, startKind, onClose, onEnter }: Required<Omit<
           type="button"
           className="btn btn-line border h-[68px] text-2xl"
           aria-label="Take the last digit back"
-          onClick={() => setText(text.slice(0, -1))}
+          onClick={back}
         >
           ⌫
         </button>
         <button type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => press('0')}>
           0
         </button>
-        <button
-          type="button"
-          className="btn btn-line border figure h-[68px] text-3xl"
-          onClick={() => !text.includes('.') && press('.')}
-        >
+        <button type="button" className="btn btn-line border figure h-[68px] text-3xl" onClick={() => press('.')}>
           .
         </button>
       </div>
       <div className="flex gap-2">
-        <button type="button" className="btn btn-line bench-target flex-1" onClick={onClose}>
+        <button type="button" data-leaves className="btn btn-line bench-target flex-1" onClick={onClose}>
           Not now
         </button>
         <button

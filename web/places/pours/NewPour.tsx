@@ -87,8 +87,8 @@ export function NewPour() {
   const { glasses, fill } = inGlasses(batch?.cookMl ?? 0, workshop.glassMl);
   return (
     <Page title="Lay out a pour" tab="Lay out a pour" under="One cup, one or several molds.">
-      <div className="grid grid-cols-[1fr_360px] gap-12">
-        <ul className="grid grid-cols-2 gap-x-8 gap-y-6 content-start">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] gap-12">
+        <ul className="grid grid-cols-1 md:grid-cols-2 gap-x-8 gap-y-6 content-start">
           {molds.map((mold) => (
             <li key={mold.id} className="flex gap-4 items-center">
               <MoldBlock mold={mold} widthPx={130} />

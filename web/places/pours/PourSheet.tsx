@@ -72,7 +72,7 @@ export function PourSheet() {
       {closing && <CloseForm pour={pour} open={search.has('close')} />}
       {pour.closedAt && <MassBalance pour={pour} />}
       {pour.curedAt && pour.closedAt && <Hardness pour={pour} />}
-      <div className="grid grid-cols-[1fr_minmax(320px,420px)] gap-12 print:grid-cols-1">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(320px,420px)] gap-12 print:grid-cols-1">
         <div className="flex flex-col gap-8">
           <section>
             <h2>

@@ -68,11 +68,11 @@ export function Pours() {
         <thead className="label-small">
           <tr className="border-b-2 border-[var(--rule)]">
             <th className="py-1.5 w-8" aria-label="Colour" />
-            <th className="w-20">Pour</th>
+            <th className="w-14 sm:w-20">Pour</th>
             <th>Colour</th>
-            <th>Baits</th>
-            <th className="text-right">Cooked</th>
-            <th className="text-right">Shots</th>
+            <th className="hidden sm:table-cell">Baits</th>
+            <th className="text-right hidden md:table-cell">Cooked</th>
+            <th className="text-right hidden sm:table-cell">Shots</th>
             <th className="text-right">Good</th>
             <th className="text-right">Bad</th>
             <th className="text-right">When</th>
@@ -95,9 +95,9 @@ export function Pours() {
                   </Link>
                 </td>
                 <td className="font-bold">{pour.recipeName}</td>
-                <td>{pour.baits}</td>
-                <td className="figure text-right">{text(pour.cookMl, 'volume')}</td>
-                <td className="figure text-right">
+                <td className="hidden sm:table-cell">{pour.baits}</td>
+                <td className="figure text-right hidden md:table-cell">{text(pour.cookMl, 'volume')}</td>
+                <td className="figure text-right hidden sm:table-cell">
                   {pour.discardedAt ? (
                     <span className="soft font-[family-name:var(--font-text)]">put away</span>
                   ) : (
@@ -110,8 +110,8 @@ export function Pours() {
                 >
                   {pour.bad}
                 </td>
-                <td className="soft text-right whitespace-nowrap">
-                  {dateText(pour.laidOutAt)} {timeText(pour.laidOutAt)}
+                <td className="soft text-right sm:whitespace-nowrap">
+                  {dateText(pour.laidOutAt)} <span className="hidden sm:inline">{timeText(pour.laidOutAt)}</span>
                 </td>
               </tr>
             ))}

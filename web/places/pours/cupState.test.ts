@@ -24,6 +24,7 @@ const pour = {
     },
   ],
   heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
+  molds: [],
   shots: [
     { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, result: 'good', reason: null }] },
   ],
@@ -31,6 +32,7 @@ const pour = {
 
 const tap = (path: string, body: Record<string, unknown>, refused?: string): Tap => ({
   key: `${path} ${JSON.stringify(body)}`,
+  n: 0,
   path,
   body,
   said: '',
@@ -86,6 +88,27 @@ describe('taps on their way are shown as if they had arrived', () => {
       tap('/ledgers/l/doses', { id: 'd1', materialId: 'blue', amount: 10, unit: 'drop' }),
     );
     expect([folded.shots.length, folded.heats.length, folded.doses.length]).toEqual([1, 1, 1]);
+  });
+
+  test('a shot without Wi-Fi: its mold opens after its own wait at once, from when it was tapped', () => {
+    const molds = [
+      { moldId: 'm', kind: 'aluminium', opensAt: null },
+      { moldId: 'n', kind: 'silicone-open', opensAt: '2026-03-02T19:30:00.000Z' },
+    ];
+    const withMolds = { ...pour, molds } as unknown as Pour;
+    const opens = (...taps: Tap[]) => foldTaps(withMolds, taps, materials).molds.map((mold) => mold.opensAt);
+    const shot = tap('/pours/p/shots', { id: 's2', moldId: 'm', tappedAt: '2026-03-02T19:00:00.000Z' });
+    // Two minutes in cold aluminium.
+    expect(opens(shot)).toEqual(['2026-03-02T19:02:00.000Z', '2026-03-02T19:30:00.000Z']);
+    expect(opens(shot, tap('/pours/p/shots/s2/marks', { marks: [] }))).toEqual([null, '2026-03-02T19:30:00.000Z']);
+    expect(opens(shot, tap('/pours/p/undo', { id: 'x', rowId: 's2' }))).toEqual([null, '2026-03-02T19:30:00.000Z']);
+  });
+
+  test('what is on its way bears the moment it was tapped, whatever this device believes the time is', () => {
+    const folded = fold(
+      tap('/pours/p/heats', { id: 'h2', kind: 'reading', c: 168, tappedAt: '2026-03-02T19:08:00.000Z' }),
+    );
+    expect(folded.heats.at(-1)?.at).toBe('2026-03-02T19:08:00.000Z');
   });
 
   test('what was refused, or belongs to another cup, changes nothing', () => {

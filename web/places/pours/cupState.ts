@@ -1,6 +1,8 @@
 import type { Material } from '../../../contract/materials.ts';
-import type { Heat, Pour, Shot } from '../../../contract/pours.ts';
+import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import type { Dose } from '../../../contract/recipes.ts';
+import { OPENS_AFTER_S } from '../../../core/mold/opening.ts';
+import { serverStamp } from '../../api/now.ts';
 import type { Tap } from '../../api/outbox.ts';
 import { withTaps } from '../colours/DoseBoard.tsx';
 
@@ -8,7 +10,12 @@ interface Folded {
   doses: Dose[];
   heats: Heat[];
   shots: Shot[];
+  /** Each with the moment it opens: known here at once, whenever the server answers. */
+  molds: PourMold[];
 }
+
+const opensAt = (kind: PourMold['kind'], at: string) =>
+  new Date(Date.parse(at) + OPENS_AFTER_S[kind] * 1000).toISOString();
 
 /** The pour as it will be once the taps on their way have arrived. */
 export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded {
@@ -17,9 +24,11 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   const doses = withTaps(pour.doses, taps, pour.ledgerId, materials);
   let heats = [...pour.heats];
   let shots = pour.shots.map((shot) => ({ ...shot, marks: [...shot.marks] }));
-  const now = new Date().toISOString();
+  const molds = pour.molds.map((mold) => ({ ...mold }));
+  const moldOf = (shot: Pick<Shot, 'moldId'> | undefined) => molds.find((mold) => mold.moldId === shot?.moldId);
   for (const { path, body } of waiting) {
     const id = String(body.id);
+    const now = String(body.tappedAt ?? serverStamp());
     if (path === `${base}/heats` && !heats.some((heat) => heat.id === id)) {
       heats.push({
         seq: (heats.at(-1)?.seq ?? 0) + 1,
@@ -38,11 +47,17 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         at: now,
         marks: [],
       });
+      const mold = moldOf(shots.at(-1));
+      if (mold) mold.opensAt = opensAt(mold.kind, now);
     } else if (path === `${base}/undo`) {
       heats = heats.filter((heat) => heat.id !== body.rowId);
+      const mold = moldOf(shots.find((shot) => shot.id === body.rowId));
+      if (mold) mold.opensAt = null;
       shots = shots.filter((shot) => shot.id !== body.rowId);
     } else {
       const shot = shots.find((row) => path === `${base}/shots/${row.id}/marks`);
+      const mold = moldOf(shot);
+      if (mold) mold.opensAt = null;
       for (const mark of shot ? (body.marks as Shot['marks']) : []) {
         if (!shot) continue;
         shot.marks = [
@@ -52,5 +67,5 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
       }
     }
   }
-  return { doses, heats, shots };
+  return { doses, heats, shots, molds };
 }

@@ -51,7 +51,7 @@ const dose = {
 function cup(change: { molds?: PourMold[] } & Partial<Omit<Cup, 'pour'>>): Cup {
   const { molds = [mold('A')], ...rest } = change;
   const pour = { molds, recipeItems: [{ id: 'i' }] } as unknown as Pour;
-  return { pour, doses: [dose], heats: [heat(172)], shots: [], nowMs: NOW, ...rest };
+  return { pour, molds, doses: [dose], heats: [heat(172)], shots: [], nowMs: NOW, ...rest };
 }
 
 const next = (change: Parameters<typeof cup>[0]) => nextOf(cup(change), (c) => `${c} °C`);

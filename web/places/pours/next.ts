@@ -23,6 +23,8 @@ export function windowOf(molds: PourMold[]): { lowC: number; highC: number; by: 
 
 export interface Cup {
   pour: Pour;
+  /** Its molds as they are now, taps on their way included. */
+  molds: PourMold[];
   doses: Dose[];
   heats: Heat[];
   shots: Shot[];
@@ -45,7 +47,7 @@ export type Next =
 const opened = (mold: PourMold, nowMs: number) => !mold.opensAt || Date.parse(mold.opensAt) <= nowMs;
 
 function heatNext(cup: Cup, show: (c: number) => string): Next | undefined {
-  const { lowC, highC } = windowOf(cup.pour.molds);
+  const { lowC, highC } = windowOf(cup.molds);
   const last = cup.heats.at(-1);
   if (!last)
     return {
@@ -79,10 +81,17 @@ function heatNext(cup: Cup, show: (c: number) => string): Next | undefined {
   return undefined;
 }
 
+/** All that a tap on the next thing would mean: a target for it is another target once any of this changes. */
+export function meaning(next: Next, { shots }: Pick<Cup, 'shots'>): string {
+  if (next.do === 'look') return `look ${next.shot.id} ${next.shot.marks.length}`;
+  if (next.do === 'shot') return `shot ${next.mold.moldId} ${shots.length}`;
+  return next.do === 'heat' ? `heat ${next.kind}` : next.do;
+}
+
 /** Exactly one next thing, in a whole sentence. */
 export function nextOf(cup: Cup, show: (c: number) => string): Next {
   const { pour, nowMs } = cup;
-  const lanes = pour.molds.map((mold) => ({ mold, shots: shotsOf(cup, mold.moldId) }));
+  const lanes = cup.molds.map((mold) => ({ mold, shots: shotsOf(cup, mold.moldId) }));
   const toLook = lanes.flatMap(({ mold, shots }) =>
     shots.filter((shot) => unmarkedIn(shot, mold) > 0).map((shot) => ({ mold, shot })),
   );

@@ -56,13 +56,13 @@ export function BagPage() {
         </>
       }
     >
-      <div className="flex gap-10 items-start">
+      <div className="flex gap-x-10 gap-y-6 items-start flex-wrap">
         <div
-          className="border-4 rounded-lg p-5 flex gap-5 bg-white text-black print-plain"
+          className="border-4 rounded-lg p-4 sm:p-5 flex gap-4 sm:gap-5 bg-white text-black print-plain max-w-full"
           style={{ borderColor: bag.hex }}
         >
           <Code code={bag.code} />
-          <div className="flex flex-col gap-1 w-56">
+          <div className="flex flex-col gap-1 w-56 min-w-0">
             <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">
               {bag.baitName}
             </span>

@@ -67,7 +67,7 @@ export function RackPlace() {
         </>
       }
     >
-      <div className="grid grid-cols-[1fr_300px] gap-12">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] gap-12">
         <div className="flex flex-col gap-7">
           {[...new Set(heaps.map((heap) => heap.baitName))].map((baitName) => {
             const mine = heaps.filter((heap) => heap.baitName === baitName);
@@ -79,7 +79,7 @@ export function RackPlace() {
                     {mine.reduce((total, heap) => total + sum(heap.rows, (row) => row.baits), 0)}
                   </span>
                 </h2>
-                <ul className="grid grid-cols-2 gap-x-8">
+                <ul className="grid grid-cols-1 md:grid-cols-2 gap-x-8">
                   {mine.map((heap) => (
                     <HeapRow key={`${heap.baitId} ${heap.recipeId}`} heap={heap} />
                   ))}

@@ -11,7 +11,7 @@ export function Settings() {
   const { workshop, maker } = useTaste();
   return (
     <Page title="Settings" tab="Settings" under="Units belong to each maker; the rest to the workshop.">
-      <div className="grid grid-cols-2 gap-x-16 gap-y-10">
+      <div className="grid grid-cols-1 md:grid-cols-2 gap-x-16 gap-y-10">
         {maker && <MakerForm key={`${maker.id} ${maker.version}`} maker={maker} />}
         <Measures />
         <WorkshopForm key={workshop.version} workshop={workshop} />
@@ -50,7 +50,7 @@ function MakerForm({ maker }: { maker: Maker }) {
         onChange={choose}
         hint="kept on this device"
       />
-      <div className="grid grid-cols-3 gap-4">
+      <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
         <TextField label="Name" value={name} onChange={setName} />
         <SelectField
           label="Units"
@@ -115,7 +115,7 @@ function Measures() {
           </li>
         ))}
       </ul>
-      <div className="grid grid-cols-4 gap-3">
+      <div className="grid grid-cols-2 sm:grid-cols-4 gap-3">
         <TextField label="Called" value={name} onChange={setName} placeholder="scoop" />
         <NumberField label="How many" value={count} onChange={setCount} min={1} />
         <QuantityField label="Weigh together" dimension="mass" value={grams} onChange={setGrams} />

@@ -61,7 +61,7 @@ export function Brought({ master, revision }: { master: Master; revision: Revisi
           {problem ?? 'Brought from outside: judged here, changed where it was made.'}
         </p>
       </header>
-      <div className="flex-1 min-h-0 grid grid-cols-[minmax(0,1fr)_330px]">
+      <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_330px]">
         <section className="overflow-auto px-6 py-3 flex flex-col gap-2" aria-label="The shape">
           {shown !== 'plain' && <Legend shown={shown} />}
           <Solid

@@ -126,7 +126,7 @@ function Laid({ master }: { master: Master }) {
         </Link>
       }
     >
-      <div className="grid grid-cols-[minmax(0,1fr)_360px] gap-8">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] gap-8">
         <Solid layers={layers} heightPx={420} says={`v${newer.number} solid, v${older.number} see-through over it.`} />
         <div className="flex flex-col gap-5">
           <table className="w-full text-sm">

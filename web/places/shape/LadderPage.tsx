@@ -46,9 +46,9 @@ function AtTheTub({ ladder }: { ladder: Ladder }) {
         </>
       }
     >
-      <div className="grid grid-cols-1 xl:grid-cols-[minmax(0,1fr)_350px] gap-10">
+      <div className="grid grid-cols-1 xl:grid-cols-1 lg:grid-cols-[minmax(0,1fr)_350px] gap-10">
         <div className="flex flex-col gap-5">
-          <ol className="grid grid-cols-5 gap-2">
+          <ol className="grid grid-cols-2 sm:grid-cols-5 gap-2">
             {ladder.steps.map((one, index) => (
               <li key={`${one.wristThicknessMm} ${one.paddleThicknessMm}`}>
                 <StepButton
@@ -200,7 +200,7 @@ function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(ne
       <h2>
         Step {step + 1}: draw it at {walking} m/s
       </h2>
-      <div className="grid grid-cols-[1.3fr_1fr] gap-4">
+      <div className="grid grid-cols-1 sm:grid-cols-[1.3fr_1fr] gap-4">
         <button
           type="button"
           className="bench-target rounded-md border-[3px] border-[var(--ink)] bg-[var(--sheet)] min-h-40 flex flex-col items-center justify-center gap-2 touch-manipulation"

@@ -29,7 +29,7 @@ export function Ladders() {
       }
     >
       {open && <NewLadder count={ladders.length} />}
-      <div className="grid grid-cols-2 gap-12">
+      <div className="grid grid-cols-1 md:grid-cols-2 gap-12">
         <section className="max-w-md">
           <h2 className="mb-2">Your plastic, so far</h2>
           {fit.fit ? (
@@ -66,7 +66,7 @@ export function Ladders() {
           {ladders.length === 0 && <p className="soft">None yet. The first is made above.</p>}
           <ul className="ruled">
             {ladders.map((ladder) => (
-              <li key={ladder.id} className="py-2 flex gap-4 items-baseline">
+              <li key={ladder.id} className="py-2 flex flex-wrap gap-x-4 items-baseline">
                 <Link to={`/ladders/${ladder.id}`} className="link font-bold flex-1">
                   {ladder.name}
                 </Link>
@@ -181,7 +181,7 @@ function NewLadder({ count }: { count: number }) {
         if (whole) save.mutate();
       }}
     >
-      <div className="grid grid-cols-4 gap-5">
+      <div className="grid grid-cols-2 sm:grid-cols-4 gap-5">
         <TextField label="Name" value={name} onChange={setName} />
         <SelectField
           label="Tails like those of"

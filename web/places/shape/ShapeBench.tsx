@@ -1,11 +1,12 @@
 import { useQuery } from '@tanstack/react-query';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Master, MasterRow, Revision } from '../../../contract/masters.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
 import { STARTS, startFor } from '../../../core/shape/starts.ts';
 import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
+import { useWidth } from '../../parts/Fitted.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
@@ -85,20 +86,6 @@ function donorsFor(masters: MasterRow[], master?: Master, revision?: Revision): 
   return [...own, ...others].flatMap(({ spec, ...row }) => (spec ? [{ ...row, spec }] : []));
 }
 
-/** The width that a drawing has. */
-function useWidth() {
-  const box = useRef<HTMLDivElement>(null);
-  const [width, setWidth] = useState(560);
-  useEffect(() => {
-    const watch = new ResizeObserver(([entry]) => {
-      if (entry) setWidth(Math.floor(entry.contentRect.width));
-    });
-    if (box.current) watch.observe(box.current);
-    return () => watch.disconnect();
-  }, []);
-  return [box, width] as const;
-}
-
 function Sculpting({ place, first, master, revision, startShape, startName }: SculptingProps) {
   const { text } = useTaste();
   const history = useHistory(unsaved(place) ?? first);
@@ -108,7 +95,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
   const [shown, setShown] = useState<Shown>('plain');
   const [station, setStation] = useState(1);
   const [keeping, setKeeping] = useState(false);
-  const [box, width] = useWidth();
+  const [box, width] = useWidth<HTMLElement>(560);
   const [judgedOf, setJudgedOf] = useState<Float32Array | null>(null);
   useEffect(() => {
     if (fine && solid) setJudgedOf(solid.positions);
@@ -175,8 +162,8 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
       data-fine={fine}
       data-judged={done === 1}
     >
-      <header className="flex items-center gap-3 px-6 py-2.5 border-b border-[var(--rule)]">
-        <h1 className="text-[1.6rem] truncate">
+      <header className="flex flex-wrap lg:flex-nowrap items-center gap-x-3 gap-y-1.5 px-4 sm:px-6 py-2.5 border-b border-[var(--rule)]">
+        <h1 className="text-[1.6rem]">
           {master ? (
             <Link to={`/masters/${master.id}`} className="hover:underline">
               {master.name}
@@ -188,7 +175,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
             {revision ? (revision.spec ? `v${revision.number}` : `from v${revision.number}’s sizes`) : 'new'}
           </span>
         </h1>
-        <p className="soft text-sm flex-1 truncate" role="status">
+        <p className="soft text-sm flex-1 min-w-40" role="status">
           {sculptProblem ? (
             <span className="heat font-semibold">{sculptProblem}</span>
           ) : changes.length === 0 ? (
@@ -226,8 +213,11 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
           onClose={() => setKeeping(false)}
         />
       )}
-      <div className="flex-1 min-h-0 grid grid-cols-[272px_minmax(0,1fr)_330px]">
-        <aside className="overflow-auto px-5 py-2 border-r border-[var(--rule)]" aria-label="Figures of the shape">
+      <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible grid grid-cols-1 lg:grid-cols-[272px_minmax(0,1fr)_330px]">
+        <aside
+          className="order-2 lg:order-none lg:overflow-auto px-5 py-2 border-r border-[var(--rule)]"
+          aria-label="Figures of the shape"
+        >
           <SpecForm
             spec={spec}
             donors={donors}
@@ -243,7 +233,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
             </button>
           )}
         </aside>
-        <section className="overflow-auto px-4 py-2 flex flex-col gap-1" ref={box} aria-label="The shape">
+        <section className="lg:overflow-auto px-4 py-2 flex flex-col gap-1 min-w-0" ref={box} aria-label="The shape">
           <Outline
             spec={spec}
             side={solid?.side ?? null}
@@ -265,7 +255,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
           />
           <FigureTable judged={judged} changes={changes} />
         </section>
-        <aside className="overflow-auto px-5 py-2 border-l border-[var(--rule)]">
+        <aside className="order-1 lg:order-none lg:overflow-auto px-5 py-2 border-l border-[var(--rule)]">
           <Judge
             spec={spec}
             judged={judged}

@@ -57,7 +57,7 @@ export function TestForm({ master, onDone }: { master: Master; onDone(): void })
   );
   return (
     <form
-      className="sheet p-5 grid grid-cols-[1fr_1fr_1fr] gap-x-8 gap-y-1"
+      className="sheet p-5 grid grid-cols-1 sm:grid-cols-[1fr_1fr_1fr] gap-x-8 gap-y-1"
       onSubmit={(event) => {
         event.preventDefault();
         save.mutate();
@@ -149,7 +149,7 @@ export function TestForm({ master, onDone }: { master: Master; onDone(): void })
         {place === 'lake' && (
           <>
             <TextField label="Rig" value={rig} onChange={setRig} />
-            <div className="grid grid-cols-3 gap-3">
+            <div className="grid grid-cols-2 sm:grid-cols-3 gap-3">
               <QuantityField label="Weight" dimension="mass" value={weightG} onChange={setWeight} />
               <NumberField label="Minutes" value={minutes} onChange={setMinutes} min={0} />
               <NumberField label="Fish" value={fish} onChange={setFish} min={0} />

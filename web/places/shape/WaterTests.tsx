@@ -42,7 +42,7 @@ export function WaterTests() {
       }
     >
       {testing && <TestForm master={master} onDone={() => setTesting(false)} />}
-      <div className="grid grid-cols-[minmax(0,1fr)_380px] gap-10">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_380px] gap-10">
         <section>
           <h2 className="mb-2">Revisions and what they did</h2>
           <Tree master={master} tests={items} />
@@ -227,11 +227,10 @@ function Curves({ a, b, names }: { a: Step[]; b: Step[]; names: [string, string]
   };
   return (
     <svg
-      width={360}
-      height={140}
+      viewBox="0 0 360 140"
       role="img"
       aria-label="Share of baits still whole against fish caught"
-      className="max-w-full"
+      className="w-full max-w-[360px] h-auto"
     >
       <line x1={30} x2={350} y1={108} y2={108} stroke="var(--ink)" strokeWidth={1.5} />
       {Array.from({ length: Math.min(12, most) + 1 }, (_, i) => Math.round((i * most) / Math.min(12, most))).map(

@@ -48,7 +48,7 @@ export function Store() {
           Nothing is here yet. Add plastisol first; what a recipe names is added as you write it.
         </p>
       )}
-      <div className={open ? 'grid grid-cols-[1fr_380px] gap-12' : ''}>
+      <div className={open ? 'grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_380px] gap-12' : ''}>
         <div className="flex flex-wrap gap-x-8 gap-y-7 content-start">
           {MATERIAL_KINDS.filter((kind) => data.items.some((material) => material.kind === kind)).map((kind) => (
             <section key={kind}>

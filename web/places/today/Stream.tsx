@@ -135,8 +135,12 @@ export function Stream({ today }: { today: Today }) {
     return () => observer.disconnect();
   }, [today]);
   return (
-    <div ref={box} className="relative grid grid-cols-[200px_270px_1fr_290px] gap-x-16 items-start">
-      <svg className="absolute inset-0 w-full h-full pointer-events-none" aria-hidden="true">
+    <div
+      ref={box}
+      className="relative grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-[170px_216px_minmax(0,1fr)_230px] xl:grid-cols-[200px_270px_minmax(0,1fr)_290px] gap-x-8 lg:gap-x-12 xl:gap-x-16 gap-y-6 items-start"
+    >
+      {/* Ties join what stands in columns beside each other; where these stand under each other there is nothing to join. */}
+      <svg className="absolute inset-0 w-full h-full pointer-events-none hidden lg:block" aria-hidden="true">
         {/* A pale edge under each, so that a dark colour is seen at night and a pale one by day. */}
         {ribbons.map(({ key, path, dashed }) => (
           <path
@@ -209,7 +213,7 @@ export function Stream({ today }: { today: Today }) {
               data-tie={`mold ${cup.recipeId} ${mold.moldId}`}
               className="block border-[3px] border-[var(--ink)] rounded-md bg-[var(--sheet)] px-3 py-2 mb-4 relative"
             >
-              <b className="leading-tight block truncate">{mold.moldName}</b>
+              <b className="leading-tight block">{mold.moldName}</b>
               <span className="flex items-center gap-1.5">
                 {range(Math.min(6, mold.cavities)).map((i) => (
                   <span
@@ -220,7 +224,7 @@ export function Stream({ today }: { today: Today }) {
                 ))}
                 <span className="figure ml-auto">{mold.shots} shots</span>
               </span>
-              <span className="label-small whitespace-nowrap">
+              <span className="label-small">
                 about {Math.round(mold.expectedGood)} good, at least {mold.goodNeeded}, 9 in 10
               </span>
             </Link>
@@ -237,13 +241,13 @@ export function Stream({ today }: { today: Today }) {
             <div
               key={cup.recipeId}
               data-tie={`expected ${cup.recipeId}`}
-              className="relative w-fit mb-3 px-2.5 py-1 border-2 border-dashed rounded bg-[var(--paper)]"
+              className="relative w-fit max-w-full mb-3 px-2.5 py-1 border-2 border-dashed rounded bg-[var(--paper)]"
               style={{ borderColor: cup.hex }}
             >
               <span className="heat font-bold leading-tight block whitespace-nowrap">
                 <span className="figure">{Math.round(about)}</span> expected
               </span>
-              <span className="label-small block whitespace-nowrap">
+              <span className="label-small block">
                 at least {least} {cup.recipeName}
               </span>
             </div>
@@ -254,7 +258,7 @@ export function Stream({ today }: { today: Today }) {
             key={heap.key}
             to="/rack"
             data-tie={`heap ${heap.key}`}
-            className="block mb-3 relative w-fit bg-[var(--paper)] rounded pr-2"
+            className="block mb-3 relative w-fit max-w-full bg-[var(--paper)] rounded pr-2"
           >
             <span className="flex items-end gap-2">
               <Dots n={heap.ready + heap.curing} curing={heap.curing} hex={heap.hex} />

@@ -35,10 +35,10 @@ export function TodayPlace() {
   const blank =
     today.orders.length === 0 && today.rack.length === 0 && today.cups.length === 0 && today.openPours.length === 0;
   return (
-    <div className="px-10 py-6 max-w-[1400px] mx-auto flex flex-col gap-7">
-      <div className="grid grid-cols-[1fr_370px] gap-12">
+    <div className="px-4 sm:px-7 xl:px-10 py-5 sm:py-6 max-w-[1400px] mx-auto flex flex-col gap-7">
+      <div className="grid grid-cols-1 xl:grid-cols-[minmax(0,1fr)_370px] gap-x-12 gap-y-6">
         <div>
-          <h1 className="text-[2.9rem] leading-[1.04]">
+          <h1 className="text-[2.1rem] sm:text-[2.9rem] leading-[1.04]">
             {today.lead} <span className="heat">{today.act}</span>
           </h1>
           <p className="soft text-lg mt-3">
@@ -160,7 +160,7 @@ function Path({ step }: { step: Today['step'] }) {
   const at = PATH.findIndex(([name]) => name === step);
   return (
     <div className="flex flex-col gap-6">
-      <ol className="grid grid-cols-5 border-t-4 border-[var(--ink)]">
+      <ol className="grid grid-cols-2 sm:grid-cols-5 border-t-4 border-[var(--ink)]">
         {PATH.map(([name, title, say, to], index) => (
           <li key={name} className="border-l-2 border-[var(--ink)] pl-4 pt-3 pr-5">
             <StepDrawing step={name} />

@@ -83,7 +83,7 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
   );
   return (
     <Page title={tool.title} tab={tool.title} under={title ? `Kept as “${title}”.` : tool.asks}>
-      <div className="grid grid-cols-[minmax(380px,1fr)_minmax(430px,1.15fr)] gap-12">
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-12">
         <div className="flex flex-col gap-5">
           {tool.takesMesh && (
             <label className="flex flex-col gap-1">

@@ -101,9 +101,12 @@ export function Tools() {
     >
       <div className="flex flex-col gap-7">
         {GROUPS.map(([title, names]) => (
-          <section key={title} className="grid grid-cols-[130px_1fr] gap-6 border-t-[3px] border-[var(--ink)] pt-3">
+          <section
+            key={title}
+            className="grid grid-cols-1 sm:grid-cols-[130px_1fr] gap-6 border-t-[3px] border-[var(--ink)] pt-3"
+          >
             <h2 className="text-2xl">{title}</h2>
-            <ul className="grid grid-cols-[repeat(auto-fill,minmax(300px,1fr))] gap-x-8 gap-y-4">
+            <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,300px),1fr))] gap-x-8 gap-y-4">
               {names.map((name) => {
                 const tool = tools.get(name);
                 if (!tool) return null;

@@ -1,0 +1,410 @@
+// Years of three makers, written by the server's own actions, an evening a transaction.
+import { createHash } from 'node:crypto';
+import { existsSync, rmSync, writeFileSync } from 'node:fs';
+import { join } from 'node:path';
+import type * as v from 'valibot';
+import type { moldBody } from '../../contract/molds.ts';
+import { shapeSpecSchema } from '../../core/shape/spec.ts';
+import { STARTS } from '../../core/shape/starts.ts';
+import { check } from '../../core/validate.ts';
+import { ladderSteps } from '../../core/water/ladder.ts';
+import { Random } from '../../demo/random.ts';
+import { DataFolder } from '../../server/backup/data.ts';
+import type { Db } from '../../server/db/open.ts';
+import { all, first, insert, run } from '../../server/db/rows.ts';
+import { newId } from '../../server/ids.ts';
+import { addDose, addLedger, reverseDose } from '../../server/ledgers/store.ts';
+import { addRevision as addMasterRevision } from '../../server/masters/store.ts';
+import { addLot } from '../../server/materials/store.ts';
+import { addMold } from '../../server/molds/store.ts';
+import { addCustomer, addOrder, pack } from '../../server/orders/store.ts';
+import { closePour } from '../../server/pours/close.ts';
+import { addHeat, addMarks, addShot, layOutPour, openPour, undo } from '../../server/pours/write.ts';
+import { addRecipe, addRevision } from '../../server/recipes/store.ts';
+import { rack, stockOut } from '../../server/stock/store.ts';
+import { addBait } from '../../server/workshop/store.ts';
+
+const EVENINGS_A_YEAR = 150;
+const POURS_AN_EVENING = 14;
+const START = Date.UTC(2016, 8, 1, 17);
+const [BAITS, RECIPES, CUSTOMERS] = [16, 24, 60];
+const MINUTE_MS = 60_000;
+const LADDER = {
+  scale: '00' as const,
+  hardness: 34,
+  wristHeightMm: 6,
+  wristLengthMm: 12,
+  paddleDiameterMm: 14,
+  paddleThicknessMm: 4,
+  walkingMPerS: 0.8,
+};
+
+interface Stock {
+  baits: string[];
+  molds: { id: string; baitId: string; cavities: number }[];
+  recipes: string[];
+  colourants: string[];
+  materials: string[];
+  customers: string[];
+  makers: string[];
+  revisions: string[];
+}
+
+class Writer {
+  now = new Date(START);
+  constructor(readonly db: Db) {}
+  get at(): string {
+    return this.now.toISOString();
+  }
+  waits(minutes: number): void {
+    this.now = new Date(this.now.getTime() + minutes * MINUTE_MS);
+  }
+  row(table: string, values: Record<string, unknown>): string {
+    const id = newId();
+    insert(this.db, table, { id, ...values });
+    return id;
+  }
+}
+
+function stockUp(writer: Writer): Stock {
+  const { db } = writer;
+  const times = <T>(count: number, make: (n: number) => T) => Array.from({ length: count }, (_, n) => make(n));
+  const material = (name: string, kind: string, more: Record<string, unknown> = {}) => {
+    const id = writer.row('material', { name, kind, strength: 1, reorderG: 100, createdAt: writer.at, ...more });
+    addLot(db, id, { code: 'first', bottleStrength: 1, grams: kind === 'plastisol' ? 20_000 : 200 }, writer.at);
+    return id;
+  };
+  const plastisol = material('Soft 22', 'plastisol', { densityGPerMl: 1.02 });
+  const colourants = times(20, (n) => material(`Harbour ${n}`, 'colourant', { dropsPerMl: 20, densityGPerMl: 1.05 }));
+  const makers = times(3, (n) =>
+    writer.row('maker', { name: `Maker ${n}`, system: 'metric', temperature: 'C', createdAt: writer.at }),
+  );
+  writer.row('measure', { name: 'scoop', count: 10, grams: 6.8, densityGPerMl: 0.8, ml: 0.85, createdAt: writer.at });
+  const revisions: string[] = [];
+  const baits = times(BAITS, (n) => {
+    const baitId = addBait(db, { name: `Sandlance ${n}`, shape: 'paddle', packCount: 8 }, writer.at);
+    run(db, `UPDATE bait SET price_minor = 700, wanted_scale = '00', wanted_hardness = 34 WHERE id = ?`, [baitId]);
+    const master = writer.row('master', { baitId, kind: 'clay', flatBack: 0, createdAt: writer.at });
+    const spec = n % 2 === 0 ? check(shapeSpecSchema, STARTS[0]?.spec) : undefined;
+    let parentId: string | undefined;
+    for (let k = 0; k < 6; k++) {
+      parentId = addMasterRevision(
+        db,
+        master,
+        {
+          reason: `try ${k}`,
+          lengthMm: 110,
+          widthMm: 16,
+          heightMm: 17,
+          thickestMm: 15,
+          ...(spec ? { spec } : {}),
+          ...(parentId ? { parentId } : {}),
+          volume: { how: 'displaced', ml: 12 },
+        },
+        writer.at,
+      );
+      revisions.push(parentId);
+    }
+    return baitId;
+  });
+  const molds = baits.flatMap((baitId, n) =>
+    times(2, (k) => {
+      const body = {
+        name: `Sandlance ${n} × ${k === 0 ? 4 : 6}`,
+        kind: 'aluminium',
+        fill: 'injection',
+        baitId,
+        cavities: k === 0 ? 4 : 6,
+        cavityMl: 12,
+        sprueMl: 4,
+        runnerMl: 0,
+        injectorMl: 120,
+      };
+      const id = addMold(db, body as unknown as v.InferOutput<typeof moldBody>, writer.at);
+      return { id, baitId, cavities: body.cavities };
+    }),
+  );
+  const recipes = times(RECIPES, (n) => {
+    const items = times(4, (k) => ({
+      materialId: colourants[(n + 3 * k) % colourants.length] as string,
+      amount: 8 + k,
+      unit: 'drop',
+    }));
+    const hex = `#${(0x203040 + n * 0x070503).toString(16).slice(0, 6)}`;
+    return addRecipe(db, { name: `Tide ${n}`, hex, notes: '', basisMl: 240, items, reason: 'first' }, writer.at);
+  });
+  const customers = times(CUSTOMERS, (n) =>
+    addCustomer(db, { name: `Customer ${n}`, contact: '', notes: '' }, writer.at),
+  );
+  return { baits, molds, recipes, colourants, materials: [plastisol, ...colourants], customers, makers, revisions };
+}
+
+function restock({ db, at }: Writer, materials: string[]): void {
+  for (const id of materials) {
+    const { g } = first<{ g: number }>(db, 'SELECT coalesce(sum(grams), 0) AS g FROM lot_level WHERE material_id = ?', [
+      id,
+    ]) as { g: number };
+    const isPlastisol = id === materials[0];
+    if (g < (isPlastisol ? 12_000 : 60))
+      addLot(db, id, { code: at, bottleStrength: 1, grams: isPlastisol ? 20_000 : 250 }, at);
+  }
+}
+
+/** One cup, drawn, looked at and weighed; about eight shots and five marks a shot. */
+function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line): void {
+  const { db } = writer;
+  const mold =
+    orderLine === undefined
+      ? random.pick(stock.molds)
+      : (stock.molds.find((one) => one.baitId === orderLine.baitId) as Stock['molds'][number]);
+  const recipeId = orderLine?.recipeId ?? random.pick(stock.recipes);
+  const shots = 6 + Math.floor(random.between(0, 5));
+  const id = layOutPour(
+    db,
+    {
+      recipeId,
+      makerId: random.pick(stock.makers),
+      molds: [{ moldId: mold.id, shots }],
+      orderLines: orderLine ? [{ orderLineId: orderLine.id, baits: 8 }] : [],
+    },
+    writer.at,
+  );
+  const pour = openPour(db, id);
+  addHeat(db, pour, { kind: 'cook', c: 175 }, writer.at);
+  for (const item of all<{ materialId: string; amount: number; unit: string }>(
+    db,
+    'SELECT material_id, amount, unit FROM recipe_item i JOIN pour ON pour.recipe_revision_id = i.revision_id WHERE pour.id = ?',
+    [id],
+  )) {
+    const dose = newId();
+    addDose(db, pour.ledgerId, { id: dose, ...item }, writer.at);
+    if (random.chance(0.03)) {
+      reverseDose(db, pour.ledgerId, dose, undefined, writer.at);
+      addDose(db, pour.ledgerId, item, writer.at);
+    }
+  }
+  let [good, bad] = [0, 0];
+  for (let n = 0; n < shots; n++) {
+    writer.waits(2);
+    const shot = newId();
+    addShot(db, pour, shot, mold.id, writer.now);
+    if (random.chance(0.02)) {
+      undo(db, pour, shot, undefined, writer.at);
+      continue;
+    }
+    if (n === 3) addHeat(db, pour, { kind: 'reading', c: 168 }, writer.at);
+    const marks = Array.from({ length: mold.cavities }, (_, index) =>
+      random.chance(0.06)
+        ? {
+            cavity: index + 1,
+            result: 'bad' as const,
+            reason: random.chance(0.3) ? ('flash' as const) : ('bubble' as const),
+          }
+        : { cavity: index + 1, result: 'good' as const },
+    );
+    addMarks(db, pour, shot, marks, writer.at);
+    bad += marks.filter((mark) => mark.result === 'bad').length;
+    good += marks.filter((mark) => mark.result === 'good').length;
+  }
+  const weights = { goodG: good * 12, rejectG: bad * 12, returnedG: 40, residueG: 6 };
+  closePour(db, id, { cookedG: (good + bad) * 12 + 60, ...weights }, writer.now);
+  if (good + bad > 0 && random.chance(0.5))
+    writer.row('hardness_reading', {
+      pourId: id,
+      scale: '00',
+      value: 33 + random.between(0, 4),
+      early: 0,
+      at: writer.at,
+    });
+}
+
+interface Line {
+  id: string;
+  orderId: string;
+  baitId: string;
+  recipeId: string;
+}
+
+function takeOrder(writer: Writer, stock: Stock, random: Random): Line[] {
+  const { db } = writer;
+  const lines = Array.from({ length: 1 + Math.floor(random.between(0, 3)) }, () => ({
+    baitId: random.pick(stock.baits),
+    recipeId: random.pick(stock.recipes),
+    packs: 1 + Math.floor(random.between(0, 4)),
+    perPack: 8,
+  }));
+  const dueOn = new Date(writer.now.getTime() + 10 * 86_400_000).toISOString().slice(0, 10);
+  const id = addOrder(db, { customerId: random.pick(stock.customers), dueOn, notes: '', lines }, writer.at);
+  return all<Line>(db, 'SELECT id, order_id, bait_id, recipe_id FROM order_line WHERE order_id = ?', [id]);
+}
+
+/** Packs what is there, sends what is packed, and clears away what nobody asked for. */
+function packUp(writer: Writer, random: Random): void {
+  const { db } = writer;
+  for (const order of all<{ id: string }>(
+    db,
+    'SELECT id FROM customer_order WHERE sent_at IS NULL AND cancelled_at IS NULL ORDER BY due_on',
+  )) {
+    let left = 0;
+    for (const line of all<{ id: string; packs: number; packed: number }>(
+      db,
+      'SELECT id, packs, (SELECT count(*) FROM bag WHERE bag.order_line_id = l.id) AS packed FROM order_line l WHERE order_id = ?',
+      [order.id],
+    ))
+      for (let n = line.packed; n < line.packs; n++) {
+        try {
+          pack(db, order.id, line.id, 1, writer.at);
+        } catch {
+          // Not enough yet: the order waits for another evening.
+          left += 1;
+        }
+      }
+    if (left === 0)
+      run(db, 'UPDATE customer_order SET sent_at = ?, version = version + 1 WHERE id = ?', [writer.at, order.id]);
+    else if (random.chance(0.04))
+      run(db, 'UPDATE customer_order SET cancelled_at = ?, version = version + 1 WHERE id = ?', [writer.at, order.id]);
+  }
+  const lying = rack(db, writer.at);
+  for (const row of lying.slice(0, Math.max(0, lying.length - 250)))
+    stockOut(
+      db,
+      {
+        kind: random.chance(0.5) ? 'fished' : 'given',
+        baitId: row.baitId,
+        recipeId: row.recipeId,
+        pourId: row.pourId,
+        baits: row.baits,
+        note: '',
+      },
+      writer.at,
+    );
+}
+
+/** What happens now and then: tests, weighings, cleaned molds, trials, results, colours that change. */
+function besides(writer: Writer, stock: Stock, random: Random, evening: number): void {
+  const { db } = writer;
+  const mold = random.pick(stock.molds);
+  writer.row('water_test', {
+    revisionId: random.pick(stock.revisions),
+    place: 'tank',
+    placeName: '',
+    blend: 'Soft 22',
+    scale: '00',
+    hardness: 34,
+    speeds: [{ at: 'slow', mPerS: 0.4 + random.between(0, 0.3), kicks: 'no' }],
+    rig: '',
+    notes: '',
+    at: writer.at,
+  });
+  if (evening % 5 === 0)
+    writer.row('mold_weighing', {
+      moldId: mold.id,
+      of: 'bait',
+      count: 10,
+      grams: 122 + random.between(0, 4),
+      densityGPerMl: 1.02,
+      at: writer.at,
+    });
+  if (evening % 7 === 0) writer.row('mold_event', { moldId: mold.id, kind: 'cleaned', at: writer.at });
+  if (evening % 9 === 0) writer.row('dip_reading', { moldId: mold.id, dips: 3, wallMm: 2.1, cupC: 155, at: writer.at });
+  if (evening % 9 === 1)
+    writer.row('spark_run', {
+      moldId: mold.id,
+      electrode: 'A',
+      pass: 'roughing',
+      amps: 6,
+      fromMm: 0,
+      toMm: 2,
+      minutes: 90,
+      seen: 'clean',
+      at: writer.at,
+    });
+  writer.row('photo', {
+    hash: createHash('sha256').update(writer.at).digest('hex'),
+    type: 'image/jpeg',
+    aboutType: 'mold',
+    aboutId: mold.id,
+    createdAt: writer.at,
+  });
+  if (evening % 50 === 0) {
+    const ladder = writer.row('ladder', {
+      name: `Ladder ${evening}`,
+      scale: '00',
+      hardness: 34,
+      walkingMPerS: 0.8,
+      steps: ladderSteps(LADDER),
+      createdAt: writer.at,
+    });
+    for (let step = 0; step < 5; step++)
+      writer.row('ladder_trial', { ladderId: ladder, step, hz: 3 + step, at: writer.at });
+    const ledger = addLedger(db, 'looking', 240, writer.at);
+    for (let n = 0; n < 12; n++)
+      addDose(db, ledger, { materialId: random.pick(stock.colourants), amount: 5, unit: 'drop' }, writer.at);
+    writer.row('kept_result', {
+      calculator: 'clay.bake',
+      title: 'bake',
+      input: { thicknessMm: 18 },
+      output: { minutes: 45 },
+      createdAt: writer.at,
+    });
+    const recipe = random.pick(stock.recipes);
+    const items = [{ materialId: random.pick(stock.colourants), amount: 12, unit: 'drop' }];
+    addRevision(db, recipe, { basisMl: 240, items, reason: 'deeper' }, writer.at);
+  }
+  for (let n = 0; n < 40; n++) {
+    const key = newId();
+    insert(db, 'idempotency', { key, request: key, status: 201, body: 'x'.repeat(6000), at: writer.at });
+  }
+  run(db, 'DELETE FROM idempotency WHERE at < ?', [new Date(writer.now.getTime() - 7 * 86_400_000).toISOString()]);
+}
+
+/** A data folder with so many years in it: found from an earlier run, or filled now. */
+export function filled(root: string, years: number): void {
+  const done = join(root, 'filled');
+  if (existsSync(done)) return;
+  rmSync(root, { recursive: true, force: true });
+  const data = new DataFolder(root);
+  const { db } = data;
+  // A bench's workshop is made again when it is lost.
+  db.pragma('synchronous = OFF');
+  const random = new Random(20260417);
+  const writer = new Writer(db);
+  const stock = db.transaction(() => stockUp(writer))();
+  const evenings = years * EVENINGS_A_YEAR;
+  const from = performance.now();
+  let waiting: Line[] = [];
+  for (let evening = 0; evening < evenings; evening++) {
+    writer.now = new Date(START + (evening * 365 * 86_400_000) / EVENINGS_A_YEAR);
+    db.transaction(() => {
+      restock(writer, stock.materials);
+      for (let n = 0; n < 2; n++) waiting.push(...takeOrder(writer, stock, random));
+      for (let n = 0; n < POURS_AN_EVENING; n++) pourCup(writer, stock, random, waiting.shift());
+      waiting = waiting.slice(0, 30);
+      writer.waits(60);
+      packUp(writer, random);
+      besides(writer, stock, random, evening);
+    })();
+    if (evening % 150 === 149)
+      console.log(`  year ${(evening + 1) / 150} of ${years}, ${((performance.now() - from) / 1000).toFixed(0)} s`);
+  }
+  // A cup is open, as it is when a maker stands at it.
+  db.transaction(() => {
+    writer.now = new Date();
+    const mold = stock.molds[0] as Stock['molds'][number];
+    const pour = openPour(
+      db,
+      layOutPour(
+        db,
+        { recipeId: stock.recipes[0] as string, molds: [{ moldId: mold.id, shots: 400 }], orderLines: [] },
+        writer.at,
+      ),
+    );
+    addHeat(db, pour, { kind: 'cook', c: 175 }, writer.at);
+    const shot = newId();
+    addShot(db, pour, shot, mold.id, writer.now);
+  })();
+  db.pragma('wal_checkpoint(TRUNCATE)');
+  db.exec('ANALYZE');
+  data.close();
+  writeFileSync(done, 'filled by npm run bench -- decade\n');
+}

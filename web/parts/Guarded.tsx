@@ -1,0 +1,39 @@
+import { type ReactNode, useEffect, useState } from 'react';
+
+/** A glove's second tap comes within this; a target that means something else now does not take it, ms. */
+const GUARD_MS = 900;
+
+interface Props {
+  /** What a tap would do now, in full: when that changes, the target rests for a moment. */
+  means: string;
+  onAct(): void;
+  className?: string;
+  label?: string;
+  children: ReactNode;
+}
+
+/** A target that never changes its meaning under a finger: it rests after every tap, and whenever it comes to mean something else. */
+export function Guarded({ means, onAct, className = '', label, children }: Props) {
+  const [armedFor, setArmedFor] = useState(means);
+  const armed = armedFor === means;
+  useEffect(() => {
+    if (armed) return;
+    const rest = setTimeout(() => setArmedFor(means), GUARD_MS);
+    return () => clearTimeout(rest);
+  }, [armed, means]);
+  return (
+    <button
+      type="button"
+      className={`${className} ${armed ? '' : 'opacity-60'}`}
+      aria-disabled={!armed}
+      aria-label={label}
+      onClick={() => {
+        if (!armed) return;
+        setArmedFor('');
+        onAct();
+      }}
+    >
+      {children}
+    </button>
+  );
+}

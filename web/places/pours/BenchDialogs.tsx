@@ -1,0 +1,164 @@
+import type { Material } from '../../../contract/materials.ts';
+import { FAULTS, type Fault, type Pour, type PourMold } from '../../../contract/pours.ts';
+import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
+import { useDialog } from '../../shell/shortcuts.tsx';
+import { DoseBoard } from '../colours/DoseBoard.tsx';
+import { ScaledRow } from '../colours/ScaledRecipe.tsx';
+import type { Cup } from './next.ts';
+
+export function DoseDialog({
+  open,
+  onClose,
+  pour,
+  cup,
+  materials,
+  onAsWritten,
+}: {
+  open: boolean;
+  onClose(): void;
+  pour: Pour;
+  cup: Cup;
+  materials: Material[];
+  onAsWritten(): void;
+}) {
+  const ref = useDialog(open);
+  return (
+    <dialog
+      ref={ref}
+      onClose={onClose}
+      className="m-auto sheet p-3 sm:p-5 text-[var(--ink)] w-[980px] max-w-[97vw] max-h-[96dvh] overflow-auto"
+      aria-label="Doses"
+    >
+      {open && (
+        <div className="flex flex-col gap-4">
+          {cup.doses.length === 0 && pour.plan.items.length > 0 && (
+            <div className="flex gap-6 items-end flex-wrap">
+              <ul className="flex-1 min-w-60 ruled">
+                {pour.plan.items.map((item, index) => {
+                  const about = pour.recipeItems[index];
+                  return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
+                })}
+              </ul>
+              <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
+                All in, as written
+              </button>
+            </div>
+          )}
+          <DoseBoard
+            ledgerId={pour.ledgerId}
+            doses={cup.doses}
+            materials={materials}
+            batchMl={pour.cookMl}
+            about={pour.id}
+            firstIds={pour.recipeItems.map((item) => item.materialId)}
+          />
+          <button type="button" className="btn btn-primary bench-target self-end w-48" onClick={onClose}>
+            Back to the cup
+          </button>
+        </div>
+      )}
+    </dialog>
+  );
+}
+
+export function FaultDialog({
+  at,
+  onClose,
+  onMark,
+}: {
+  at: { cavity: number; mold: PourMold } | null;
+  onClose(): void;
+  onMark(result: 'good' | 'bad' | 'unmarked', reason?: Fault): void;
+}) {
+  const ref = useDialog(at !== null);
+  return (
+    <dialog
+      ref={ref}
+      onClose={onClose}
+      className="m-auto sheet p-3 sm:p-5 text-[var(--ink)] max-w-[97vw] max-h-[96dvh] overflow-auto"
+      aria-label="Good or bad"
+    >
+      {at && (
+        <div className="flex flex-col gap-3 sm:gap-4 w-[560px] max-w-full">
+          <h2 className="text-2xl">
+            Cavity {at.cavity}, {at.mold.name}
+          </h2>
+          <button type="button" className="btn btn-secondary h-20 text-2xl" onClick={() => onMark('good')}>
+            ✓ Good
+          </button>
+          <p className="font-bold">Bad, because:</p>
+          <div className="grid grid-cols-2 sm:grid-cols-3 gap-2 sm:gap-3">
+            {FAULTS.map((fault) => (
+              <button
+                key={fault}
+                type="button"
+                className="btn btn-line h-[68px] text-lg"
+                onClick={() => onMark('bad', fault)}
+              >
+                {FAULT_WORDS[fault]}
+              </button>
+            ))}
+          </div>
+          <div className="flex gap-3">
+            <button
+              type="button"
+              className="btn btn-ghost border border-[var(--edge)] bench-target flex-1"
+              onClick={() => onMark('unmarked')}
+            >
+              Not looked at yet
+            </button>
+            <button
+              type="button"
+              className="btn btn-ghost border border-[var(--edge)] bench-target flex-1"
+              onClick={onClose}
+            >
+              Close
+            </button>
+          </div>
+        </div>
+      )}
+    </dialog>
+  );
+}
+
+/** A shot from a cup that nobody read: asked once, since the window and the cooling rest on it. */
+export function UnreadDialog({
+  mold,
+  onRead,
+  onDrawn,
+  onClose,
+}: {
+  mold: PourMold | null;
+  onRead(): void;
+  onDrawn(): void;
+  onClose(): void;
+}) {
+  const ref = useDialog(mold !== null);
+  return (
+    <dialog
+      ref={ref}
+      onClose={onClose}
+      className="m-auto sheet p-5 text-[var(--ink)] max-w-[97vw]"
+      aria-label="The cup was not read"
+    >
+      {mold && (
+        <div className="flex flex-col gap-4 w-[520px] max-w-full">
+          <h2 className="text-2xl">Nobody has read this cup yet.</h2>
+          <p className="text-lg">
+            Too cold it fills badly, too hot it burns. Read it first, or say that the shot of {mold.name} was drawn all
+            the same.
+          </p>
+          <button type="button" className="btn btn-accent h-20 text-2xl" onClick={onRead}>
+            Type the temperature
+          </button>
+          <button type="button" className="btn btn-line bench-target" onClick={onDrawn}>
+            Drawn without a reading
+          </button>
+          <button type="button" className="btn btn-ghost border border-[var(--edge)] bench-target" onClick={onClose}>
+            Not drawn
+          </button>
+        </div>
+      )}
+    </dialog>
+  );
+}

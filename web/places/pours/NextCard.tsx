@@ -1,0 +1,31 @@
+import { Guarded } from '../../parts/Guarded.tsx';
+import type { Next } from './next.ts';
+
+const ACT_WORDS = { heat: 'Type it', dose: 'Dose', shot: 'Drawn', look: 'Rest good', close: 'Weigh' } as const;
+
+/** The one next thing, in a whole sentence, and the one target that does it; it names the mold it is about. */
+export function NextCard({ next, means, onAct }: { next: Next; means: string; onAct(): void }) {
+  return (
+    <section
+      className={`shrink-0 flex flex-col sm:flex-row sm:items-center gap-2 sm:gap-6 px-4 sm:px-6 py-3 sm:py-4 sm:min-h-[124px] ${next.do === 'wait' ? 'bg-[var(--sheet)]' : 'bg-[var(--heat)] text-[#1a0d06]'}`}
+      aria-label="Next"
+    >
+      <div className="flex-1 min-w-0" aria-live="polite">
+        <h1 className="text-2xl sm:text-4xl">{next.say}</h1>
+        <p className="sm:text-lg font-semibold mt-1">{next.why}</p>
+      </div>
+      {next.do !== 'wait' && (
+        <Guarded
+          means={means}
+          className="btn h-20 sm:h-24 w-full sm:w-64 text-3xl border-0 bg-[#1a0d06] text-white flex-col gap-1"
+          onAct={onAct}
+        >
+          {ACT_WORDS[next.do]}
+          {'mold' in next && (
+            <span className="text-sm font-semibold max-w-full truncate opacity-90">{next.mold.name}</span>
+          )}
+        </Guarded>
+      )}
+    </section>
+  );
+}

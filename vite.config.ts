@@ -1,10 +1,39 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { VitePWA } from 'vite-plugin-pwa';
 
 export default defineConfig({
   root: 'web',
-  plugins: [react(), tailwindcss()],
+  plugins: [
+    react(),
+    tailwindcss(),
+    VitePWA({
+      // The shell opens without the server; records never come from a browser's store.
+      strategies: 'generateSW',
+      registerType: 'prompt',
+      injectRegister: false,
+      manifest: {
+        name: 'Blunko',
+        short_name: 'Blunko',
+        description: 'The bench companion for makers of soft plastic baits.',
+        display: 'standalone',
+        background_color: '#0f181c',
+        theme_color: '#16232a',
+        icons: [{ src: '/favicon.svg', sizes: 'any', type: 'image/svg+xml' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2,wasm}'],
+        // The solver is loaded by the one tool that needs it.
+        globIgnores: ['**/highs*.wasm'],
+        maximumFileSizeToCacheInBytes: 3_000_000,
+        navigateFallback: '/index.html',
+        navigateFallbackDenylist: [/^\/api\//],
+        inlineWorkboxRuntime: true,
+        sourcemap: false,
+      },
+    }),
+  ],
   build: {
     outDir: '../dist',
     emptyOutDir: true,

@@ -4,20 +4,24 @@ import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { ensureInstalled, root } from './install.mjs';
 
 const CHROMIUM = '/usr/bin/chromium';
+/** Puts a workshop's own root into a browser's store. */
+const CERTUTIL = '/usr/bin/certutil';
 
 function ensureBrowser() {
-  if (existsSync(CHROMIUM)) return;
+  if (existsSync(CHROMIUM) && existsSync(CERTUTIL)) return;
   if (process.platform === 'linux' && process.getuid?.() === 0) {
-    console.log('Installing Chromium for the browser tests …');
+    console.log('Installing Chromium and certutil for the browser tests …');
     const apt = (...args) =>
       spawnSync('apt-get', args, {
         stdio: ['ignore', 'ignore', 'inherit'],
         env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' },
       }).status;
-    if (apt('update') === 0) apt('install', '-y', 'chromium');
+    if (apt('update') === 0) apt('install', '-y', 'chromium', 'libnss3-tools');
   }
-  if (!existsSync(CHROMIUM)) {
-    console.error('The browser tests need Chromium: apt-get update && apt-get install -y chromium');
+  if (!existsSync(CHROMIUM) || !existsSync(CERTUTIL)) {
+    console.error(
+      'The browser tests need Chromium and certutil: apt-get update && apt-get install -y chromium libnss3-tools',
+    );
     process.exit(1);
   }
 }

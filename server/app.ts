@@ -75,7 +75,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   });
   api.get('/root-certificate', (_request, response) => {
     if (!network.root) throw new Failure('not-found', 'The workshop is not open to its network; start it with --lan.');
-    response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(network.root);
+    response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(Buffer.from(network.root));
   });
   api.use(meshJsonRouter(meshes, clock, touched), calcRouter(jobs));
   api.use(endpointRouter({ db, clock, touched, meshes }));

@@ -7,6 +7,7 @@ import { listen, whenThere } from './api/live.ts';
 import { onAnswer, sendNow, startOutbox } from './api/outbox.ts';
 import { fetchThrough } from './api/stale.ts';
 import { router } from './shell/routes.tsx';
+import { keepShell } from './shell/shellWorker.ts';
 import { applyTheme } from './shell/theme.ts';
 import { reloadLostParts, serverBuild } from './shell/upgrade.ts';
 import './styles/app.css';
@@ -22,6 +23,7 @@ const client = new QueryClient({
 
 applyTheme();
 reloadLostParts();
+keepShell();
 fetchThrough(client);
 whenThere((build) => {
   sendNow();

@@ -10,7 +10,7 @@ interface Listing {
   /** The default order, with - for descending. */
   order: string;
   /** SQL that says whether a row has a word of `q` in it; `@q` stands for the word as LIKE takes it. */
-  search: string;
+  search: string | ((word: string) => string);
   where?: string;
   idColumn: string;
 }
@@ -54,7 +54,8 @@ export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
       .split(/\s+/)
       .slice(0, MOST_WORDS)
       .forEach((word, n) => {
-        conditions.push(`(${listing.search.replaceAll('@q', `@q${n} ESCAPE '\\'`)})`);
+        const search = typeof listing.search === 'string' ? listing.search : listing.search(word);
+        conditions.push(`(${search.replaceAll('@q', `@q${n} ESCAPE '\\'`)})`);
         params[`q${n}`] = like(word);
       });
   }

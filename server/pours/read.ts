@@ -13,7 +13,9 @@ const LISTING = {
     pour.laid_out_at, pour.started_at, pour.closed_at, pour.discarded_at FROM pour JOIN recipe ON recipe.id = pour.recipe_id`,
   sorts: { time: 'pour.laid_out_at', code: 'pour.code' },
   order: '-time',
-  search: 'pour.code LIKE @q OR pour.recipe_id IN (SELECT id FROM recipe WHERE name LIKE @q)',
+  // Only what looks like a code is held against all codes.
+  search: (word: string) =>
+    `${/\d/.test(word) ? 'pour.code LIKE @q OR ' : ''}pour.recipe_id IN (SELECT id FROM recipe WHERE name LIKE @q)`,
   idColumn: 'pour.id',
 };
 

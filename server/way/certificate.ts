@@ -75,7 +75,7 @@ export async function certificates(folder: string, names: string[], now: Date): 
     root = put(
       folder,
       'root',
-      await made('Blunko, this workshop', ROOT_DAYS, {
+      await made('Blunko workshop root', ROOT_DAYS, {
         extensions: [
           { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
           { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },

@@ -24,7 +24,7 @@ export function movedApp(moved: () => Moved): Express {
     next();
   });
   app.get('/blunko-root.crt', (_request, response) => {
-    response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(moved().root);
+    response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(Buffer.from(moved().root));
   });
   app.get('/move.js', (_request, response) => {
     response.type('text/javascript').send(MOVE_SCRIPT);

@@ -28,6 +28,10 @@ export const queries = {
     queryKey: ['session'],
     queryFn: () => call<{ needed: boolean; known: boolean }>('/session'),
   }),
+  network: queryOptions({
+    queryKey: ['network'],
+    queryFn: () => call<{ urls: string[]; root: string | null }>('/network'),
+  }),
   makers: list<Maker>('makers', '/makers', ''),
   measures: list<OwnMeasure>('measures', '/measures', ''),
   baits: list<Bait>('baits', '/baits', ''),

@@ -5,16 +5,23 @@ import { queries } from '../api/queries.ts';
 import { Waiting } from '../parts/Page.tsx';
 import { TasteProvider, useTaste } from '../parts/taste.tsx';
 import { ClockStrip } from './ClockStrip.tsx';
+import { NoServer } from './NoServer.tsx';
 import { Outbox } from './Outbox.tsx';
 import { Palette } from './Palette.tsx';
 import { Passcode } from './Passcode.tsx';
 import { ShortcutHelp, useShortcuts } from './shortcuts.tsx';
 import { TheLine } from './TheLine.tsx';
-import { isOlder } from './upgrade.ts';
+import { loadNewer } from './upgrade.ts';
 import { Welcome } from './Welcome.tsx';
 
+/** How often a page without its server looks for it again. */
+const LOOK_AGAIN_MS = 4000;
+
 export function Frame() {
-  const session = useQuery(queries.session);
+  const session = useQuery({
+    ...queries.session,
+    refetchInterval: (query) => (query.state.data ? false : LOOK_AGAIN_MS),
+  });
   const [locked, setLocked] = useState(false);
   useEffect(() => {
     const lock = () => setLocked(true);
@@ -22,6 +29,7 @@ export function Frame() {
     return () => window.removeEventListener('blunko:passcode', lock);
   }, []);
   if (locked || (session.data?.needed && !session.data.known)) return <Passcode onOpen={() => setLocked(false)} />;
+  if (!session.data && (session.isError || session.fetchStatus === 'paused')) return <NoServer />;
   return (
     <TasteProvider waiting={<Waiting />}>
       <House />
@@ -39,7 +47,7 @@ function House() {
   useShortcuts({ onSearch: () => setPalette(true), onHelp: () => setHelp(true) });
   const place = useRef(pathname);
   useEffect(() => {
-    if (place.current !== pathname && isOlder()) location.reload();
+    if (place.current !== pathname) loadNewer();
     place.current = pathname;
   }, [pathname]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts at its top

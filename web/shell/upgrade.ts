@@ -9,14 +9,26 @@ const ownBuild = (): string | null => {
 
 let older = false;
 
+/** The shell that the browser keeps; none over plain http in the network. */
+const keeper = async () => ('serviceWorker' in navigator ? navigator.serviceWorker.getRegistration() : undefined);
+
 /** What the server serves now: a tab of an older build loads anew when it next goes to another place. */
 export function serverBuild(build: string | null): void {
   const own = ownBuild();
   older = build !== null && own !== null && build !== own;
+  // The newer shell is fetched now, so that it is there when somebody goes on.
+  if (older) void keeper().then((kept) => kept?.update());
 }
 
-/** Whether going to another place should load the page anew. */
-export const isOlder = () => older;
+/** Loads the page anew where the server has a newer one, by way of the newer shell where one waits. */
+export function loadNewer(): void {
+  if (!older) return;
+  void keeper().then((kept) => {
+    if (!kept?.waiting) return location.reload();
+    navigator.serviceWorker.addEventListener('controllerchange', () => location.reload(), { once: true });
+    kept.waiting.postMessage({ type: 'SKIP_WAITING' });
+  });
+}
 
 function reloadOnce(): boolean {
   try {

@@ -1,31 +1,31 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Bag } from '../../../contract/orders.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { Square } from '../../parts/Square.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 
-/** The code of a bag in a square that a tablet's camera reads; it opens this page. */
+/** The code of a bag in a square that a tablet's camera reads: it opens this page, by an address that the tablet can reach. */
 function Code({ code }: { code: string }) {
-  const [image, setImage] = useState<string>();
-  useEffect(() => {
-    let live = true;
-    void import('qrcode')
-      .then(({ toDataURL }) => toDataURL(`${location.origin}/bags/${code}`, { margin: 1, width: 220 }))
-      .then((url) => live && setImage(url));
-    return () => {
-      live = false;
-    };
-  }, [code]);
-  return image ? (
-    <img src={image} alt={`Code of bag ${code}`} width={220} height={220} />
-  ) : (
-    <span className="w-[220px] h-[220px]" />
+  const { data } = useQuery(queries.network);
+  if (!data) return <span className="w-[220px] h-[220px]" />;
+  const home = data.urls[0] ?? location.origin;
+  return (
+    <div className="max-w-[220px]">
+      <Square text={`${home}/bags/${code}`} says={`Code of bag ${code}`} />
+      {data.urls.length === 0 && isHere() && (
+        <p className="text-xs no-print">
+          It leads to this computer only: start the workshop with --lan to read it with a tablet.
+        </p>
+      )}
+    </div>
   );
 }
+
+const isHere = () => /^(localhost|127\.|\[::1\])/.test(location.hostname);
 
 /** A bag leads back to its pour: a complaint ends at a cup, a mold and a cavity. */
 export function BagPage() {

@@ -6,6 +6,7 @@ import { useWrite } from '../../api/write.ts';
 import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { Tablet } from './Tablet.tsx';
 
 export function Settings() {
   const { workshop, maker } = useTaste();
@@ -16,6 +17,7 @@ export function Settings() {
         <Measures />
         <WorkshopForm key={workshop.version} workshop={workshop} />
         <Backup />
+        <Tablet />
       </div>
     </Page>
   );
@@ -212,9 +214,12 @@ function Backup() {
         headers: { 'content-type': 'application/gzip' },
         body: file,
       });
-      const answer = (await response.json()) as { keptAs?: string; error?: { message: string } };
+      const answer = (await response.json()) as { keptAs?: string; missingFiles?: number; error?: { message: string } };
       if (!response.ok) throw new Error(answer.error?.message ?? 'It was not taken.');
-      setSaid(`Restored. The workshop as it was before is kept in the data folder as ${answer.keptAs}.`);
+      const gone = answer.missingFiles
+        ? ` ${answer.missingFiles} of its files were missing already when it was saved.`
+        : '';
+      setSaid(`Restored. The workshop as it was before is kept in the data folder as ${answer.keptAs}.${gone}`);
       await client.invalidateQueries();
     } catch (failure) {
       setError(failure);

@@ -105,8 +105,8 @@ const LEAST_PASSCODE = 6;
 /** A passcode that is set: not guessed in a moment, and nothing that a tablet's keyboard cannot type. */
 export const passcodeRule = v.pipe(
   v.string(),
-  v.minLength(LEAST_PASSCODE, `must have at least ${LEAST_PASSCODE} characters`),
-  v.maxLength(200, 'must have at most 200 characters'),
+  v.check((text) => text.length >= LEAST_PASSCODE, `must have at least ${LEAST_PASSCODE} characters`),
+  v.maxLength(200),
   v.regex(/^[^\p{C}]*$/u, 'must be made of letters, digits and signs that a tablet can type'),
   v.regex(/^\S(.*\S)?$/su, 'must not begin or end with a space'),
 );

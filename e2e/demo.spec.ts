@@ -1,13 +1,14 @@
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { gzipSync } from 'node:zlib';
 import { test as base, expect } from '@playwright/test';
 import Database from 'better-sqlite3';
+import { type Served, served } from './served.ts';
 
 let root: string;
-let server: ChildProcess;
+let demo: Served;
 let url: string;
 
 const test = base.extend({
@@ -15,24 +16,15 @@ const test = base.extend({
 });
 
 test.beforeAll(async () => {
-  test.setTimeout(180_000);
+  test.setTimeout(240_000);
   root = mkdtempSync(join(tmpdir(), 'blunko-demo-e2e-'));
-  const made = spawnSync(process.execPath, ['--import', 'tsx', 'demo/main.ts', root], { encoding: 'utf8' });
-  expect(made.stderr).toBe('');
-  server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', root, '--port', '0'], {
-    stdio: ['ignore', 'ignore', 'inherit', 'ipc'],
-  });
-  const port = await new Promise<number>((done) =>
-    server.once('message', (message) => done((message as { port: number }).port)),
-  );
-  url = `http://127.0.0.1:${port}`;
+  demo = await served('demo', '--data', root);
+  url = demo.url;
 });
 
 test.afterAll(async () => {
-  const gone = new Promise<number | null>((done) => server.once('exit', (code) => done(code)));
-  server.kill('SIGINT');
   // Ctrl-C closes cleanly.
-  expect(await gone).toBe(0);
+  expect(await demo.stop()).toBe(0);
   rmSync(root, { recursive: true, force: true });
 });
 
@@ -74,7 +66,7 @@ test('in the demo the evening goes on: the open cup is finished, weighed, and it
   // The fourth shot waits to be looked at; six more are drawn. Each of the four cavities good: 24 more, and 4.
   for (let shot = 4; shot <= 10; shot++) {
     if (shot > 4) {
-      await page.getByRole('button', { name: 'Drawn', exact: true }).click();
+      await page.getByRole('button', { name: /^Drawn/ }).click();
       await expect(page.getByText(`shot ${shot} of 10`)).toBeVisible();
     }
     await page.getByRole('button', { name: 'Rest good' }).first().click();

@@ -3,6 +3,7 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
+import { served } from './served.ts';
 
 const root = () => mkdtempSync(join(tmpdir(), 'blunko-start-'));
 
@@ -32,6 +33,52 @@ const calc = (args: string[], input: string) => {
   });
   return { status, stdout };
 };
+
+test('what a maker is served is a production build, whatever the shell says; it is built once, and a lost part is said', async () => {
+  test.setTimeout(120_000);
+  const data = root();
+  const workshop = await served('start', '--data', data);
+  const page = await (await fetch(`${workshop.url}/orders`)).text();
+  const script = /assets\/index-[\w-]+\.js/.exec(page)?.[0];
+  const code = await (await fetch(`${workshop.url}/${script}`)).text();
+  // What only a development build of the page library has, and paths of its sources.
+  expect(code).not.toMatch(/jsxDEV|react-dom-client\.development|_debugStack|fileName:\s*"\/|\/work\/|\/home\//);
+  expect(code.length).toBeLessThan(460_000);
+  const lost = await fetch(`${workshop.url}/assets/Gone-abc123.js`);
+  expect([lost.status, lost.headers.get('content-type')]).toEqual([404, 'text/plain; charset=utf-8']);
+  expect((await fetch(`${workshop.url}/no/such/place`)).status).toBe(200);
+  expect(await workshop.stop()).toBe(0);
+  const again = await served('start', '--data', data);
+  expect(again.said()).not.toContain('Building the pages');
+  expect(await again.stop()).toBe(0);
+  rmSync(data, { recursive: true, force: true });
+});
+
+test('a second server on the same records refuses in words, and a passcode that can be guessed or not typed too', async () => {
+  const data = root();
+  const first = await start('--data', data);
+  const other = (...args: string[]) => {
+    const { status, stderr } = spawnSync(
+      process.execPath,
+      ['--import', 'tsx', 'server/main.ts', '--port', '0', ...args],
+      { encoding: 'utf8' },
+    );
+    return [status, stderr.trim()];
+  };
+  expect(other('--data', data)).toEqual([1, expect.stringMatching(/^Another Blunko is at work on .*--data\.$/)]);
+  const gone = ended(first.child);
+  first.child.kill('SIGTERM');
+  await gone;
+  expect(other('--data', data, '--lan', '--passcode', '1')).toEqual([
+    1,
+    expect.stringContaining('passcode: must have at least 6 characters'),
+  ]);
+  expect(other('--data', data, '--lan', '--passcode', 'tab\there it is')).toEqual([
+    1,
+    expect.stringContaining('that a tablet can type'),
+  ]);
+  rmSync(data, { recursive: true, force: true });
+});
 
 test('a server closes cleanly on Ctrl-C and on a stop, even while a screen listens', async () => {
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {

@@ -131,7 +131,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.getByRole('button', { name: 'Rest good' }).first().click();
   await expect(page.getByRole('button', { name: 'Cavity 2: short fill' })).toBeVisible();
   for (let shot = 2; shot <= 7; shot++) {
-    await page.getByRole('button', { name: 'Drawn', exact: true }).click();
+    await page.getByRole('button', { name: /^Drawn/ }).click();
     await expect(page.getByText(`shot ${shot} of 7`)).toBeVisible();
     if (shot === 4) await look('15-bench');
     await page.getByRole('button', { name: 'Rest good' }).first().click();

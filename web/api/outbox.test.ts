@@ -69,7 +69,13 @@ const waiting = () =>
     .filter(([name]) => name.startsWith('blunko.tap.'))
     .map(([, text]) => JSON.parse(text) as { key: string; n: number; refused?: string; body: Record<string, unknown> })
     .sort((a, b) => a.n - b.n);
-const settle = () => vi.advanceTimersByTimeAsync(0);
+const settle = async () => {
+  for (let turn = 0; turn < 40; turn++) await vi.advanceTimersByTimeAsync(1);
+};
+const later = async (ms: number) => {
+  await vi.advanceTimersByTimeAsync(ms);
+  await settle();
+};
 const refusal = (status: number, code: string) => ({ status, body: { error: { code, message: `because ${code}` } } });
 
 describe('the outbox', () => {
@@ -98,7 +104,7 @@ describe('the outbox', () => {
     const asked: number[] = [];
     for (let s = 0; s < 16; s++) {
       asked.push(sent.length);
-      await vi.advanceTimersByTimeAsync(1000);
+      await later(1000);
     }
     // At once, then after 2, 4 and 8 seconds.
     expect([asked[0], asked[1], asked[2], asked[5], asked[6], asked[13]]).toEqual([1, 1, 2, 2, 3, 3]);
@@ -112,7 +118,7 @@ describe('the outbox', () => {
     const { tap, sendNow } = await import('./outbox.ts');
     replies = ['silence', 'silence'];
     for (let n = 0; n < 20; n++) tap(`/${n}`, {}, 'a tap', 'p');
-    await vi.advanceTimersByTimeAsync(2500);
+    await later(2500);
     expect(sent).toHaveLength(2);
     sendNow();
     await settle();
@@ -137,7 +143,7 @@ describe('the outbox', () => {
     tap('/a', {}, 'no room', 'p');
     await settle();
     expect(waiting()).toEqual([]);
-    await vi.advanceTimersByTimeAsync(2000);
+    await later(2000);
     expect(sent.map((one) => one.path)).toEqual(['/api/a', '/api/a']);
     // Room for one, taken by the first; the second waits in the page until the first has gone.
     roomFor = 1;
@@ -146,7 +152,7 @@ describe('the outbox', () => {
     tap('/c', {}, 'not kept', 'p');
     await settle();
     expect(waiting().map((one) => one.n)).toHaveLength(1);
-    await vi.advanceTimersByTimeAsync(2000);
+    await later(2000);
     expect(waiting()).toMatchObject([{ path: '/c' }]);
   });
 
@@ -217,7 +223,7 @@ describe('the outbox', () => {
     const first = await import('./outbox.ts');
     first.startOutbox();
     expect(shelf.has('blunko.outbox')).toBe(false);
-    await vi.advanceTimersByTimeAsync(2000);
+    await later(2000);
     expect(sent.map((one) => [one.path, one.key])).toEqual([
       ['/api/a', 'k1'],
       ['/api/a', 'k1'],

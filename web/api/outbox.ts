@@ -43,6 +43,8 @@ export function onAnswer(handler: typeof answered): void {
   answered = handler;
 }
 
+const nextTurn = () => new Promise((done) => setTimeout(done, 0));
+
 const noAnswer = (error: unknown) =>
   error instanceof NoAnswer ||
   (error instanceof ApiError && (error.status >= 500 || error.code === 'passcode-needed' || error.status === 426));
@@ -55,6 +57,8 @@ async function sendAll(): Promise<void> {
       const answer = await call<unknown>(path, { method: 'POST', body, key });
       silences = 0;
       answered(about, answer);
+      // Screens hear of an answer a turn later; until then the tap stands in for it, or it would vanish for a moment.
+      await nextTurn();
       drop(key);
     } catch (error) {
       if (noAnswer(error)) {

@@ -39,7 +39,7 @@ export function Glass({
         </g>
       ))}
       {glasses > 1 && (
-        <text x={w - 30} y={24} fontSize={16} fontWeight={700} fill="var(--ink)">
+        <text x={w - 5} y={22} fontSize={16} fontWeight={700} textAnchor="end" fill="var(--ink)">
           × {glasses}
         </text>
       )}

@@ -117,7 +117,8 @@ function Stations({ data }: { data: Line | undefined }) {
               className="figure text-[0.66rem] tracking-[-0.05em] leading-tight soft block whitespace-nowrap"
               aria-hidden="true"
             >
-              {figures.split(/ (?=[a-z])/)[0]}
+              <span className="md:hidden">{figures.split(' ')[0]}</span>
+              <span className="hidden md:inline">{figures.split(/ (?=[a-z])/)[0]}</span>
               <span className="hidden xl:inline">{figures.match(/ [a-z].*/)?.[0]}</span>
             </span>
             <span className="sr-only">{words}</span>

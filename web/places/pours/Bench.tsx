@@ -109,6 +109,15 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
     else if (next.do === 'look') restGood(next.shot, next.mold);
     else if (next.do === 'close') navigate(`${base}?close`);
   };
+  const curve = (
+    <CupCurve
+      heats={cup.heats}
+      shots={cup.shots}
+      {...window}
+      limit={limit ? { name: limit.materialName, c: limit.limitC ?? 0 } : undefined}
+      nowMs={nowMs}
+    />
+  );
   if (pour.closedAt) {
     return (
       <div className="p-10 flex flex-col gap-4 items-start">
@@ -151,13 +160,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
                 ` · heat ${cup.heats.filter((heat) => heat.kind !== 'reading').length}`}
             </span>
           </p>
-          <CupCurve
-            heats={cup.heats}
-            shots={cup.shots}
-            {...window}
-            limit={limit ? { name: limit.materialName, c: limit.limitC ?? 0 } : undefined}
-            nowMs={nowMs}
-          />
+          <div className="hidden lg:block">{curve}</div>
           <div className="flex gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
             <button type="button" className="btn btn-line bench-target" onClick={() => setPad('reading')}>
               {taste.unit('temperature')}
@@ -187,6 +190,8 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
             />
           ))}
           <InTheCup cup={cup} />
+          {/* In the hand the molds come first. */}
+          <div className="lg:hidden">{curve}</div>
         </section>
       </div>
       <NextCard next={next} means={meaning(next, cup)} onAct={act} />

@@ -1,0 +1,46 @@
+import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import Database from 'better-sqlite3';
+import type { Part } from './counts.ts';
+import { rounds } from './counts.ts';
+import { Dosing } from './doses.ts';
+import { start, translated } from './program.ts';
+
+/** The real process killed in the middle of writes, over and over; a killed process only: the disk keeps what it was given. */
+export const kills: Part = async ({ rounds: most, until }) => {
+  const root = mkdtempSync(join(tmpdir(), 'blunko-kill-'));
+  const plain = translated('killed-server');
+  const dosing = new Dosing();
+  const counts = { kills: 0, answered: 0, lost: 0, doubled: 0, broken: 0, left: 0 };
+  try {
+    counts.kills = await rounds(most, until, async (round) => {
+      const { child, api, gone } = await start(plain, root);
+      if (round === 0) await dosing.prepare(api);
+      const { lost, doubled } = await dosing.compared(api);
+      counts.lost += lost;
+      counts.doubled += doubled;
+      const work = dosing.tap(api, 200);
+      // Something half-written lies about, as after a kill in an upload.
+      writeFileSync(join(root, 'live', 'files', `.half-${round}`), 'half');
+      await new Promise((done) => setTimeout(done, 25 + ((round * 37) % 140)));
+      child.kill('SIGKILL');
+      await Promise.all([gone, work]);
+    });
+    const { child, api, gone } = await start(plain, root);
+    await dosing.sendWaiting(api);
+    const { lost, doubled } = await dosing.compared(api);
+    counts.lost += lost;
+    counts.doubled += doubled;
+    counts.answered = dosing.answered.size;
+    counts.left = readdirSync(join(root, 'live', 'files')).length;
+    child.kill('SIGTERM');
+    await gone;
+    const db = new Database(join(root, 'live', 'blunko.db'), { readonly: true });
+    if (db.pragma('integrity_check', { simple: true }) !== 'ok') counts.broken += 1;
+    db.close();
+  } finally {
+    rmSync(root, { recursive: true, force: true });
+  }
+  return counts;
+};

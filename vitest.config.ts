@@ -2,7 +2,7 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
   test: {
-    include: ['{core,contract,server,web,demo,scripts}/**/*.test.{ts,tsx}'],
+    include: ['{core,contract,server,web,demo,scripts,endure}/**/*.test.{ts,tsx}'],
     testTimeout: 60_000,
     hookTimeout: 60_000,
     maxWorkers: 2,

@@ -51,7 +51,9 @@ export class Dosing {
 
   /** How many answered doses are not there, and how many are there twice or were never sent. */
   async compared(api: string): Promise<{ lost: number; doubled: number }> {
-    const { doses } = (await (await fetch(`${api}/ledgers/${this.ledger}`)).json()) as Ledger;
+    const { doses } = (await (
+      await fetch(`${api}/ledgers/${this.ledger}`, { signal: AbortSignal.timeout(10_000) })
+    ).json()) as Ledger;
     const there = new Set(doses.map((dose) => dose.id));
     const lost = [...this.answered].filter((id) => !there.has(id)).length;
     const known = doses.filter((dose) => this.answered.has(dose.id) || this.waiting.has(dose.id)).length;

@@ -5,7 +5,7 @@ import Database from 'better-sqlite3';
 import type { Part } from './counts.ts';
 import { rounds } from './counts.ts';
 import { Dosing } from './doses.ts';
-import { start, translated } from './program.ts';
+import { start, stopped, translated } from './program.ts';
 
 /** The real process killed in the middle of writes, over and over; a killed process only: the disk keeps what it was given. */
 export const kills: Part = async ({ rounds: most, until }) => {
@@ -27,15 +27,15 @@ export const kills: Part = async ({ rounds: most, until }) => {
       child.kill('SIGKILL');
       await Promise.all([gone, work]);
     });
-    const { child, api, gone } = await start(plain, root);
+    const last = await start(plain, root);
+    const { api } = last;
     await dosing.sendWaiting(api);
     const { lost, doubled } = await dosing.compared(api);
     counts.lost += lost;
     counts.doubled += doubled;
     counts.answered = dosing.answered.size;
     counts.left = readdirSync(join(root, 'live', 'files')).length;
-    child.kill('SIGTERM');
-    await gone;
+    await stopped(last);
     const db = new Database(join(root, 'live', 'blunko.db'), { readonly: true });
     if (db.pragma('integrity_check', { simple: true }) !== 'ok') counts.broken += 1;
     db.close();

@@ -1,11 +1,20 @@
 import { spawnSync } from 'node:child_process';
-import { copyFileSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import {
+  copyFileSync,
+  existsSync,
+  mkdirSync,
+  mkdtempSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  writeFileSync,
+} from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fileURLToPath } from 'node:url';
 import { type Counts, type Part, rounds } from './counts.ts';
 import { Dosing } from './doses.ts';
-import { start, translated } from './program.ts';
+import { start, stopped, translated } from './program.ts';
 
 /** A library that keeps, at each flush, a copy of the file as the disk has it from then on. */
 function watcher(folder: string): string {
@@ -20,10 +29,11 @@ function watcher(folder: string): string {
 }
 
 /** A data folder with nothing in it but what had been flushed. */
-function afterTheCut(disk: string): string {
+function afterTheCut(disk: string, live: string): string {
   const root = mkdtempSync(join(tmpdir(), 'blunko-after-'));
   for (const name of readdirSync(disk)) {
-    if (name.endsWith('.part')) continue;
+    // What was deleted is gone: SQLite flushes the folder as well.
+    if (name.endsWith('.part') || !existsSync(join(live, ...name.split('~')))) continue;
     const path = join(root, ...name.split('~'));
     mkdirSync(join(path, '..'), { recursive: true });
     copyFileSync(join(disk, name), path);
@@ -57,14 +67,13 @@ export async function cuts(most: number, until: number, careless = false): Promi
       child.kill('SIGKILL');
       await Promise.all([gone, tapping]);
       counts.answered += dosing.answered.size;
-      const after = afterTheCut(disk);
+      const after = afterTheCut(disk, root);
       try {
         const again = await start(plain, after);
         const { lost, doubled } = await dosing.compared(again.api);
         counts.lost += lost;
         counts.doubled += doubled;
-        again.child.kill('SIGTERM');
-        await again.gone;
+        await stopped(again);
       } catch {
         // What does not even start has lost everything.
         counts.broken += 1;

@@ -24,6 +24,10 @@ export function translated(name: string): string {
   return plain;
 }
 
+/** No start and no answer takes so long; one that does is counted, not waited for. */
+const START_MS = 20_000;
+const ANSWER_MS = 10_000;
+
 export interface Running {
   child: ChildProcess;
   api: string;
@@ -46,8 +50,20 @@ export function start(plain: string, root: string, env: Record<string, string> =
     child.once('message', (message) =>
       done({ child, gone, api: `http://127.0.0.1:${(message as { port: number }).port}/api` }),
     );
+    setTimeout(() => {
+      child.kill('SIGKILL');
+      failed(new Error(`The server did not listen within ${START_MS / 1000} s: ${said}`));
+    }, START_MS).unref();
     void gone.then((code) => failed(new Error(`The server ended with ${code} before it listened: ${said}`)));
   });
+}
+
+/** Told to stop, and made to where it does not. */
+export async function stopped({ child, gone }: Running): Promise<void> {
+  child.kill('SIGTERM');
+  const stuck = setTimeout(() => child.kill('SIGKILL'), ANSWER_MS);
+  await gone;
+  clearTimeout(stuck);
 }
 
 export async function post<T>(url: string, body: unknown, key: string): Promise<T> {
@@ -55,6 +71,7 @@ export async function post<T>(url: string, body: unknown, key: string): Promise<
     method: 'POST',
     headers: { 'content-type': 'application/json', 'idempotency-key': key },
     body: JSON.stringify(body),
+    signal: AbortSignal.timeout(ANSWER_MS),
   });
   if (!response.ok) throw new Error(`${response.status} ${await response.text()}`);
   return (await response.json()) as T;

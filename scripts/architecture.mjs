@@ -5,7 +5,7 @@ const only = (name, from, allowed) => ({
   name,
   severity: 'error',
   from: { path: `^${from}/`, pathNot: '\\.test\\.tsx?$' },
-  to: { path: '^(core|contract|server|web|demo|e2e|bench|scripts)/', pathNot: `^(${allowed})/` },
+  to: { path: '^(core|contract|server|web|demo|e2e|bench|endure|scripts)/', pathNot: `^(${allowed})/` },
 });
 
 const forbidden = [
@@ -46,7 +46,7 @@ const forbidden = [
   { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true, pathNot: '\\.css$|\\?url$' } },
 ];
 
-const { output } = await cruise(['core', 'contract', 'server', 'web', 'demo', 'e2e', 'bench', 'scripts'], {
+const { output } = await cruise(['core', 'contract', 'server', 'web', 'demo', 'e2e', 'bench', 'endure', 'scripts'], {
   ruleSet: { forbidden },
   validate: true,
   doNotFollow: { path: 'node_modules' },

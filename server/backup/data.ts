@@ -18,8 +18,9 @@ const STORED = /^[0-9a-f]{64}(\.thumb)?$/;
 function openWorkshop(file: string): Db {
   let db: Db | undefined;
   try {
-    // Looked at before it is opened for writing: what is not ours stays as it is, to the byte.
-    if (existsSync(file)) {
+    // Looked at before it is opened for writing: what is not ours stays as it is, to the byte. One that was cut off in its
+    // very first write has to be rolled back by writing, and is looked at then.
+    if (existsSync(file) && !existsSync(`${file}-journal`)) {
       db = new Database(file, { readonly: true });
       refuseStranger(db);
       db.close();

@@ -1,13 +1,30 @@
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type Plugin } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+
+/** Fonts of the first view are asked for with the page, not once its styles were read. */
+const fontsFirst: Plugin = {
+  name: 'fonts-first',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (_html, { bundle }) =>
+      Object.keys(bundle ?? {})
+        .filter((name) => /(bricolage|atkinson)[\w-]*-latin-wght-normal[\w-]*\.woff2$/.test(name))
+        .map((name) => ({
+          tag: 'link',
+          attrs: { rel: 'preload', as: 'font', type: 'font/woff2', href: `/${name}`, crossorigin: true },
+          injectTo: 'head-prepend' as const,
+        })),
+  },
+};
 
 export default defineConfig({
   root: 'web',
   plugins: [
     react(),
     tailwindcss(),
+    fontsFirst,
     VitePWA({
       // The shell opens without the server; records never come from a browser's store.
       strategies: 'generateSW',

@@ -1,7 +1,8 @@
-// npm run bench [-- history|decade|mesh|mold|page]: prints medians and ratios; judges nothing.
+// npm run bench [-- history|decade|lighthouse|mesh|mold|page]: prints medians and ratios; judges nothing.
 const PARTS = {
   history: './history.ts',
   decade: './decade/run.ts',
+  lighthouse: './lighthouse.ts',
   mesh: './mesh.ts',
   mold: './mold.ts',
   page: './page.ts',

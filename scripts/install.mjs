@@ -3,6 +3,7 @@ import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { fileURLToPath } from 'node:url';
+import { brotliCompressSync, constants } from 'node:zlib';
 
 export const root = fileURLToPath(new URL('..', import.meta.url));
 const stampFile = new URL('../node_modules/.blunko-install', import.meta.url);
@@ -94,7 +95,21 @@ export function ensureBuilt() {
   console.log('Building the pages …');
   rmSync(builtStamp, { force: true });
   must(process.execPath, ['node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn'], { env: production() });
+  squeeze();
   writeFileSync(builtStamp, hash);
+}
+
+/** Smaller twins of what is served, made once at the best setting instead of with every request. */
+function squeeze() {
+  const assets = new URL('../dist/assets/', import.meta.url);
+  for (const name of readdirSync(assets)) {
+    if (!/\.(js|css|wasm)$/.test(name)) continue;
+    const bytes = readFileSync(new URL(name, assets));
+    writeFileSync(
+      new URL(`${name}.br`, assets),
+      brotliCompressSync(bytes, { params: { [constants.BROTLI_PARAM_QUALITY]: name.endsWith('wasm') ? 9 : 11 } }),
+    );
+  }
 }
 
 /** Hands the process over to the server: signals go on to it and its end is ours. */

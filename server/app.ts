@@ -1,4 +1,4 @@
-import { existsSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
@@ -85,6 +85,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   app.use('/api', api);
 
   if (pages && existsSync(pages)) {
+    app.use('/assets', squeezed(join(pages, 'assets')));
     app.use(
       compression(),
       express.static(pages, { index: false, maxAge: '1y', immutable: true, setHeaders: freshPages }),
@@ -99,6 +100,30 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   }
   app.use(errorHandler(log));
   return { app, live };
+}
+
+// A compiled module is taken by its exact type alone.
+const TYPES: Record<string, string> = {
+  js: 'text/javascript; charset=utf-8',
+  css: 'text/css; charset=utf-8',
+  wasm: 'application/wasm',
+};
+
+/** Serves the smaller twin of a file where there is one and the browser takes it. */
+function squeezed(folder: string): express.RequestHandler {
+  const twins = existsSync(folder) ? new Set(readdirSync(folder).filter((name) => name.endsWith('.br'))) : new Set();
+  return (request, response, next) => {
+    const name = `${request.path.slice(1)}.br`;
+    if (!twins.has(name) || !request.acceptsEncodings('br')) return next();
+    response
+      .set({
+        'content-encoding': 'br',
+        vary: 'Accept-Encoding',
+        'content-type': TYPES[name.split('.').at(-2) ?? ''] ?? 'application/octet-stream',
+        'cache-control': 'public, max-age=31536000, immutable',
+      })
+      .sendFile(join(folder, name), { cacheControl: false });
+  };
 }
 
 /** Endpoints by the first part of their address, so that a request is not held against all others. */

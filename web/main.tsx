@@ -5,6 +5,7 @@ import { RouterProvider } from 'react-router';
 import { ApiError } from './api/client.ts';
 import { listen, whenThere } from './api/live.ts';
 import { onAnswer, sendNow, startOutbox } from './api/outbox.ts';
+import { queries } from './api/queries.ts';
 import { fetchThrough } from './api/stale.ts';
 import { router } from './shell/routes.tsx';
 import { keepShell } from './shell/shellWorker.ts';
@@ -40,6 +41,14 @@ onAnswer((about, answer) => {
   }
 });
 startOutbox();
+
+// What every first view needs is asked for while the rest of the page still loads.
+const here = location.pathname;
+const cup = /^\/pours\/([0-9a-f-]{36})\/bench$/.exec(here)?.[1];
+const { session, workshop, makers, measures, line, clocks, today, materials } = queries;
+for (const first of [session, workshop, makers, measures, line, clocks]) void client.prefetchQuery(first as never);
+if (here === '/') void client.prefetchQuery(today);
+if (cup) for (const first of [queries.pour(cup), materials]) void client.prefetchQuery(first as never);
 
 createRoot(document.getElementById('root') as HTMLElement).render(
   <StrictMode>

@@ -67,6 +67,19 @@ describe('clocks', () => {
   });
 });
 
+test('a clock that runs is not started twice, and says how long it has', async () => {
+  await workshop.post('/clocks', { label: 'stir', minutes: 10 });
+  workshop.waits(0.1);
+  const twice = await workshop.post('/clocks', { label: 'stir', minutes: 10 });
+  expect([twice.status, twice.body.error.code, twice.body.error.message]).toEqual([
+    409,
+    'already-started',
+    '“stir” runs already, 4 min left. Add minutes to it, or end it first.',
+  ]);
+  workshop.waits(0.1);
+  expect((await workshop.post('/clocks', { label: 'stir', minutes: 10 })).status).toBe(201);
+});
+
 /** Reads the event stream until `wanted` events came. */
 function listen(wanted: number): { events: Promise<string[]>; ready: Promise<void> } {
   let open: () => void = () => undefined;

@@ -47,6 +47,20 @@ describe('an open-face block', () => {
     expect([body.columns, body.rows]).toEqual([3, 1]);
   });
 
+  test('mixed twice in one pot life mixes once; after it, a mix that went wrong can be made anew', async () => {
+    const { body: mold } = await block();
+    await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
+    const twice = await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
+    expect([twice.status, twice.body.error.code]).toEqual([409, 'already-started']);
+    const clocks = async () =>
+      (await workshop.get<{ items: { kind: string }[] }>('/clocks')).body.items.map((clock) => clock.kind).sort();
+    expect(await clocks()).toEqual(['demold', 'pot-life']);
+    workshop.waits(1);
+    expect((await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' })).status).toBe(201);
+    // The clocks of the first are over with it.
+    expect(await clocks()).toEqual(['demold', 'pot-life']);
+  });
+
   test('short: the top-up by base and depth, and whether there is time', async () => {
     const { body: mold } = await block();
     await workshop.post(`/molds/${mold.id}/events`, { kind: 'mixed' });

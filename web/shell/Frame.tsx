@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Suspense, useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Outlet, useLocation, useMatch } from 'react-router';
 import { queries } from '../api/queries.ts';
 import { Waiting } from '../parts/Page.tsx';
@@ -7,12 +7,14 @@ import { TasteProvider, useTaste } from '../parts/taste.tsx';
 import { ClockStrip } from './ClockStrip.tsx';
 import { NoServer } from './NoServer.tsx';
 import { Outbox } from './Outbox.tsx';
-import { Palette } from './Palette.tsx';
 import { Passcode } from './Passcode.tsx';
 import { ShortcutHelp, useShortcuts } from './shortcuts.tsx';
 import { TheLine } from './TheLine.tsx';
 import { loadNewer } from './upgrade.ts';
 import { Welcome } from './Welcome.tsx';
+
+// What is only there when it is asked for comes then.
+const Palette = lazy(() => import('./Palette.tsx').then((part) => ({ default: part.Palette })));
 
 /** How often a page without its server looks for it again. */
 const LOOK_AGAIN_MS = 4000;
@@ -71,7 +73,11 @@ function House() {
       </main>
       <Outbox />
       <ClockStrip />
-      <Palette open={palette} onClose={() => setPalette(false)} />
+      {palette && (
+        <Suspense>
+          <Palette open onClose={() => setPalette(false)} />
+        </Suspense>
+      )}
       <ShortcutHelp open={help} onClose={() => setHelp(false)} />
     </div>
   );

@@ -17,7 +17,8 @@ export function serverBuild(build: string | null): void {
   const own = ownBuild();
   older = build !== null && own !== null && build !== own;
   // The newer shell is fetched now, so that it is there when somebody goes on.
-  if (older) void keeper().then((kept) => kept?.update());
+  // Where the browser cannot, such as while one is being put in place, the next load gets it.
+  if (older) void keeper().then((kept) => kept?.update().catch(() => undefined));
 }
 
 /** Loads the page anew where the server has a newer one, by way of the newer shell where one waits. */

@@ -32,7 +32,7 @@ export function NewMaster() {
   const way: Way = asked === 'sculpt' || asked === 'bring' ? asked : 'measure';
   return (
     <Page title="A new master" tab="New master" under={UNDER[way]}>
-      <fieldset className="flex gap-2" aria-label="How it comes">
+      <fieldset className="flex flex-wrap gap-2" aria-label="How it comes">
         {(Object.keys(WAYS) as Way[]).map((one) => (
           <button
             key={one}

@@ -16,7 +16,9 @@ export interface DrawnMaster {
 /** Room for dimensions before the box and for words behind it; under this width the words stand in two lines. */
 const LEFT_PX = 54;
 const ROOMY_PX = 400;
-const NARROW_RIGHT_PX = 92;
+const NARROW_RIGHT_PX = 118;
+/** What the figure of an upright dimension takes; a shorter one reaches over its ends. */
+const FIGURE_PX = 72;
 
 interface Props {
   plan: SiliconePlan;
@@ -72,11 +74,14 @@ function Drawn({
   };
   const fillMm = plan.boxHeightMm - missingMm;
   const floor = sideTop + px(plan.boxHeightMm);
+  const over = Math.max(0, (FIGURE_PX - px(downMm)) / 2);
+  const under = Math.max(0, (FIGURE_PX - px(plan.boxHeightMm)) / 2 - 16);
   const label = `Box ${text(plan.boxLengthMm, 'length')} long, ${text(plan.boxWidthMm, 'length')} wide, ${text(plan.boxHeightMm, 'length')} high, with ${count} masters in ${plan.columns} columns`;
   return (
     <svg
       width={px(acrossMm) + left + right}
-      height={floor + 16}
+      height={over + floor + 16 + under}
+      viewBox={`0 ${-over} ${px(acrossMm) + left + right} ${over + floor + 16 + under}`}
       className="max-w-full"
       role={onMove ? 'group' : 'img'}
       aria-label={label}

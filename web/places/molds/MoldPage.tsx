@@ -140,7 +140,7 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
       : null;
   const setting = mixed && demoldLeftS > 0;
   return (
-    <section className="grid grid-cols-[auto_1fr] gap-10 items-start">
+    <section className="grid grid-cols-1 lg:grid-cols-[minmax(0,480px)_minmax(0,1fr)] gap-x-10 gap-y-5 items-start">
       <BoxDrawing
         plan={output}
         master={{ ...first, shape: mold.shape }}
@@ -241,7 +241,7 @@ function Making({ mold, mixed }: { mold: Mold; mixed: string | undefined }) {
                       ? `Pot life is past by ${durationText(-top.minutesLeft * 60)}, but it still bonds. Do it now.`
                       : 'Too late to bond: let it cure, scuff the top, and pour the rest as a layer of its own.'}
                 </p>
-                <div className="flex">
+                <div className="flex flex-wrap">
                   <Cylinder title="Part A" note="" ml={top.mlA} grams={top.gramsA} heightPx={150} widthPx={72} />
                   <Cylinder title="Part B" note="" ml={top.mlB} grams={top.gramsB} heightPx={150} widthPx={52} />
                 </div>

@@ -257,7 +257,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
               {pour.mixes === 1 ? 'in one go' : `in ${pour.mixes} mixes`}
             </h2>
             {pour.mixes > 1 && <p className="-mt-3 soft">The cylinders show one mix of {pour.mixes}.</p>}
-            <div className="flex">
+            <div className="flex flex-wrap">
               <Cylinder
                 title="Part A"
                 note="stir the tin first"

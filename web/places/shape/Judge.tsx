@@ -19,7 +19,7 @@ export function Judge(props: Props) {
   const plastisol = materials.find((row) => row.kind === 'plastisol' && row.pricePerKgMinor !== null);
   return (
     <section className="flex flex-col gap-2 min-h-full" aria-label="What the shape will do">
-      <div className="flex items-end gap-4">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
         <Figure label="Volume" value={ml === null ? '…' : text(ml, 'volume')} />
         <Figure
           label={assumed.saltGPerCup > 0 ? 'With salt' : 'In plastic'}
@@ -29,7 +29,7 @@ export function Judge(props: Props) {
           <Figure label="Plastic, each" value={money((massG * plastisol.pricePerKgMinor) / 1000)} />
         )}
       </div>
-      <div className="flex items-end gap-4">
+      <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
         <Figure label="Thickest" value={judged.thickness ? text(judged.thickness.thickestMm, 'length') : '…'} small />
         <Figure
           label="Thinnest wall"

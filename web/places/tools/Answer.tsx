@@ -107,7 +107,7 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
     return first && pour ? (
       <div className="flex flex-wrap gap-6">
         <BoxDrawing plan={planned} master={{ ...first, shape: 'paddle' }} count={count} widthPx={460} heightPx={300} />
-        <div className="flex">
+        <div className="flex flex-wrap">
           <Cylinder title="Part A" note="" ml={pour.mlA} grams={pour.gramsA} heightPx={180} widthPx={80} />
           <Cylinder title="Part B" note="" ml={pour.mlB} grams={pour.gramsB} heightPx={180} widthPx={56} />
         </div>
@@ -117,7 +117,7 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
   if (name === 'silicone.topUp') {
     const { gramsA, gramsB, mlA, mlB } = output as Record<'gramsA' | 'gramsB' | 'mlA' | 'mlB', number>;
     return (
-      <div className="flex">
+      <div className="flex flex-wrap">
         <Cylinder title="Part A" note="" ml={mlA} grams={gramsA} heightPx={180} widthPx={80} />
         <Cylinder title="Part B" note="" ml={mlB} grams={gramsB} heightPx={180} widthPx={56} />
       </div>

@@ -1,32 +1,21 @@
 // One current picture of each main view, from the demo workshop. Options: --out DIR, --data DIR (a demo made before), --only NAME
-import { spawn, spawnSync } from 'node:child_process';
 import { mkdirSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { parseArgs } from 'node:util';
 import { chromium, type Page } from '@playwright/test';
 import type { Page as List } from '../contract/fields.ts';
+import { served } from '../e2e/served.ts';
 
 const { values } = parseArgs({
   options: { out: { type: 'string', default: 'docs/screenshots' }, data: { type: 'string' }, only: { type: 'string' } },
 });
-const node = (...args: string[]) => spawnSync(process.execPath, args, { stdio: 'inherit' });
-
+// On what a maker's own command builds and serves.
 const own = values.data === undefined;
 const data = values.data ?? mkdtempSync(join(tmpdir(), 'blunko-shots-'));
-if (own) {
-  node('node_modules/vite/bin/vite.js', 'build', '--logLevel', 'warn');
-  node('--import', 'tsx', 'demo/main.ts', data);
-}
 mkdirSync(values.out, { recursive: true });
-
-const server = spawn(process.execPath, ['--import', 'tsx', 'server/main.ts', '--data', data, '--port', '0'], {
-  stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-});
-const port = await new Promise<number>((done) =>
-  server.once('message', (message) => done((message as { port: number }).port)),
-);
-const base = `http://127.0.0.1:${port}`;
+const workshop = await served(own ? 'demo' : 'start', '--data', data);
+const base = workshop.url;
 
 async function idOf(list: string, name: string): Promise<string> {
   const { items } = (await (
@@ -136,6 +125,6 @@ try {
   }
 } finally {
   await browser.close();
-  server.kill('SIGTERM');
+  await workshop.stop();
   if (own) rmSync(data, { recursive: true, force: true });
 }

@@ -5,7 +5,7 @@ import { ensureInstalled, root } from './install.mjs';
 ensureInstalled();
 const { status } = spawnSync(
   process.execPath,
-  ['node_modules/@playwright/test/cli.js', 'test', 'walk', ...process.argv.slice(2)],
+  ['node_modules/@playwright/test/cli.js', 'test', 'all.spec', ...process.argv.slice(2)],
   { cwd: root, stdio: 'inherit', env: { ...process.env, BLUNKO_WALK: 'all' } },
 );
 process.exit(status ?? 1);

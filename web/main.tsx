@@ -23,7 +23,10 @@ const client = new QueryClient({
 });
 
 applyTheme();
-reloadLostParts();
+reloadLostParts(() => {
+  const { location: to } = router.state.navigation;
+  return to && to.pathname + to.search;
+});
 keepShell();
 fetchThrough(client);
 whenThere((build) => {

@@ -126,9 +126,9 @@ export async function settled(page: Page): Promise<string[]> {
   for (;;) {
     const waits = (await page.evaluate(WAITS)) as string | null;
     calm = waits ? 0 : calm + 1;
-    if (calm >= 3) return [];
+    if (calm >= 2) return [];
     if (Date.now() > until) return [`still waits: ${waits}`];
-    await page.waitForTimeout(120);
+    await page.waitForTimeout(80);
   }
 }
 

@@ -31,20 +31,24 @@ export function loadNewer(): void {
   });
 }
 
-function reloadOnce(): boolean {
+function reloadOnce(to: string | undefined): boolean {
   try {
     if (Date.now() - Number(sessionStorage.getItem(RELOADED)) < AGAIN_MS) return false;
     sessionStorage.setItem(RELOADED, String(Date.now()));
   } catch {
     return false;
   }
-  location.reload();
+  if (to === undefined) location.reload();
+  else location.assign(to);
   return true;
 }
 
-/** A tab that was left open over an upgrade loads anew instead of failing on a part that is no longer there. */
-export function reloadLostParts(): void {
+/**
+ * A tab that was left open over an upgrade loads anew instead of failing on a part that is no longer there.
+ * @param going where somebody was just going, if anywhere.
+ */
+export function reloadLostParts(going: () => string | undefined): void {
   window.addEventListener('vite:preloadError', (event) => {
-    if (reloadOnce()) event.preventDefault();
+    if (reloadOnce(going())) event.preventDefault();
   });
 }

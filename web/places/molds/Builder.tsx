@@ -118,8 +118,8 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
         <SetUpSheet mold={mold} wish={wish} master={master} cutter={cutter} />
       )}
       <div className="h-full flex flex-col print:hidden" data-built={!stale}>
-        <header className="flex items-center gap-4 px-6 py-2.5 border-b border-[var(--rule)]">
-          <h1 className="text-[1.6rem] truncate">
+        <header className="flex flex-wrap items-center gap-x-4 px-4 sm:px-6 py-2.5 border-b border-[var(--rule)]">
+          <h1 className="text-[1.6rem]">
             A mold for{' '}
             <Link to={`/masters/${master.id}`} className="hover:underline">
               {master.name}
@@ -141,9 +141,9 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
             )}
           </p>
         </header>
-        <div className="flex-1 min-h-0 grid grid-cols-1 lg:grid-cols-[272px_minmax(0,1fr)_320px]">
+        <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible grid grid-cols-1 lg:grid-cols-[272px_minmax(0,1fr)_320px]">
           <aside
-            className="overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
+            className="lg:overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
             aria-label="What it shall be"
           >
             <select
@@ -237,7 +237,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
               />
             )}
           </aside>
-          <section className="overflow-auto px-4 py-3 flex flex-col gap-2" aria-label="The mold">
+          <section className="lg:overflow-auto min-w-0 px-4 py-3 flex flex-col gap-2" aria-label="The mold">
             <div className="flex items-center gap-4 flex-wrap text-sm">
               {!cast && (
                 <label className="flex items-center gap-2">
@@ -265,7 +265,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
               says={`The mold, ${mold ? mold.blockMm.map((one) => text(one, 'length')).join(' by ') : 'being built'}.`}
             />
           </section>
-          <aside className="overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
+          <aside className="lg:overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
             {mold && <MoldFigures mold={mold} wish={wish} master={master} onDownload={download} stale={stale} />}
             {wish.kind === 'printed' && <PrintSkin mold={mold} />}
             {wish.kind === 'machined' && (

@@ -309,7 +309,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
               </p>
             )}
             <Refusal error={make.error} />
-            <div className="flex gap-3">
+            <div className="flex flex-wrap gap-3">
               {!found.bed && (
                 <button
                   type="button"

@@ -179,7 +179,7 @@ export function Stream({ today }: { today: Today }) {
             />
             <span>
               <b className="text-lg leading-tight block">{pour.recipeName}</b>
-              <span className="figure text-sm heat whitespace-nowrap">
+              <span className="figure text-sm heat">
                 {pour.shotsDone} of {pour.shotsPlanned} shots
               </span>
             </span>
@@ -214,15 +214,15 @@ export function Stream({ today }: { today: Today }) {
               className="block border-[3px] border-[var(--ink)] rounded-md bg-[var(--sheet)] px-3 py-2 mb-4 relative"
             >
               <b className="leading-tight block">{mold.moldName}</b>
-              <span className="flex items-center gap-1.5">
+              <span className="flex items-center gap-1 xl:gap-1.5">
                 {range(Math.min(6, mold.cavities)).map((i) => (
                   <span
                     key={i}
-                    className="w-4 h-4 rounded-full border border-[var(--edge)]"
+                    className="w-3.5 h-3.5 xl:w-4 xl:h-4 rounded-full border border-[var(--edge)]"
                     style={{ background: cup.hex }}
                   />
                 ))}
-                <span className="figure ml-auto">{mold.shots} shots</span>
+                <span className="figure ml-auto whitespace-nowrap">{mold.shots} shots</span>
               </span>
               <span className="label-small">
                 about {Math.round(mold.expectedGood)} good, at least {mold.goodNeeded}, 9 in 10

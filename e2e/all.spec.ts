@@ -3,9 +3,9 @@ import { mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, type Page, test } from '@playwright/test';
-import { type Served, served } from '../served.ts';
-import { look, settled } from './look.ts';
-import { places } from './places.ts';
+import { type Served, served } from './served.ts';
+import { look, settled } from './walk/look.ts';
+import { places } from './walk/places.ts';
 
 const HOW = process.env.BLUNKO_WALK === 'all' ? 'all' : 'some';
 const SIZES = [
@@ -13,6 +13,7 @@ const SIZES = [
   [1024, 768],
   [390, 844],
 ] as const;
+const SMALLEST = 390;
 
 let demo: Served;
 const root = mkdtempSync(join(tmpdir(), 'blunko-walk-'));
@@ -28,19 +29,20 @@ test.afterAll(async () => {
 
 async function opened(page: Page, path: string): Promise<string[]> {
   const faults: string[] = [];
-  const from = faults.length;
+  const say = (when: string, found: string[]) => faults.push(...found.map((fault) => `${when}: ${fault}`));
   await page.goto(demo.url + path);
-  faults.push(...(await settled(page)));
+  say('opening', await settled(page));
   for (const [width, height] of SIZES) {
     await page.setViewportSize({ width, height });
     // A place may draw itself anew for the size.
-    await page.waitForTimeout(180);
-    faults.push(...(await settled(page)));
-    for (const theme of ['daylight', 'night']) {
-      await page.evaluate((name) => document.documentElement.setAttribute('data-theme', name), theme);
-      const found = theme === 'night' && faults.length > from ? [] : await look(page);
-      faults.push(...found.map((fault) => `${width} ${theme}: ${fault}`));
-    }
+    await page.waitForTimeout(120);
+    say(`${width}`, [...(await settled(page)), ...(await look(page))]);
+    // By night the same stands in other colours: what is drawn anew for them is looked at once in the tests.
+    if (HOW === 'some' && width !== SMALLEST) continue;
+    await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'night'));
+    await page.waitForTimeout(60);
+    say(`${width} by night`, [...(await settled(page)), ...(await look(page))]);
+    await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'daylight'));
   }
   return faults;
 }
@@ -78,7 +80,7 @@ for (const system of ['metric', 'us'] as const) {
       faults.push(...found.map((fault) => `${path}: ${fault}`));
     }
     expect(makers.items.length).toBeGreaterThan(0);
-    expect(paths.length).toBeGreaterThan(20);
+    expect(paths.length).toBeGreaterThan(system === 'metric' ? 40 : 10);
     expect(faults).toEqual([]);
   });
 }

@@ -19,6 +19,9 @@ interface Props {
   fill?: string;
 }
 
+/** Room beside a cylinder for what it holds: two of them stand beside each other in a bench's column. */
+const FIGURE_PX = 126;
+
 /** A measuring cylinder filled to the line, the mass at the level as large as it matters. */
 export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330, fill = 'var(--liquid)' }: Props) {
   const { text, parts, taste } = useTaste();
@@ -37,7 +40,7 @@ export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330
   return (
     <figure className="flex flex-col gap-2">
       <svg
-        width={widthPx + 150}
+        width={widthPx + FIGURE_PX}
         height={heightPx + 4}
         role="img"
         aria-label={`${title}: ${text(grams, 'mass')}, which is ${text(ml, 'volume')}`}
@@ -68,9 +71,9 @@ export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330
           </g>
         ))}
         <line x1={-2} x2={widthPx + 6} y1={level} y2={level} stroke="var(--rest)" strokeWidth={3} />
-        <text x={widthPx + 12} y={level + 12} fontSize={34} fontWeight={650} fill="var(--ink)" letterSpacing="-2">
+        <text x={widthPx + 12} y={level + 12} fontSize={29} fontWeight={650} fill="var(--ink)" letterSpacing="-2">
           {mass.figure}
-          <tspan fontSize={20}> {mass.unit}</tspan>
+          <tspan fontSize={17}> {mass.unit}</tspan>
         </text>
         <text x={widthPx + 13} y={level + 34} fontSize={14} fill="var(--soft)">
           {text(ml, 'volume')}

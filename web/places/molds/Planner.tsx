@@ -264,7 +264,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 ml={pour.mlA / pour.mixes}
                 grams={pour.gramsA / pour.mixes}
                 heightPx={230}
-                widthPx={92}
+                widthPx={84}
               />
               <Cylinder
                 title="Part B"
@@ -272,7 +272,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 ml={pour.mlB / pour.mixes}
                 grams={pour.gramsB / pour.mixes}
                 heightPx={230}
-                widthPx={70}
+                widthPx={60}
               />
             </div>
             <p>

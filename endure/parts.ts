@@ -7,8 +7,8 @@ import { power } from './power.ts';
 
 /** Each part with how often it is done in full, and in the tests. */
 export const PARTS: Record<string, { part: Part; full: number; short: number }> = {
-  kills: { part: kills, full: 340, short: 15 },
-  power: { part: power, full: 40, short: 3 },
+  kills: { part: kills, full: 340, short: 10 },
+  power: { part: power, full: 40, short: 2 },
   fuzz: { part: fuzz, full: 13_000, short: 700 },
   meshes: { part: meshes, full: 1800, short: 120 },
   archives: { part: archives, full: 240, short: 24 },

@@ -20,7 +20,7 @@ interface Props {
 }
 
 /** Room beside a cylinder for what it holds: two of them stand beside each other in a bench's column. */
-const FIGURE_PX = 126;
+const FIGURE_PX = 130;
 
 /** A measuring cylinder filled to the line, the mass at the level as large as it matters. */
 export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330, fill = 'var(--liquid)' }: Props) {
@@ -71,9 +71,9 @@ export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330
           </g>
         ))}
         <line x1={-2} x2={widthPx + 6} y1={level} y2={level} stroke="var(--rest)" strokeWidth={3} />
-        <text x={widthPx + 12} y={level + 12} fontSize={29} fontWeight={650} fill="var(--ink)" letterSpacing="-2">
+        <text x={widthPx + 12} y={level + 12} fontSize={26} fontWeight={650} fill="var(--ink)" letterSpacing="-2">
           {mass.figure}
-          <tspan fontSize={17}> {mass.unit}</tspan>
+          <tspan fontSize={16}> {mass.unit}</tspan>
         </text>
         <text x={widthPx + 13} y={level + 34} fontSize={14} fill="var(--soft)">
           {text(ml, 'volume')}

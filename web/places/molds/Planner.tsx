@@ -264,7 +264,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 ml={pour.mlA / pour.mixes}
                 grams={pour.gramsA / pour.mixes}
                 heightPx={230}
-                widthPx={84}
+                widthPx={82}
               />
               <Cylinder
                 title="Part B"
@@ -272,7 +272,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                 ml={pour.mlB / pour.mixes}
                 grams={pour.gramsB / pour.mixes}
                 heightPx={230}
-                widthPx={60}
+                widthPx={58}
               />
             </div>
             <p>

@@ -1,8 +1,9 @@
 import { createBrowserRouter } from 'react-router';
+import { TodayPlace } from '../places/today/Today.tsx';
 import { Frame } from './Frame.tsx';
 import { Broken, NotFound } from './NotFound.tsx';
 
-// Each place is a chunk of its own: Today does not wait for the planner.
+// Each place is a chunk of its own, so that Today, which is opened first, waits for none of them.
 const lazy =
   <M extends object, K extends keyof M>(load: () => Promise<M>, name: K) =>
   async () => ({ Component: (await load())[name] as React.ComponentType });
@@ -23,7 +24,7 @@ export const router = createBrowserRouter([
     element: <Frame />,
     errorElement: <Broken />,
     children: [
-      { path: '/', lazy: lazy(() => import('../places/today/Today.tsx'), 'TodayPlace') },
+      { path: '/', element: <TodayPlace /> },
       { path: '/masters', lazy: lazy(masters, 'Masters') },
       { path: '/masters/new', lazy: lazy(() => import('../places/masters/NewMaster.tsx'), 'NewMaster') },
       { path: '/masters/sculpt', lazy: lazy(shape, 'NewShape') },

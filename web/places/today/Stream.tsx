@@ -1,4 +1,4 @@
-import { useLayoutEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
 import type { Today } from '../../../contract/today.ts';
@@ -104,6 +104,8 @@ const leftMl = ({ cookMl, shotsDone, shotsPlanned }: Today['openPours'][number])
   cookMl * Math.max(0, 1 - shotsDone / Math.max(1, shotsPlanned));
 
 const MOST = { cups: 4, heaps: 5, orders: 5 };
+/** From here on the columns stand beside each other, and ties are drawn between them. */
+const SIDE_BY_SIDE = '(min-width: 64rem)';
 
 /** The run of the workshop, cups to orders: what lies there in its own colour, tonight's part still dashed. */
 export function Stream({ today }: { today: Today }) {
@@ -113,10 +115,13 @@ export function Stream({ today }: { today: Today }) {
   const heaps = heapsOf(today);
   const cups = today.cups.slice(0, MOST.cups);
   const orders = today.orders.slice(0, MOST.orders);
-  useLayoutEffect(() => {
+  // After the first paint and once a frame: to measure is to lay the page out, and the sentence above must not wait for it.
+  useEffect(() => {
     const element = box.current;
     if (!element) return;
+    let frame = 0;
     const draw = () => {
+      if (!window.matchMedia(SIDE_BY_SIDE).matches) return setRibbons([]);
       const origin = element.getBoundingClientRect();
       const rect = (id: string) => element.querySelector(`[data-tie="${CSS.escape(id)}"]`)?.getBoundingClientRect();
       setRibbons(
@@ -128,11 +133,17 @@ export function Stream({ today }: { today: Today }) {
         }),
       );
     };
-    draw();
-    const observer = new ResizeObserver(draw);
+    const soon = () => {
+      cancelAnimationFrame(frame);
+      frame = requestAnimationFrame(draw);
+    };
+    const observer = new ResizeObserver(soon);
     observer.observe(element);
-    void document.fonts.ready.then(draw);
-    return () => observer.disconnect();
+    void document.fonts.ready.then(soon);
+    return () => {
+      observer.disconnect();
+      cancelAnimationFrame(frame);
+    };
   }, [today]);
   return (
     <div

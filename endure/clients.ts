@@ -1,4 +1,4 @@
-import { existsSync, mkdtempSync, readdirSync, rmSync } from 'node:fs';
+import { closeSync, existsSync, ftruncateSync, mkdtempSync, openSync, readdirSync, rmSync, writeSync } from 'node:fs';
 import { request } from 'node:http';
 import { connect, type Socket } from 'node:net';
 import { tmpdir } from 'node:os';
@@ -154,6 +154,22 @@ export const twoServers: Part = ({ rounds: most, until }) =>
     return counts;
   });
 
+/** Fills the disk that `path` is on but for `left` bytes. */
+function fill(path: string, left: number): string {
+  const file = openSync(path, 'w');
+  const piece = new Uint8Array(64 * 1024);
+  let size = 0;
+  try {
+    for (;;) size += writeSync(file, piece);
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'ENOSPC') throw error;
+    ftruncateSync(file, Math.max(0, size - left));
+  } finally {
+    closeSync(file);
+  }
+  return path;
+}
+
 /** A disk that runs full in the middle of writes: refused or answered, never half, and all answered ones are there. */
 export const fullDisk: Part = async ({ rounds: most, until }) => {
   const { spawnSync } = await import('node:child_process');
@@ -167,22 +183,25 @@ export const fullDisk: Part = async ({ rounds: most, until }) => {
   try {
     return await withShop(
       async (shop) => {
-        const counts = { writes: 0, refused: 0, lost: 0, down: 0 };
+        const counts = { writes: 0, refused: 0, unsaid: 0, lost: 0, down: 0, 'still-full': 0 };
         const names: string[] = [];
+        const ballast = fill(join(small, 'ballast'), 200_000);
+        const customer = (name: string) => shop.post('/customers', { name, contact: 'y'.repeat(100) });
         counts.writes = await rounds(most * 40, until, async (n) => {
           const name = `Customer ${n} ${'x'.repeat(80)}`;
-          const answer = await shop.post('/customers', { name, contact: 'y'.repeat(100) });
+          const answer = await customer(name);
           if (answer.status === 201) names.push(name);
-          else counts.refused += 1;
-          // The rest of the disk goes to a photo nobody looks at.
-          if (n % 20 === 0)
-            await fetch(`${shop.url}/api/meshes`, { method: 'POST', body: new Uint8Array(400_000) }).catch(
-              () => undefined,
-            );
+          else {
+            counts.refused += 1;
+            if (answer.status !== 507) counts.unsaid += 1;
+          }
           await answered(shop).catch(() => {
             counts.down += 1;
           });
         });
+        rmSync(ballast);
+        const again = await customer('Once there is room');
+        counts['still-full'] = again.status === 201 ? 0 : 1;
         const kept = shop.data.db.prepare('SELECT name FROM customer').all() as { name: string }[];
         const there = new Set(kept.map((row) => row.name));
         counts.lost = names.filter((name) => !there.has(name)).length;

@@ -2,7 +2,18 @@
 export type Counts = Record<string, number>;
 
 /** Names under which nothing may ever be counted. */
-export const MUST_BE_NONE = ['lost', 'doubled', 'broken', 'rows', 'down', 'late', 'left', 'taken'] as const;
+export const MUST_BE_NONE = [
+  'lost',
+  'doubled',
+  'broken',
+  'rows',
+  'down',
+  'late',
+  'left',
+  'taken',
+  'unsaid',
+  'still-full',
+] as const;
 
 export const isClean = (counts: Counts) => MUST_BE_NONE.every((name) => (counts[name] ?? 0) === 0);
 

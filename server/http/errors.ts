@@ -25,16 +25,20 @@ export const STATUS: Record<string, number> = {
   'tls-needed': 426,
   'wrong-host': 421,
   'cross-site': 403,
+  'disk-full': 507,
 };
 
 interface BodyError {
+  code?: string;
   type?: string;
   status?: number;
 }
 
 function asFailure(error: unknown): Failure | undefined {
   if (error instanceof Failure) return error;
-  const { type, status } = error as BodyError;
+  const { code, type, status } = error as BodyError;
+  if (code === 'SQLITE_FULL' || code === 'ENOSPC')
+    return new Failure('disk-full', 'The disk is full; nothing was written. Free some room on it, then try again.');
   if (type === 'entity.too.large') return new Failure('too-large', 'That is more than 1 MB; send less at once.');
   if (type === 'entity.parse.failed') return new Failure('malformed-json', 'The body is not valid JSON.');
   if (error instanceof URIError) return new Failure('invalid-input', 'The address is not readable.');

@@ -53,16 +53,15 @@ for (const system of ['metric', 'us'] as const) {
     const all = await places(demo.url, HOW);
     // In US units only what is drawn with figures in it.
     const paths =
-      system === 'metric' || HOW === 'all'
-        ? all
-        : all.filter((path) => /sculpt|bench$|plan|build/.test(path));
+      system === 'metric' || HOW === 'all' ? all : all.filter((path) => /sculpt|bench$|plan|build/.test(path));
     const makers = (await (await fetch(`${demo.url}/api/makers`)).json()) as {
       items: { id: string; version: number }[];
     };
     const faults: string[] = [];
     const page = await browser.newPage({ viewport: { width: 1280, height: 800 } });
     await page.route('**/api/makers', async (route) => {
-      const answer = await route.fetch();
+      // A kept connection may be closed under the request; a browser asks again by itself, this must be told to.
+      const answer = await route.fetch({ maxRetries: 3 });
       const body = (await answer.json()) as { items: object[] };
       const temperature = system === 'us' ? 'F' : 'C';
       await route.fulfill({ json: { ...body, items: body.items.map((maker) => ({ ...maker, system, temperature })) } });

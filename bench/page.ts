@@ -1,14 +1,11 @@
 // The shape bench in a browser: how long each redraw of the solid takes while a station is dragged, and how long the page
 // was held up meanwhile, by one script and between two frames.
-import { spawnSync } from 'node:child_process';
 import { existsSync, mkdtempSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fileURLToPath } from 'node:url';
 import { chromium } from '@playwright/test';
-import pino from 'pino';
 import { STARTS } from '../core/shape/starts.ts';
-import { open } from '../server/listen.ts';
+import { served } from '../e2e/served.ts';
 
 const CHROMIUM = '/usr/bin/chromium';
 const MOVES = 60;
@@ -74,11 +71,9 @@ async function measured(base: string): Promise<void> {
 
 if (!existsSync(CHROMIUM)) console.log('Chromium is not installed: the page is not measured.');
 else {
-  spawnSync(process.execPath, ['scripts/build.mjs'], { stdio: 'inherit' });
   const root = mkdtempSync(join(tmpdir(), 'blunko-bench-'));
-  const pages = fileURLToPath(new URL('../dist', import.meta.url));
-  const opened = await open({ root, clock: () => new Date(), log: pino({ level: 'silent' }), port: 0, pages });
-  await measured(opened.url);
-  await opened.close();
+  const workshop = await served('start', '--data', root);
+  await measured(workshop.url);
+  await workshop.stop();
   rmSync(root, { recursive: true, force: true });
 }

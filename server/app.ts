@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
 import type { Logger } from 'pino';
+import { buildIn } from '../contract/pages.ts';
 import { Failure } from '../core/failure.ts';
 import type { DataFolder } from './backup/data.ts';
 import { backupRouter } from './backup/routes.ts';
@@ -143,11 +144,10 @@ function endpointRouter(serving: Serving): express.RequestHandler {
   };
 }
 
-/** What the pages call themselves: the name of their first script, which changes with every build. */
 function buildOf(pages: string): string | null {
   const index = join(pages, 'index.html');
   if (!existsSync(index)) return null;
-  return /assets\/(index-[\w-]+)\.js/.exec(readFileSync(index, 'utf8'))?.[1] ?? null;
+  return buildIn(readFileSync(index, 'utf8'));
 }
 
 /** Only files with a hash in their name may be kept by a browser for good. */

@@ -335,11 +335,14 @@ test('a photo is kept without the place where it was taken, upright, and its tor
     .jpeg()
     .toBuffer();
   expect((await sharp(placed).metadata()).exif).toBeDefined();
-  const answer = await fetch(`${workshop.url}/api/photos?aboutType=master&aboutId=${master.id}`, {
-    method: 'POST',
-    body: new Uint8Array(placed),
-  });
-  const { id } = (await answer.json()) as { id: string };
+  const send = async () => {
+    const answer = await fetch(`${workshop.url}/api/photos?aboutType=master&aboutId=${master.id}`, {
+      method: 'POST',
+      body: new Uint8Array(placed),
+    });
+    return (await answer.json()) as { id: string };
+  };
+  const { id } = await send();
   const read = async (size: string) =>
     Buffer.from(await (await fetch(`${workshop.url}/api/photos/${id}${size}`)).arrayBuffer());
   const kept = await sharp(await read('')).metadata();
@@ -348,6 +351,11 @@ test('a photo is kept without the place where it was taken, upright, and its tor
   const small = await read('/thumb');
   truncateSync(join(workshop.data.files, thumb as string), 30);
   expect((await read('/thumb')).equals(small)).toBe(true);
+  // The picture itself, torn under an earlier program: sent again it is whole, and still one photo.
+  const whole = await read('');
+  truncateSync(join(workshop.data.files, (thumb as string).replace('.thumb', '')), 30);
+  expect(await send()).toMatchObject({ id });
+  expect((await read('')).equals(whole)).toBe(true);
 });
 
 test.each([

@@ -1,4 +1,4 @@
-import { closeSync, fsyncSync, openSync, readdirSync } from 'node:fs';
+import { closeSync, fsyncSync, openSync, readdirSync, renameSync } from 'node:fs';
 import { join } from 'node:path';
 
 function flush(path: string): void {
@@ -16,9 +16,10 @@ export function flushFolder(path: string): void {
   if (process.platform !== 'win32') flush(path);
 }
 
-/** Brings a file to the disk, and its name. */
-export function flushFile(folder: string, name: string): void {
-  flush(join(folder, name));
+/** Gives a finished file its place: it is on the disk before it gets its name, so that no power cut leaves half of it there. */
+export function putFile(from: string, folder: string, name: string): void {
+  flush(from);
+  renameSync(from, join(folder, name));
   flushFolder(folder);
 }
 

@@ -27,7 +27,7 @@ export function calcRouter(jobs: Jobs): Router {
     const { name } = request.params as { name: string };
     // Beside the server, not in it: what a request asks for may take any time.
     const { job } = request.query as { job?: string };
-    const output = await jobs.calculate(name, request.body, { name: job, signal: leaving(request, response) });
+    const output = await jobs.calculate(name, request.body, { name: job, signal: leaving(response) });
     response.json(output);
   };
   return Router().get('/calc', list).post('/calc/:name', answer);

@@ -135,7 +135,7 @@ export async function serve(
     version: 0,
     prepared: undefined,
   };
-  const beside = (): Beside => ({ ...meshes, db: context.db, signal: leaving(request, response) });
+  const beside = (): Beside => ({ ...meshes, db: context.db, signal: leaving(response) });
   const sent = async (status: number, body: string) => {
     const text = endpoint.finish ? JSON.stringify(await endpoint.finish(JSON.parse(body) as never, beside())) : body;
     sendJson(response, status, text);

@@ -32,8 +32,13 @@ function readCursor(text: string, sort: string): Cursor {
   throw new Failure('invalid-input', 'That cursor is not from this list; start again without it.', 'cursor');
 }
 
-const MOST_WORDS = 6;
-const like = (q: string) => `%${q.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
+/** More words than this narrow nothing. */
+const MOST_WORDS = 8;
+/** What was typed into a search, word by word. */
+export const wordsOf = (q: string) => q.trim().split(/\s+/).slice(0, MOST_WORDS);
+
+/** A word in any place, as LIKE takes it with the escape `\\`. */
+export const like = (q: string) => `%${q.replace(/[\\%_]/g, (sign) => `\\${sign}`)}%`;
 
 /** One page of a list by keyset: the hundredth page costs what the first does. */
 export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
@@ -49,15 +54,11 @@ export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
   const params: Row = { limit: limit + 1 };
   if (query.q) {
     // Each word in any place, so that a code and a name may stand beside each other.
-    query.q
-      .trim()
-      .split(/\s+/)
-      .slice(0, MOST_WORDS)
-      .forEach((word, n) => {
-        const search = typeof listing.search === 'string' ? listing.search : listing.search(word);
-        conditions.push(`(${search.replaceAll('@q', `@q${n} ESCAPE '\\'`)})`);
-        params[`q${n}`] = like(word);
-      });
+    wordsOf(query.q).forEach((word, n) => {
+      const search = typeof listing.search === 'string' ? listing.search : listing.search(word);
+      conditions.push(`(${search.replaceAll('@q', `@q${n} ESCAPE '\\'`)})`);
+      params[`q${n}`] = like(word);
+    });
   }
   if (query.cursor) {
     const cursor = readCursor(query.cursor, sort);

@@ -1,4 +1,4 @@
-import type { Request, Response } from 'express';
+import type { Response } from 'express';
 import { mustFindCalculator } from '../../core/calculators.ts';
 import type { ArchiveWork } from './archiveWork.ts';
 import type { CalcWork } from './calcWork.ts';
@@ -52,7 +52,7 @@ export class Jobs {
 }
 
 /** Ends when the client of this request leaves before it was answered. */
-export function leaving(_request: Request, response: Response): AbortSignal {
+export function leaving(response: Response): AbortSignal {
   const left = new AbortController();
   response.once('close', () => {
     if (!response.writableFinished) left.abort();

@@ -1,12 +1,12 @@
 import { createHash } from 'node:crypto';
-import { existsSync, readFileSync, renameSync, rmSync, writeFileSync } from 'node:fs';
+import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import type { MeshFacts, MeshRow } from '../../contract/meshes.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Repaired } from '../../core/shape/repair.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import type { DataFolder } from '../backup/data.ts';
-import { flushFolder } from '../backup/flush.ts';
+import { putFile } from '../backup/flush.ts';
 import type { Db } from '../db/open.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -20,13 +20,13 @@ export type NewMesh = Omit<MeshRow, 'id' | 'createdAt'>;
 export function storeBytes(data: DataFolder, bytes: Uint8Array): string {
   const hash = createHash('sha256').update(bytes).digest('hex');
   const stored = join(data.files, hash);
-  if (existsSync(stored)) return hash;
+  // A shorter one was torn by a power cut under an earlier program.
+  if (existsSync(stored) && statSync(stored).size === bytes.length) return hash;
   // Written elsewhere: what a power cut leaves half is swept at the next start and is in no backup.
   const part = data.scratch('part');
   try {
-    writeFileSync(part, bytes, { flush: true });
-    renameSync(part, stored);
-    flushFolder(data.files);
+    writeFileSync(part, bytes);
+    putFile(part, data.files, hash);
   } finally {
     rmSync(part, { force: true });
   }

@@ -1,4 +1,5 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, truncateSync } from 'node:fs';
+import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Master } from '../../contract/masters.ts';
 import type { MeshRow } from '../../contract/meshes.ts';
@@ -69,6 +70,19 @@ describe('a file that is brought', () => {
     const { body: master } = await workshop.post<Master>('/masters', { ...bait, meshId: mended.id });
     expect(master.latest.volumes[0]).toMatchObject({ how: 'mesh', ml: mended.facts.volumeMl });
     expect(master.latest.thickestMm).toBeCloseTo(20, 0);
+  });
+
+  test('mended twice by one key it is there once; a file that a power cut tore is written anew', async () => {
+    const bytes = writeStl(box(11, 7, 3));
+    const { body } = await send<MeshRow>('/meshes', bytes);
+    const again = () => workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, { unit: 'in' }, { key: 'glove' });
+    const [first, second] = [await again(), await again()];
+    expect([first.status, second.status, second.body.id]).toEqual([201, 201, first.body.id]);
+    const other = await workshop.post(`/meshes/${body.id}/prepared`, { unit: 'mm' }, { key: 'glove' });
+    expect(other.body.error.code).toBe('key-reused');
+    truncateSync(join(workshop.data.files, body.hash), 90);
+    await send<MeshRow>('/meshes', bytes);
+    expect(await fileOf(body.id, 'original')).toEqual(new Uint8Array(bytes));
   });
 
   test.each([

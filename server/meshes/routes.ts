@@ -1,7 +1,7 @@
 import { createHash } from 'node:crypto';
 import { readFileSync, rmSync } from 'node:fs';
 import { basename, dirname } from 'node:path';
-import { type Request, Router } from 'express';
+import { type Request, type Response, Router } from 'express';
 import multer from 'multer';
 import {
   exportQuery,
@@ -91,6 +91,9 @@ function inputOf(
   return { input: { ...whole, ...singles }, job };
 }
 
+const sendAnswer = (response: Response, { status, body }: Answer) =>
+  void response.status(status).type('application/json').send(body);
+
 export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: string[]) => void): Router {
   const { data, jobs } = meshes;
   return Router()
@@ -98,12 +101,11 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       const { unit, job } = check(meshQuery, { ...request.query });
       const { bytes } = await uploaded(request, data);
       const told = keyed(request, createHash('sha256').update(bytes).digest('hex'));
-      const sent = (answer: Answer) => response.status(answer.status).type('application/json').send(answer.body);
       const earlier = answered(data.db, told);
-      if (earlier) return sent(earlier);
+      if (earlier) return sendAnswer(response, earlier);
       const { format, facts } = await jobs.solid<{ format: MeshRow['format']; facts: MeshFacts }>(
         { kind: 'survey', bytes, unit },
-        { name: job, signal: leaving(request, response) },
+        { name: job, signal: leaving(response) },
       );
       const hash = storeBytes(data, bytes);
       const at = clock().toISOString();
@@ -116,7 +118,7 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
         return getMesh(data.db, id);
       });
       if (!answer.again) touched(['meshes']);
-      sent(answer);
+      sendAnswer(response, answer);
     })
     .get('/meshes/:id', (request, response) => {
       response.json(getMesh(data.db, request.params.id as string));
@@ -130,7 +132,7 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
         ? bytes
         : await jobs.solid<Uint8Array>(
             { kind: 'convert', bytes, unit: mesh.unit, format, name },
-            { signal: leaving(request, response) },
+            { signal: leaving(response) },
           );
       const ending = format === 'original' ? mesh.format.slice(0, 3) : format;
       response
@@ -145,7 +147,7 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       const chosen = step === undefined ? ladder.steps : [stepOf(ladder, step)];
       const out = await jobs.solid<Uint8Array>(
         { kind: 'stubs', specs: chosen.map(stubSpec), format, name: name ?? ladder.name },
-        { signal: leaving(request, response) },
+        { signal: leaving(response) },
       );
       response
         .type(TYPES[format])
@@ -163,7 +165,7 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       if (!mustFindCalculator(name).takesMesh) return next();
       const { bytes, fields } = await uploaded(request, data);
       const { input, job } = inputOf(request.query as Record<string, unknown>, fields);
-      response.json(await jobs.calculate(name, input, { name: job, signal: leaving(request, response) }, bytes));
+      response.json(await jobs.calculate(name, input, { name: job, signal: leaving(response) }, bytes));
     });
 }
 
@@ -177,17 +179,21 @@ function stepOf(ladder: LadderRow, text: string): LadderStep {
 export function meshJsonRouter(meshes: Meshes, clock: () => Date, touched: (keys: string[]) => void): Router {
   return Router().post('/meshes/:id/prepared', async (request, response) => {
     const { unit, repair, job } = check(preparedBody, request.body);
-    const { db } = meshes.data;
-    const from = getMesh(db, request.params.id as string);
+    const { data } = meshes;
+    const told = keyed(request);
+    const earlier = answered(data.db, told);
+    if (earlier) return sendAnswer(response, earlier);
+    const from = getMesh(data.db, request.params.id as string);
     const made = await prepared(
       meshes,
       from,
       { unit: unit ?? from.unit, repair },
-      { name: job, signal: leaving(request, response) },
+      { name: job, signal: leaving(response) },
     );
-    const id = addMesh(db, made, clock().toISOString());
-    touched(['meshes']);
-    response.status(201).json(getMesh(db, id));
+    const at = clock().toISOString();
+    const answer = once(data.db, told, 201, at, () => getMesh(data.db, addMesh(data.db, made, at)));
+    if (!answer.again) touched(['meshes']);
+    sendAnswer(response, answer);
   });
 }
 

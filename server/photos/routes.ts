@@ -8,7 +8,7 @@ import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
 import { hashOf } from '../backup/archive.ts';
 import type { DataFolder } from '../backup/data.ts';
-import { flushFile } from '../backup/flush.ts';
+import { putFile } from '../backup/flush.ts';
 import { saveUpload } from '../backup/upload.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -115,8 +115,7 @@ export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys:
         const bare = await withoutPlace(upload, type);
         const hash = await hashOf(bare);
         await ensureThumb(data, bare, hash);
-        if (!existsSync(join(data.files, hash))) renameSync(bare, join(data.files, hash));
-        flushFile(data.files, hash);
+        putFile(bare, data.files, hash);
         const same = first<Photo>(data.db, 'SELECT * FROM photo WHERE about_type = ? AND about_id = ? AND hash = ?', [
           about.aboutType,
           about.aboutId,

@@ -1,6 +1,7 @@
 import type { SearchHit } from '../../contract/today.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
+import { like, wordsOf } from '../http/list.ts';
 
 const MOST = 12;
 
@@ -20,7 +21,6 @@ const ORDERS = `
   FROM customer_order o JOIN customer ON customer.id = o.customer_id`;
 const BAGS = `SELECT 'bag' AS kind, code AS id, code AS title, 'bag of ' || baits AS about FROM bag`;
 
-const escaped = (text: string) => text.replace(/[\\%_]/g, (sign) => `\\${sign}`);
 /** A code is one letter and digits; the letter may be left out. */
 const CODE = /^([pnb]?)(\d+)$/i;
 
@@ -48,9 +48,9 @@ function byCode(db: Db, words: string[]): SearchHit[] {
 }
 
 function byName(db: Db, words: string[]): SearchHit[] {
-  const like = words.map((word) => `%${escaped(word)}%`);
-  const named = (column: string) => like.map((_, n) => `${column} LIKE @w${n} ESCAPE '\\'`).join(' AND ');
-  const params = { ...Object.fromEntries(like.map((text, n) => [`w${n}`, text])), most: MOST };
+  const patterns = words.map(like);
+  const named = (column: string) => patterns.map((_, n) => `${column} LIKE @w${n} ESCAPE '\\'`).join(' AND ');
+  const params = { ...Object.fromEntries(patterns.map((text, n) => [`w${n}`, text])), most: MOST };
   const ids = (table: 'recipe' | 'customer') =>
     all<{ id: string }>(db, `SELECT id FROM ${table} WHERE ${named('name')} LIMIT @most`, params);
   // The newest of each, by its own index: to look through all by time would be to look through all.
@@ -71,7 +71,7 @@ function byName(db: Db, words: string[]): SearchHit[] {
 
 /** Records by the beginning of a code or by names, each word in any place of the name. */
 export function search(db: Db, q: string): SearchHit[] {
-  const words = q.trim().split(/\s+/).slice(0, 8);
+  const words = wordsOf(q);
   const hits = [...byCode(db, words), ...byName(db, words)];
   const seen = new Set<string>();
   return hits

@@ -1,4 +1,4 @@
-import { X509Certificate } from 'node:crypto';
+import { createPrivateKey, X509Certificate } from 'node:crypto';
 import { mkdtempSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import { request as plainRequest } from 'node:http';
 import { request } from 'node:https';
@@ -41,6 +41,21 @@ describe('the workshop’s own certificates', () => {
     const renewed = await certificates(folder, ['192.168.1.77'], later(390));
     expect(renewed.leaf.cert).not.toBe(moved.leaf.cert);
     expect([moved.root, renewed.root]).toEqual([first.root, first.root]);
+  });
+
+  test.each([
+    ['the key of an older leaf', (leaf: string) => writeFileSync(`${leaf}.key`, readFileSync(`${leaf}.key.before`))],
+    ['half a key', (leaf: string) => writeFileSync(`${leaf}.key`, readFileSync(`${leaf}.key`).subarray(0, 60))],
+    ['an empty certificate', (leaf: string) => writeFileSync(`${leaf}.crt`, '')],
+  ])('a power cut that leaves %s does not close the workshop for good', async (_what, cut) => {
+    const leaf = join(folder, 'leaf');
+    await certificates(folder, ['192.168.1.20'], NOW);
+    writeFileSync(`${leaf}.key.before`, readFileSync(`${leaf}.key`));
+    const before = await certificates(folder, ['192.168.1.77'], NOW);
+    cut(leaf);
+    const after = await certificates(folder, ['192.168.1.77'], NOW);
+    expect(new X509Certificate(after.leaf.cert).checkPrivateKey(createPrivateKey(after.leaf.key))).toBe(true);
+    expect([after.root, after.leaf.cert === before.leaf.cert]).toEqual([before.root, false]);
   });
 
   test('a leaf of another root is not served', async () => {

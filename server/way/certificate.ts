@@ -1,4 +1,4 @@
-import { X509Certificate } from 'node:crypto';
+import { createPrivateKey, X509Certificate } from 'node:crypto';
 import { chmodSync, existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 
@@ -31,7 +31,18 @@ function keep(path: string, text: string): void {
 function kept(folder: string, name: string): Pair | undefined {
   const [key, cert] = [join(folder, `${name}.key`), join(folder, `${name}.crt`)];
   if (!existsSync(key) || !existsSync(cert)) return undefined;
-  return { key: readFileSync(key, 'utf8'), cert: readFileSync(cert, 'utf8') };
+  const pair = { key: readFileSync(key, 'utf8'), cert: readFileSync(cert, 'utf8') };
+  return belongs(pair) ? pair : undefined;
+}
+
+/** A power cut between the two files leaves a key and a certificate of another: such a pair serves nobody. */
+function belongs({ key, cert }: Pair): boolean {
+  try {
+    return new X509Certificate(cert).checkPrivateKey(createPrivateKey(key));
+  } catch {
+    // Torn or edited: made anew like one that is not there.
+    return false;
+  }
 }
 
 function put(folder: string, name: string, { key, cert }: Pair): Pair {

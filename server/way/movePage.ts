@@ -1,3 +1,5 @@
+import { OLD_TAP_LIST, TAP_SHELF } from '../../contract/pages.ts';
+
 const escaped = (text: string) => text.replace(/[&<>"']/g, (sign) => `&#${sign.charCodeAt(0)};`);
 
 /** Sends what waits in this address's browser storage along to the new one; each tap keeps its key, so none counts twice. */
@@ -6,10 +8,10 @@ const link = document.getElementById('on');
 const read = (text) => { try { return JSON.parse(text); } catch { return null; } };
 let taps = [];
 try {
-  taps = read(localStorage.getItem('blunko.outbox')) || [];
+  taps = read(localStorage.getItem('${OLD_TAP_LIST}')) || [];
   for (let i = 0; i < localStorage.length; i++) {
     const name = localStorage.key(i);
-    const tap = name.startsWith('blunko.tap.') && read(localStorage.getItem(name));
+    const tap = name.startsWith('${TAP_SHELF}') && read(localStorage.getItem(name));
     if (tap) taps.push(tap);
   }
 } catch {}

@@ -1,3 +1,5 @@
+import { OLD_TAP_LIST, TAP_SHELF } from '../../contract/pages.ts';
+
 /** A bench tap on its way: kept in the browser until the server has answered it. */
 export interface Tap {
   key: string;
@@ -12,9 +14,6 @@ export interface Tap {
   refused?: string;
 }
 
-const SHELF = 'blunko.tap.';
-/** Earlier pages kept all taps in one list. */
-const OLD_LIST = 'blunko.outbox';
 /** Taps that came along from the workshop's older address; the address may send them again. */
 const CARRIED = 'blunko.carried';
 
@@ -38,7 +37,7 @@ export function shelved(): Tap[] {
   try {
     for (let i = 0; i < localStorage.length; i++) {
       const name = localStorage.key(i);
-      if (!name?.startsWith(SHELF)) continue;
+      if (!name?.startsWith(TAP_SHELF)) continue;
       const tap = parsed(localStorage.getItem(name));
       if (isTap(tap)) found.push(tap);
     }
@@ -51,7 +50,7 @@ export function shelved(): Tap[] {
 /** @returns whether the browser took it; a full one does not. */
 export function shelve(tap: Tap): boolean {
   try {
-    localStorage.setItem(SHELF + tap.key, JSON.stringify(tap));
+    localStorage.setItem(TAP_SHELF + tap.key, JSON.stringify(tap));
     return true;
   } catch {
     return false;
@@ -59,10 +58,10 @@ export function shelve(tap: Tap): boolean {
 }
 
 export function unshelve(key: string): void {
-  localStorage.removeItem(SHELF + key);
+  localStorage.removeItem(TAP_SHELF + key);
 }
 
-export const isShelf = (name: string | null) => name === null || name.startsWith(SHELF);
+export const isShelf = (name: string | null) => name === null || name.startsWith(TAP_SHELF);
 
 function adopt(taps: unknown, from: number): boolean {
   return (Array.isArray(taps) ? taps : []).filter(isTap).every((tap, index) => shelve({ ...tap, n: from + index }));
@@ -72,8 +71,8 @@ function adopt(taps: unknown, from: number): boolean {
 export function adoptOlder(): void {
   try {
     const next = () => (shelved().at(-1)?.n ?? 0) + 1;
-    const list = localStorage.getItem(OLD_LIST);
-    if (list !== null && adopt(parsed(list), next())) localStorage.removeItem(OLD_LIST);
+    const list = localStorage.getItem(OLD_TAP_LIST);
+    if (list !== null && adopt(parsed(list), next())) localStorage.removeItem(OLD_TAP_LIST);
     const sent = /^#taps=(.+)$/.exec(window.location?.hash ?? '')?.[1];
     if (!sent) return;
     const taps = parsed(decodeURIComponent(sent));

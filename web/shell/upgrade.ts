@@ -1,10 +1,12 @@
+import { buildIn } from '../../contract/pages.ts';
+
 /** A part that is gone is asked for again by a fresh page, once; a second time within this the fault is another. */
 const RELOADED = 'blunko.reloaded';
 const AGAIN_MS = 20_000;
 
 const ownBuild = (): string | null => {
   const script = document.querySelector<HTMLScriptElement>('script[type=module][src*="/assets/index-"]');
-  return /assets\/(index-[\w-]+)\.js/.exec(script?.src ?? '')?.[1] ?? null;
+  return buildIn(script?.src ?? '');
 };
 
 let older = false;

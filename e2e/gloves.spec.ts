@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test';
 import { type Api, stocked } from './stock.ts';
+import { look } from './walk/look.ts';
 import { enter, expect, test } from './world.ts';
 
 interface Cup {
@@ -181,20 +182,48 @@ test('a full browser says that a tap is at risk, and the tap arrives', async ({ 
   await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots.length, { timeout: 20_000 }).toBe(1);
 });
 
-test('on a phone the bench is whole: the cup, the molds and the one next thing', async ({ page, world }) => {
-  await page.setViewportSize({ width: 390, height: 844 });
+test('a full disk is said in its own words, and the tap waits until there is room', async ({ page, world }) => {
   await enter(page);
   const { pourId, api } = await stocked(world.url);
   await api('POST', `/pours/${pourId}/heats`, { kind: 'cook', c: 172 });
   await page.goto(`/pours/${pourId}/bench`);
+  const message = 'The disk is full; nothing was written.';
+  let full = true;
+  await page.route('**/shots', (route) =>
+    full ? route.fulfill({ status: 507, json: { error: { code: 'disk-full', message } } }) : route.continue(),
+  );
   await page.getByRole('button', { name: 'Shot drawn' }).first().click();
-  const cavity = page.getByRole('button', { name: 'Cavity 4: not marked' });
-  await cavity.scrollIntoViewIfNeeded();
-  const size = await cavity.boundingBox();
-  expect(Math.min(size?.width ?? 0, size?.height ?? 0)).toBeGreaterThanOrEqual(64);
-  await cavity.click();
-  await page.getByRole('button', { name: 'bubble' }).click();
-  await expect(page.getByRole('button', { name: 'Cavity 4: bubble' })).toBeVisible();
-  await page.getByRole('button', { name: 'Rest good' }).first().click();
-  await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots[0]?.marks.length).toBe(4);
+  await expect(
+    page.getByText(`One tap is kept here until the workshop’s computer takes it. It says: ${message}`),
+  ).toBeVisible();
+  await expect(page.getByText('shot 1 of 3')).toBeVisible();
+  full = false;
+  await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots.length, { timeout: 20_000 }).toBe(1);
+  await expect(page.getByText(message)).toHaveCount(0);
 });
+
+for (const [where, width, height] of [
+  ['on a phone', 390, 844],
+  ['at 200 % on a tablet', 512, 384],
+  ['at 200 % on a desk', 640, 400],
+] as const)
+  test(`${where} the bench is whole: the cup, the molds and the one next thing`, async ({ page, world }) => {
+    await page.setViewportSize({ width, height });
+    await enter(page);
+    const { pourId, api } = await stocked(world.url);
+    await api('POST', `/pours/${pourId}/heats`, { kind: 'cook', c: 172 });
+    await page.goto(`/pours/${pourId}/bench`);
+    await page.getByRole('button', { name: 'Shot drawn' }).first().click();
+    const cavity = page.getByRole('button', { name: 'Cavity 4: not marked' });
+    await cavity.scrollIntoViewIfNeeded();
+    const size = await cavity.boundingBox();
+    expect(Math.min(size?.width ?? 0, size?.height ?? 0)).toBeGreaterThanOrEqual(64);
+    // What rests after the tap takes no finger for a moment.
+    await expect(page.locator('[aria-disabled=true]')).toHaveCount(0);
+    expect(await look(page)).toEqual([]);
+    await cavity.click();
+    await page.getByRole('button', { name: 'bubble' }).click();
+    await expect(page.getByRole('button', { name: 'Cavity 4: bubble' })).toBeVisible();
+    await page.getByRole('button', { name: 'Rest good' }).first().click();
+    await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots[0]?.marks.length).toBe(4);
+  });

@@ -178,6 +178,7 @@ describe('the outbox', () => {
   test.each([
     [500, 'internal'],
     [503, 'busy'],
+    [507, 'disk-full'],
     [401, 'passcode-needed'],
     [426, 'tls-needed'],
   ])('a %d %s is no answer to the tap: it stays', async (status, code) => {

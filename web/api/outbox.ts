@@ -15,6 +15,8 @@ let unkept: Tap[] = [];
 let taps: Tap[] = [];
 let sending = false;
 let silences = 0;
+/** What keeps the workshop's computer from taking them, in its own words. */
+let trouble: string | null = null;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 function reread(): void {
@@ -56,17 +58,21 @@ async function sendAll(): Promise<void> {
     try {
       const answer = await call<unknown>(path, { method: 'POST', body, key });
       silences = 0;
+      trouble = null;
       answered(about, answer);
       // Screens hear of an answer a turn later; until then the tap stands in for it, or it would vanish for a moment.
       await nextTurn();
       drop(key);
     } catch (error) {
       if (noAnswer(error)) {
+        trouble = error instanceof ApiError && error.status >= 500 ? error.message : null;
+        reread();
         later();
         return;
       }
       if (!(error instanceof ApiError)) throw error;
       silences = 0;
+      trouble = null;
       keep({ ...tap, refused: error.message });
     }
   }
@@ -142,6 +148,9 @@ function useOutbox<T>(read: () => T): T {
 }
 
 export const useTaps = (): Tap[] => useOutbox(() => taps);
+
+/** What the workshop's computer said it cannot take them for; null where it is only silent. */
+export const useTrouble = (): string | null => useOutbox(() => trouble);
 
 /** How many taps only this page knows of, since the browser has no room. */
 export const useUnkept = (): number => useOutbox(() => unkept.length);

@@ -1,11 +1,13 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useLayoutEffect, useState } from 'react';
 
 /** The width that an element has, px; what it starts from until it is there and measured. */
 export function useWidth<E extends HTMLElement>(startPx: number) {
   const [box, setBox] = useState<E | null>(null);
   const [width, setWidth] = useState(startPx);
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!box) return;
+    // Before it is first seen: a frame drawn for a guessed width would be cut.
+    if (box.clientWidth > 0) setWidth(box.clientWidth);
     const watch = new ResizeObserver(([entry]) => {
       if (entry && entry.contentRect.width > 0) setWidth(Math.floor(entry.contentRect.width));
     });

@@ -1,9 +1,10 @@
-import { dismiss, useTaps, useUnkept } from '../api/outbox.ts';
+import { dismiss, useTaps, useTrouble, useUnkept } from '../api/outbox.ts';
 
 /** Says what has not reached the workshop's computer yet, and what it refused. */
 export function Outbox() {
   const taps = useTaps();
   const unkept = useUnkept();
+  const trouble = useTrouble();
   const waiting = taps.filter((row) => !row.refused);
   const refused = taps.filter((row) => row.refused);
   if (taps.length === 0) return null;
@@ -12,8 +13,11 @@ export function Outbox() {
       className="no-print shrink-0 border-t-2 border-[var(--warn)] bg-[var(--sheet)] px-4 sm:px-8 py-2 flex flex-col gap-1 max-h-[30dvh] overflow-auto"
       role="status"
     >
-      {waiting.length > 1 && (
-        <p className="warn font-bold">{waiting.length} taps are kept here until the workshop’s computer answers.</p>
+      {waiting.length > 0 && (waiting.length > 1 || trouble) && (
+        <p className="warn font-bold">
+          {waiting.length === 1 ? 'One tap is' : `${waiting.length} taps are`} kept here until the workshop’s computer
+          {trouble ? ` takes ${waiting.length === 1 ? 'it' : 'them'}. It says: ${trouble}` : ' answers.'}
+        </p>
       )}
       {unkept > 0 && (
         <p className="heat font-bold">

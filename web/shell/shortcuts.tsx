@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 
 /** `g` and then one of these goes to a place. */
@@ -63,8 +63,8 @@ export function useShortcuts({ onSearch, onHelp }: { onSearch(): void; onHelp():
   }, [navigate, pathname, onSearch, onHelp]);
 }
 
-/** A native dialog that follows `open`; Escape closes it. */
-export function useDialog(open: boolean) {
+/** A native dialog that follows `open`. */
+function useDialog(open: boolean) {
   const ref = useRef<HTMLDialogElement>(null);
   useEffect(() => {
     const dialog = ref.current;
@@ -86,10 +86,32 @@ const KEYS: [string, string][] = [
   ['Esc', 'close'],
 ];
 
-export function ShortcutHelp({ open, onClose }: { open: boolean; onClose(): void }) {
+interface DialogProps {
+  open: boolean;
+  onClose(): void;
+  /** What it is about, for who hears it. */
+  label: string;
+  /** Where it stands, how wide it may be, its padding. */
+  className?: string;
+  /** Drawn only while it is open, so that it begins anew each time. */
+  children: ReactNode;
+}
+
+export const AMID = 'm-auto p-3 sm:p-5 max-w-[97vw] max-h-[98dvh] overflow-auto';
+
+/** A sheet over the page that keeps the focus; Escape closes it. */
+export function Dialog({ open, onClose, label, className = AMID, children }: DialogProps) {
   const ref = useDialog(open);
   return (
-    <dialog ref={ref} onClose={onClose} className="m-auto sheet p-6 text-[var(--ink)]" aria-label="Keyboard shortcuts">
+    <dialog ref={ref} onClose={onClose} className={`sheet text-[var(--ink)] ${className}`} aria-label={label}>
+      {open && children}
+    </dialog>
+  );
+}
+
+export function ShortcutHelp({ open, onClose }: { open: boolean; onClose(): void }) {
+  return (
+    <Dialog open={open} onClose={onClose} className="m-auto p-6" label="Keyboard shortcuts">
       <h2 className="mb-3">Keys</h2>
       <dl className="grid grid-cols-[auto_auto] gap-x-8 gap-y-1">
         {[...KEYS, ...PLACES.map(([key, , name]): [string, string] => [`g ${key}`, name])].map(([key, what]) => (
@@ -102,6 +124,6 @@ export function ShortcutHelp({ open, onClose }: { open: boolean; onClose(): void
       <button type="button" className="btn btn-primary btn-sm mt-4" onClick={onClose}>
         Close
       </button>
-    </dialog>
+    </Dialog>
   );
 }

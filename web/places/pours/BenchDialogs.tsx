@@ -1,7 +1,7 @@
 import type { Material } from '../../../contract/materials.ts';
 import { FAULTS, type Fault, type Pour, type PourMold } from '../../../contract/pours.ts';
 import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
-import { useDialog } from '../../shell/shortcuts.tsx';
+import { AMID, Dialog } from '../../shell/shortcuts.tsx';
 import { DoseBoard } from '../colours/DoseBoard.tsx';
 import { ScaledRow } from '../colours/ScaledRecipe.tsx';
 import type { Cup } from './next.ts';
@@ -21,43 +21,35 @@ export function DoseDialog({
   materials: Material[];
   onAsWritten(): void;
 }) {
-  const ref = useDialog(open);
   return (
-    <dialog
-      ref={ref}
-      onClose={onClose}
-      className="m-auto sheet p-3 sm:p-5 text-[var(--ink)] w-[980px] max-w-[97vw] max-h-[96dvh] overflow-auto"
-      aria-label="Doses"
-    >
-      {open && (
-        <div className="flex flex-col gap-4">
-          {cup.doses.length === 0 && pour.plan.items.length > 0 && (
-            <div className="flex gap-6 items-end flex-wrap">
-              <ul className="flex-1 min-w-60 ruled">
-                {pour.plan.items.map((item, index) => {
-                  const about = pour.recipeItems[index];
-                  return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
-                })}
-              </ul>
-              <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
-                All in, as written
-              </button>
-            </div>
-          )}
-          <DoseBoard
-            ledgerId={pour.ledgerId}
-            doses={cup.doses}
-            materials={materials}
-            batchMl={pour.cookMl}
-            about={pour.id}
-            firstIds={pour.recipeItems.map((item) => item.materialId)}
-          />
-          <button type="button" className="btn btn-primary bench-target self-end w-48" onClick={onClose}>
-            Back to the cup
-          </button>
-        </div>
-      )}
-    </dialog>
+    <Dialog open={open} onClose={onClose} className={`${AMID} w-[980px]`} label="Doses">
+      <div className="flex flex-col gap-4">
+        {cup.doses.length === 0 && pour.plan.items.length > 0 && (
+          <div className="flex gap-6 items-end flex-wrap">
+            <ul className="flex-1 min-w-60 ruled">
+              {pour.plan.items.map((item, index) => {
+                const about = pour.recipeItems[index];
+                return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
+              })}
+            </ul>
+            <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
+              All in, as written
+            </button>
+          </div>
+        )}
+        <DoseBoard
+          ledgerId={pour.ledgerId}
+          doses={cup.doses}
+          materials={materials}
+          batchMl={pour.cookMl}
+          about={pour.id}
+          firstIds={pour.recipeItems.map((item) => item.materialId)}
+        />
+        <button type="button" className="btn btn-primary bench-target self-end w-48" onClick={onClose}>
+          Back to the cup
+        </button>
+      </div>
+    </Dialog>
   );
 }
 
@@ -70,14 +62,8 @@ export function FaultDialog({
   onClose(): void;
   onMark(result: 'good' | 'bad' | 'unmarked', reason?: Fault): void;
 }) {
-  const ref = useDialog(at !== null);
   return (
-    <dialog
-      ref={ref}
-      onClose={onClose}
-      className="m-auto sheet p-3 sm:p-5 text-[var(--ink)] max-w-[97vw] max-h-[96dvh] overflow-auto"
-      aria-label="Good or bad"
-    >
+    <Dialog open={at !== null} onClose={onClose} label="Good or bad">
       {at && (
         <div className="flex flex-col gap-3 sm:gap-4 w-[560px] max-w-full">
           <h2 className="text-2xl">
@@ -117,7 +103,7 @@ export function FaultDialog({
           </div>
         </div>
       )}
-    </dialog>
+    </Dialog>
   );
 }
 
@@ -133,14 +119,8 @@ export function UnreadDialog({
   onDrawn(): void;
   onClose(): void;
 }) {
-  const ref = useDialog(mold !== null);
   return (
-    <dialog
-      ref={ref}
-      onClose={onClose}
-      className="m-auto sheet p-5 text-[var(--ink)] max-w-[97vw]"
-      aria-label="The cup was not read"
-    >
+    <Dialog open={mold !== null} onClose={onClose} label="The cup was not read">
       {mold && (
         <div className="flex flex-col gap-4 w-[520px] max-w-full">
           <h2 className="text-2xl">Nobody has read this cup yet.</h2>
@@ -159,6 +139,6 @@ export function UnreadDialog({
           </button>
         </div>
       )}
-    </dialog>
+    </Dialog>
   );
 }

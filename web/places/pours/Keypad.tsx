@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { useDialog } from '../../shell/shortcuts.tsx';
+import { Dialog } from '../../shell/shortcuts.tsx';
 
 interface Props {
   open: boolean;
@@ -16,18 +16,10 @@ const DIGITS = ['7', '8', '9', '4', '5', '6', '1', '2', '3'];
 
 /** A figure typed with a glove: nothing on it is smaller than 64 px, and no keyboard comes up. */
 export function Keypad({ open, title, unit, kinds = [], startKind = '', onClose, onEnter }: Props) {
-  const ref = useDialog(open);
   return (
-    <dialog
-      ref={ref}
-      onClose={onClose}
-      className="m-auto sheet p-3 sm:p-5 text-[var(--ink)] max-w-[97vw] max-h-[98dvh] overflow-auto"
-      aria-label={title}
-    >
-      {open && (
-        <Pad title={title} unit={unit} kinds={kinds} startKind={startKind} onClose={onClose} onEnter={onEnter} />
-      )}
-    </dialog>
+    <Dialog open={open} onClose={onClose} label={title}>
+      <Pad title={title} unit={unit} kinds={kinds} startKind={startKind} onClose={onClose} onEnter={onEnter} />
+    </Dialog>
   );
 }
 

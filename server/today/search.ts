@@ -69,13 +69,17 @@ function byName(db: Db, words: string[]): SearchHit[] {
   ];
 }
 
-/** Records by the beginning of a code or by names, each word in any place of the name. */
+/** How much more there is in a title than was asked for; how many digits its code has says nothing. */
+const surplus = ({ title }: SearchHit) => title.replace(/\d+/, '').length;
+
+/** Records by the beginning of a code, the shortest first, then by names, each word in any place of the name, the newest first. */
 export function search(db: Db, q: string): SearchHit[] {
   const words = wordsOf(q);
-  const hits = [...byCode(db, words), ...byName(db, words)];
+  const codes = byCode(db, words).sort((a, b) => a.title.length - b.title.length);
+  const names = byName(db, words).sort(
+    (a, b) => surplus(a) - surplus(b) || b.title.localeCompare(a.title, undefined, { numeric: true }),
+  );
+  const hits = [...codes, ...names];
   const seen = new Set<string>();
-  return hits
-    .filter(({ kind, id }) => !seen.has(`${kind} ${id}`) && seen.add(`${kind} ${id}`))
-    .sort((a, b) => a.title.length - b.title.length || b.title.localeCompare(a.title, undefined, { numeric: true }))
-    .slice(0, MOST);
+  return hits.filter(({ kind, id }) => !seen.has(`${kind} ${id}`) && seen.add(`${kind} ${id}`)).slice(0, MOST);
 }

@@ -1,5 +1,5 @@
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
-import { mkdtempSync, rmSync } from 'node:fs';
+import { mkdtempSync, readdirSync, rmSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { expect, test } from '@playwright/test';
@@ -44,6 +44,23 @@ test('what a maker is served is a production build, whatever the shell says; it 
   // What only a development build of the page library has, and paths of its sources.
   expect(code).not.toMatch(/jsxDEV|react-dom-client\.development|_debugStack|fileName:\s*"\/|\/work\/|\/home\//);
   expect(code.length).toBeLessThan(460_000);
+  const asked = (encoding: string, path = script) =>
+    fetch(`${workshop.url}/${path}`, { headers: { 'accept-encoding': encoding } });
+  const [small, zipped, plain] = [await asked('br, gzip'), await asked('gzip'), await asked('identity')];
+  const told = (answer: Response) =>
+    ['content-encoding', 'content-type', 'cache-control'].map(
+      (name) => answer.headers.get(name)?.toLowerCase() ?? null,
+    );
+  const kept = ['text/javascript; charset=utf-8', 'public, max-age=31536000, immutable'];
+  expect([told(small), told(zipped), told(plain)]).toEqual([
+    ['br', ...kept],
+    ['gzip', ...kept],
+    [null, ...kept],
+  ]);
+  expect(Number(small.headers.get('content-length'))).toBeLessThan(code.length / 3);
+  expect([await small.text(), await zipped.text(), await plain.text()]).toEqual([code, code, code]);
+  const wasm = readdirSync('dist/assets').find((name) => name.endsWith('.wasm'));
+  expect(told(await asked('br', `assets/${wasm}`)).slice(0, 2)).toEqual(['br', 'application/wasm']);
   const lost = await fetch(`${workshop.url}/assets/Gone-abc123.js`);
   expect([lost.status, lost.headers.get('content-type')]).toEqual([404, 'text/plain; charset=utf-8']);
   expect((await fetch(`${workshop.url}/no/such/place`)).status).toBe(200);

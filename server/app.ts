@@ -1,7 +1,8 @@
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import compression from 'compression';
 import express, { type Express } from 'express';
+import twins from 'express-static-gzip';
 import type { Logger } from 'pino';
 import { buildIn } from '../contract/pages.ts';
 import { Failure } from '../core/failure.ts';
@@ -86,11 +87,14 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   app.use('/api', api);
 
   if (pages && existsSync(pages)) {
-    app.use('/assets', squeezed(join(pages, 'assets')));
+    const forGood = { maxAge: '1y', immutable: true };
+    app.use(compression());
+    // Where a file has a smaller twin beside it, that is sent to browsers that take it.
     app.use(
-      compression(),
-      express.static(pages, { index: false, maxAge: '1y', immutable: true, setHeaders: freshPages }),
+      '/assets',
+      twins(join(pages, 'assets'), { enableBrotli: true, orderPreference: ['br'], index: false, serveStatic: forGood }),
     );
+    app.use(express.static(pages, { ...forGood, index: false, setHeaders: freshPages }));
     // A page of an older build asks for files that are gone: it must hear so, not get a page in their place.
     app.use('/assets', (_request, response) => {
       response.status(404).type('text/plain').send('This file belongs to an older build; load the page again.');
@@ -101,30 +105,6 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   }
   app.use(errorHandler(log));
   return { app, live };
-}
-
-// A compiled module is taken by its exact type alone.
-const TYPES: Record<string, string> = {
-  js: 'text/javascript; charset=utf-8',
-  css: 'text/css; charset=utf-8',
-  wasm: 'application/wasm',
-};
-
-/** Serves the smaller twin of a file where there is one and the browser takes it. */
-function squeezed(folder: string): express.RequestHandler {
-  const twins = existsSync(folder) ? new Set(readdirSync(folder).filter((name) => name.endsWith('.br'))) : new Set();
-  return (request, response, next) => {
-    const name = `${request.path.slice(1)}.br`;
-    if (!twins.has(name) || !request.acceptsEncodings('br')) return next();
-    response
-      .set({
-        'content-encoding': 'br',
-        vary: 'Accept-Encoding',
-        'content-type': TYPES[name.split('.').at(-2) ?? ''] ?? 'application/octet-stream',
-        'cache-control': 'public, max-age=31536000, immutable',
-      })
-      .sendFile(join(folder, name), { cacheControl: false });
-  };
 }
 
 /** Endpoints by the first part of their address, so that a request is not held against all others. */

@@ -1,7 +1,10 @@
+import { fileURLToPath } from 'node:url';
 import tailwindcss from '@tailwindcss/vite';
 import react from '@vitejs/plugin-react';
 import { defineConfig, type Plugin } from 'vite';
 import { VitePWA } from 'vite-plugin-pwa';
+
+const routerBuild = fileURLToPath(new URL('node_modules/react-router/dist/production/index.mjs', import.meta.url));
 
 /** Fonts of the first view are asked for with the page, not once its styles were read. */
 const fontsFirst: Plugin = {
@@ -10,7 +13,11 @@ const fontsFirst: Plugin = {
     order: 'post',
     handler: (_html, { bundle }) =>
       Object.keys(bundle ?? {})
-        .filter((name) => /(bricolage|atkinson)[\w-]*-latin-wght-normal[\w-]*\.woff2$/.test(name))
+        .filter((name) =>
+          /(bricolage-grotesque-latin-700|atkinson-hyperlegible-next-latin-400|martian-mono-latin-700)-normal[\w-]*\.woff2$/.test(
+            name,
+          ),
+        )
         .map((name) => ({
           tag: 'link',
           attrs: { rel: 'preload', as: 'font', type: 'font/woff2', href: `/${name}`, crossorigin: true },
@@ -19,8 +26,19 @@ const fontsFirst: Plugin = {
   },
 };
 
+/** What every page stands on. */
+const FRAME =
+  /\/node_modules\/(react|react-dom|scheduler|react-router|@tanstack|uuid)\/|\/web\/api\/(queries|client|stale|first)\.|\/contract\/first\./;
+/** What stands at the cup, on the bench and where colour is dosed. */
+const AT_THE_CUP =
+  /\/web\/places\/(pours\/(Bench|CupCurve|Keypad|Lane|NextCard|cupState|next)|colours\/(DoseBoard|RecipeEditor|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours)\.|\/core\/mold\/opening\./;
+
 export default defineConfig({
   root: 'web',
+  resolve: {
+    // Its package names the development build for everybody, with warnings and all.
+    alias: [{ find: /^react-router$/, replacement: routerBuild }],
+  },
   plugins: [
     react(),
     tailwindcss(),
@@ -54,10 +72,24 @@ export default defineConfig({
   build: {
     outDir: '../dist',
     emptyOutDir: true,
+    // The server reads from it which parts a page needs.
+    manifest: true,
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
     // The 3D library alone is larger than the usual limit; it is loaded with the views that show a solid.
     chunkSizeWarningLimit: 700,
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          includeDependenciesRecursively: false,
+          // Few files for the first views: each costs slow Wi-Fi another way there and back.
+          groups: [
+            { name: 'frame', test: FRAME },
+            { name: 'cup', test: AT_THE_CUP },
+          ],
+        },
+      },
+    },
   },
   worker: { format: 'es' },
   optimizeDeps: { exclude: ['highs', 'manifold-3d'] },

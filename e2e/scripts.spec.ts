@@ -39,11 +39,15 @@ test('what a maker is served is a production build, whatever the shell says; it 
   const data = root();
   const workshop = await served('start', '--data', data);
   const page = await (await fetch(`${workshop.url}/orders`)).text();
-  const script = /assets\/index-[\w-]+\.js/.exec(page)?.[0];
-  const code = await (await fetch(`${workshop.url}/${script}`)).text();
-  // What only a development build of the page library has, and paths of its sources.
-  expect(code).not.toMatch(/jsxDEV|react-dom-client\.development|_debugStack|fileName:\s*"\/|\/work\/|\/home\//);
-  expect(code.length).toBeLessThan(460_000);
+  const scripts = [...page.matchAll(/assets\/[\w-]+\.js/g)].map(([name]) => name);
+  const codes = await Promise.all(scripts.map(async (name) => (await fetch(`${workshop.url}/${name}`)).text()));
+  // What only development builds of the page and route libraries have, and paths of their sources.
+  const development =
+    /jsxDEV|react-dom-client\.development|_debugStack|Error handled by React Router default|fileName:\s*"\/|\/work\/|\/home\//;
+  expect(codes.map((text) => development.exec(text)?.[0])).toEqual(codes.map(() => undefined));
+  expect(codes.join('').length).toBeLessThan(500_000);
+  const script = scripts.find((name) => name.includes('/index-'));
+  const code = codes[scripts.indexOf(script as string)] as string;
   const asked = (encoding: string, path = script) =>
     fetch(`${workshop.url}/${path}`, { headers: { 'accept-encoding': encoding } });
   const [small, zipped, plain] = [await asked('br, gzip'), await asked('gzip'), await asked('identity')];
@@ -68,6 +72,25 @@ test('what a maker is served is a production build, whatever the shell says; it 
   const again = await served('start', '--data', data);
   expect(again.said()).not.toContain('Building the pages');
   expect(await again.stop()).toBe(0);
+  rmSync(data, { recursive: true, force: true });
+});
+
+test('the demo opens what stands in its folder as it was left, and makes nothing over it', async () => {
+  const data = root();
+  const workshop = await served('start', '--data', data);
+  const maker = { name: 'Una', system: 'us', temperature: 'F' };
+  const made = await fetch(`${workshop.url}/api/makers`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(maker),
+  });
+  expect(made.status).toBe(201);
+  await workshop.stop();
+  const demo = await served('demo', '--data', data);
+  expect(demo.said()).toContain('as it was left');
+  const makers = (await (await fetch(`${demo.url}/api/makers`)).json()) as { items: object[] };
+  expect(makers.items).toMatchObject([maker]);
+  expect(await demo.stop()).toBe(0);
   rmSync(data, { recursive: true, force: true });
 });
 

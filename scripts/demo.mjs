@@ -1,8 +1,8 @@
 // npm run demo: the made-up workshop, in a folder of its own, made anew at each start unless --data names one.
-import { mkdtempSync, rmSync } from 'node:fs';
+import { existsSync, mkdirSync, mkdtempSync, readdirSync, renameSync, rmSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { tmpdir } from 'node:os';
-import { join } from 'node:path';
+import { dirname, join, resolve } from 'node:path';
 import { ensureBuilt, ensureInstalled, node, serve } from './install.mjs';
 
 const args = process.argv.slice(2);
@@ -33,8 +33,20 @@ await refuseBusyPort();
 ensureInstalled();
 ensureBuilt();
 const own = optionOf('--data');
-const data = own ?? mkdtempSync(join(tmpdir(), 'blunko-demo-'));
-if (!own) process.on('exit', () => rmSync(data, { recursive: true, force: true }));
-console.log('Making the demo workshop …');
-node('--import', 'tsx', 'demo/main.ts', data);
-serve(own ? args : [...args, '--data', data]);
+if (own && existsSync(own) && readdirSync(own).length > 0) {
+  console.log(`Opening the workshop that stands in ${own}, as it was left.`);
+  serve(args);
+} else {
+  // Made beside its place, so that one that was broken off is never taken for a whole one.
+  if (own) mkdirSync(dirname(resolve(own)), { recursive: true });
+  const made = own ? mkdtempSync(`${resolve(own)}.making-`) : mkdtempSync(join(tmpdir(), 'blunko-demo-'));
+  const away = () => rmSync(made, { recursive: true, force: true });
+  process.on('exit', away);
+  console.log('Making the demo workshop …');
+  node('--import', 'tsx', 'demo/main.ts', made);
+  if (own) {
+    rmSync(own, { recursive: true, force: true });
+    renameSync(made, own);
+  }
+  serve(own ? args : [...args, '--data', made]);
+}

@@ -15,10 +15,11 @@ import { type Serving, serve } from './http/endpoint.ts';
 import { errorHandler } from './http/errors.ts';
 import { sameHouse, securityHeaders } from './http/guard.ts';
 import { Jobs } from './jobs/jobs.ts';
+import { firstPage } from './live/firstPage.ts';
 import { Live } from './live/live.ts';
 import { meshJsonRouter, meshRouter } from './meshes/routes.ts';
 import { photoRouter } from './photos/routes.ts';
-import { demandPasscode, knownUntil, sessionRouter } from './session/passcode.ts';
+import { demandPasscode, sessionOf, sessionRouter } from './session/passcode.ts';
 
 export interface AppOptions {
   data: DataFolder;
@@ -59,7 +60,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
   if (lan) api.use(demandPasscode(db, clock));
   api.get(
     '/live',
-    live.handler((cookie) => !lan || knownUntil(data.db, cookie, clock()) !== undefined),
+    live.handler((cookie) => sessionOf(data.db, cookie, clock(), lan).known),
   );
   api.use(
     backupRouter(data, jobs, clock, touched),
@@ -99,9 +100,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
     app.use('/assets', (_request, response) => {
       response.status(404).type('text/plain').send('This file belongs to an older build; load the page again.');
     });
-    app.get('/{*splat}', (_request, response) => {
-      response.set('cache-control', 'no-cache').sendFile(join(pages, 'index.html'));
-    });
+    app.get('/{*splat}', firstPage(pages, { db, clock, lan, live }));
   }
   app.use(errorHandler(log));
   return { app, live };

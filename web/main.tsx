@@ -1,15 +1,16 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { StrictMode } from 'react';
+import { StrictMode, startTransition } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { ApiError } from './api/client.ts';
+import { first } from './api/first.ts';
 import { listen, whenThere } from './api/live.ts';
+import { learnServerTime } from './api/now.ts';
 import { onAnswer, sendNow, startOutbox } from './api/outbox.ts';
 import { queries } from './api/queries.ts';
 import { fetchThrough } from './api/stale.ts';
-import { router } from './shell/routes.tsx';
+import { makeRouter } from './shell/routes.tsx';
 import { keepShell } from './shell/shellWorker.ts';
-import { applyTheme } from './shell/theme.ts';
 import { reloadLostParts, serverBuild } from './shell/upgrade.ts';
 import './styles/app.css';
 
@@ -22,18 +23,8 @@ const client = new QueryClient({
   },
 });
 
-applyTheme();
-reloadLostParts(() => {
-  const { location: to } = router.state.navigation;
-  return to && to.pathname + to.search;
-});
-keepShell();
+if (first) learnServerTime(first.now);
 fetchThrough(client);
-whenThere((build) => {
-  sendNow();
-  serverBuild(build);
-});
-listen();
 onAnswer((about, answer) => {
   // The answer replaces what the screen shows before the tap leaves the outbox, so that no total ever jumps back.
   const record = answer as { id: string; doses?: unknown[]; molds?: unknown[] };
@@ -44,19 +35,50 @@ onAnswer((about, answer) => {
   }
 });
 startOutbox();
+keepShell();
 
-// What every first view needs is asked for while the rest of the page still loads.
+// What every first view needs came with the page, or is asked for while the rest of it still loads.
 const here = location.pathname;
 const cup = /^\/pours\/([0-9a-f-]{36})\/bench$/.exec(here)?.[1];
 const { session, workshop, makers, measures, line, clocks, today, materials } = queries;
-for (const first of [session, workshop, makers, measures, line, clocks]) void client.prefetchQuery(first as never);
+for (const asked of [session, workshop, makers, measures, line, clocks]) void client.prefetchQuery(asked as never);
 if (here === '/') void client.prefetchQuery(today);
-if (cup) for (const first of [queries.pour(cup), materials]) void client.prefetchQuery(first as never);
+if (cup) for (const asked of [queries.pour(cup), materials]) void client.prefetchQuery(asked as never);
 
-createRoot(document.getElementById('root') as HTMLElement).render(
-  <StrictMode>
-    <QueryClientProvider client={client}>
-      <RouterProvider router={router} />
-    </QueryClientProvider>
-  </StrictMode>,
-);
+/** Each part of the start is a task of its own, so that a touch between them is not held up. */
+const between = () => new Promise((next) => setTimeout(next));
+
+/** Until the part that draws this page is there: what stands in the page stays so long. */
+const partOf = (router: ReturnType<typeof makeRouter>) =>
+  new Promise<void>((done) => {
+    const look = () => router.state.initialized && done();
+    router.subscribe(look);
+    look();
+  });
+
+async function start(): Promise<void> {
+  await between();
+  const router = makeRouter();
+  reloadLostParts(() => {
+    const { location: to } = router.state.navigation;
+    return to && to.pathname + to.search;
+  });
+  const root = createRoot(document.getElementById('root') as HTMLElement);
+  await Promise.all([between(), partOf(router)]);
+  startTransition(() =>
+    root.render(
+      <StrictMode>
+        <QueryClientProvider client={client}>
+          <RouterProvider router={router} />
+        </QueryClientProvider>
+      </StrictMode>,
+    ),
+  );
+  await between();
+  whenThere((build) => {
+    sendNow();
+    serverBuild(build);
+  });
+  listen();
+}
+void start();

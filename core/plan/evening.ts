@@ -15,7 +15,7 @@ const CUPS_AN_EVENING = 3;
 export function tonight(orders: ShortOrder[]): { orderIds: string[]; recipeIds: string[] } {
   const recipeIds = new Set<string>();
   const orderIds: string[] = [];
-  for (const order of [...orders].sort((a, b) => a.dueOn.localeCompare(b.dueOn))) {
+  for (const order of [...orders].sort((a, b) => (a.dueOn < b.dueOn ? -1 : Number(a.dueOn > b.dueOn)))) {
     const grown = new Set([...recipeIds, ...order.recipeIds]);
     if (orderIds.length > 0 && grown.size > CUPS_AN_EVENING) break;
     for (const id of order.recipeIds) recipeIds.add(id);

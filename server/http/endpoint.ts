@@ -109,6 +109,22 @@ export interface Serving {
   meshes: Meshes;
 }
 
+/** A request as it is before anything was read of its body. */
+const asked = (endpoint: Endpoint, db: Db, now: Date, params: object, query: object): Context => ({
+  db,
+  now,
+  at: now.toISOString(),
+  params: params as Record<string, string>,
+  body: undefined,
+  query: endpoint.query ? check(endpoint.query, { ...query }) : undefined,
+  version: 0,
+  prepared: undefined,
+});
+
+/** What a GET answers, as JSON text, before anything slow is added. */
+export const read = (endpoint: Endpoint, ...request: [db: Db, now: Date, params: object, query: object]): string =>
+  JSON.stringify(endpoint.run(asked(endpoint, ...request) as never));
+
 /** Nothing of it may be kept by a browser, so it needs no tag to be compared by. */
 function sendJson(response: Response, status: number, text: string): void {
   response.statusCode = status;
@@ -125,16 +141,7 @@ export async function serve(
   { db, clock, touched, meshes }: Serving,
 ): Promise<void> {
   const now = clock();
-  const context: Context = {
-    db: db(),
-    now,
-    at: now.toISOString(),
-    params: request.params as Record<string, string>,
-    body: undefined,
-    query: endpoint.query ? check(endpoint.query, { ...request.query }) : undefined,
-    version: 0,
-    prepared: undefined,
-  };
+  const context = asked(endpoint, db(), now, request.params, request.query);
   const beside = (): Beside => ({ ...meshes, db: context.db, signal: leaving(response) });
   const sent = async (status: number, body: string) => {
     const text = endpoint.finish ? JSON.stringify(await endpoint.finish(JSON.parse(body) as never, beside())) : body;

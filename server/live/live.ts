@@ -26,16 +26,20 @@ export class Live {
       const cookie = request.get('cookie');
       response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
       response.flushHeaders();
-      const hello = { now: this.clock().toISOString(), build: this.build };
+      const hello = { now: this.clock().toISOString(), build: this.build, write: this.latest() };
       response.write(`event: hello\ndata: ${JSON.stringify(hello)}\n\n`);
       this.screens.set(response, () => welcome(cookie));
       response.on('close', () => this.screens.delete(response));
     };
   }
 
+  /** The name of the last write: what was read before another is stale. */
+  latest = () => `${this.run}-${this.writes}`;
+
   /** @returns the name of this write, so that the screen which made it need not fetch twice. */
   touched(keys: string[]): string {
-    const write = `${this.run}-${++this.writes}`;
+    this.writes += 1;
+    const write = this.latest();
     if (keys.length > 0) this.send(`event: stale\ndata: ${JSON.stringify({ keys, write })}\n\n`);
     return write;
   }

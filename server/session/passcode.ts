@@ -74,6 +74,17 @@ export function demandPasscode(db: () => Db, clock: () => Date): RequestHandler 
   };
 }
 
+export interface Session {
+  /** Whether a passcode is asked for at all. */
+  needed: boolean;
+  known: boolean;
+}
+
+export const sessionOf = (db: Db, cookie: string | undefined, now: Date, lan: boolean): Session => ({
+  needed: lan,
+  known: !lan || knownUntil(db, cookie, now) !== undefined,
+});
+
 export function sessionRouter(db: () => Db, clock: () => Date, lan: boolean): Router {
   const limit = rateLimit({
     windowMs: 15 * 60_000,
@@ -98,7 +109,7 @@ export function sessionRouter(db: () => Db, clock: () => Date, lan: boolean): Ro
   };
   return Router()
     .get('/session', (request, response) => {
-      response.json({ needed: lan, known: !lan || knownUntil(db(), request.get('cookie'), clock()) !== undefined });
+      response.json(sessionOf(db(), request.get('cookie'), clock(), lan));
     })
     .post('/session', limit, open);
 }

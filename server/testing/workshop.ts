@@ -36,7 +36,11 @@ export class TestWorkshop {
     return this.opened.url;
   }
 
-  static async open(lan = false, root = mkdtempSync(join(tmpdir(), 'blunko-test-'))): Promise<TestWorkshop> {
+  static async open(
+    lan = false,
+    root = mkdtempSync(join(tmpdir(), 'blunko-test-')),
+    pages?: string,
+  ): Promise<TestWorkshop> {
     let workshop: TestWorkshop | undefined;
     const opened = await open({
       root,
@@ -44,6 +48,7 @@ export class TestWorkshop {
       log: pino({ level: 'silent' }),
       port: 0,
       ...(lan ? { lan: { port: 0 } } : {}),
+      ...(pages === undefined ? {} : { pages }),
     });
     workshop = new TestWorkshop(opened);
     return workshop;

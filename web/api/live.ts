@@ -1,3 +1,4 @@
+import { first } from './first.ts';
 import { learnServerTime } from './now.ts';
 import { staled } from './stale.ts';
 
@@ -19,16 +20,23 @@ export function listen(): () => void {
   let source: EventSource | undefined;
   let timer: ReturnType<typeof setTimeout> | undefined;
   let gap = false;
+  let seen = first?.write;
   const open = () => {
     clearTimeout(timer);
     source?.close();
     const line = new EventSource('/api/live');
     source = line;
     line.addEventListener('hello', (event) => {
-      const { now, build } = JSON.parse((event as MessageEvent<string>).data) as { now: string; build: string | null };
+      const { now, build, write } = JSON.parse((event as MessageEvent<string>).data) as {
+        now: string;
+        build: string | null;
+        write: string;
+      };
       learnServerTime(now);
-      if (gap) void staled(['*']);
+      // What came with the page is older than the line.
+      if (gap || (seen !== undefined && seen !== write)) void staled(['*']);
       gap = false;
+      seen = undefined;
       onHello(build);
     });
     line.addEventListener('stale', (event) => {

@@ -28,13 +28,18 @@ export const serverNow = () => Date.now() + offsetMs;
 /** The moment now, by the server's clock, as records hold it. */
 export const serverStamp = () => new Date(serverNow()).toISOString();
 
-/** The server's time now in ms, again every second. */
-export function useNow(): number {
-  return useSyncExternalStore(
-    (changed) => {
-      const timer = setInterval(changed, 1000);
-      return () => clearInterval(timer);
-    },
-    () => Math.floor(serverNow() / 1000) * 1000,
-  );
+/** The server's time now in ms, again every so often; a screen is drawn anew only when that time is over. */
+function useTime(everyMs: number): number {
+  return useSyncExternalStore(eachSecond, () => Math.floor(serverNow() / everyMs) * everyMs);
 }
+
+function eachSecond(changed: () => void): () => void {
+  const timer = setInterval(changed, 1000);
+  return () => clearInterval(timer);
+}
+
+/** The server's time now in ms, again every second. */
+export const useNow = () => useTime(1000);
+
+/** The server's time now in ms, again every minute: for dates. */
+export const useMinute = () => useTime(60_000);

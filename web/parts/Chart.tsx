@@ -13,7 +13,7 @@ import { Line } from 'react-chartjs-2';
 import { useTheme } from '../shell/theme.ts';
 
 ChartJs.register(CategoryScale, LinearScale, LineElement, PointElement, Tooltip);
-ChartJs.defaults.font.family = '"Martian Mono Variable", ui-monospace, monospace';
+ChartJs.defaults.font.family = '"Martian Mono", ui-monospace, monospace';
 ChartJs.defaults.font.size = 11;
 
 export interface Series {

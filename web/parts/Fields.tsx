@@ -19,11 +19,11 @@ export function Field({ label, hint, error, isDefault, children, className = '' 
   const id = useId();
   return (
     <div className={`flex flex-col gap-1 ${className}`}>
-      <label htmlFor={id} className="label-small font-semibold">
+      <label htmlFor={id} className="label-small font-bold">
         {label} {isDefault && <span className="default-mark">default</span>}
       </label>
       {children({ id, 'aria-describedby': `${id}-hint`, 'aria-invalid': error !== undefined })}
-      <p id={`${id}-hint`} className={`text-[0.8125rem] leading-tight ${error ? 'heat font-semibold' : 'soft'}`}>
+      <p id={`${id}-hint`} className={`text-[0.8125rem] leading-tight ${error ? 'heat font-bold' : 'soft'}`}>
         {error ?? hint}
       </p>
     </div>
@@ -229,7 +229,7 @@ export function Refusal({ error }: { error: unknown }) {
   const message = error instanceof Error ? error.message : 'Something broke; try again.';
   const field = error instanceof ApiError && error.path ? ` (${error.path})` : '';
   return (
-    <p role="alert" className="heat font-semibold border-l-4 border-[var(--heat)] pl-3 py-1">
+    <p role="alert" className="heat font-bold border-l-4 border-[var(--heat)] pl-3 py-1">
       {message}
       {field}
     </p>

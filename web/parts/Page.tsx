@@ -1,3 +1,4 @@
+import { format } from 'date-fns';
 import { type ReactNode, useEffect } from 'react';
 import { Link } from 'react-router';
 
@@ -50,9 +51,7 @@ export function Waiting() {
   );
 }
 
-const zone = { day: 'numeric', month: 'short' } as const;
-export const dayText = (iso: string) =>
-  new Date(iso.length === 10 ? `${iso}T12:00:00` : iso).toLocaleDateString('en-GB', { weekday: 'short', ...zone });
-export const timeText = (iso: string) =>
-  new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
-export const dateText = (iso: string) => new Date(iso).toLocaleDateString('en-GB', { ...zone, year: 'numeric' });
+const moment = (iso: string) => new Date(iso.length === 10 ? `${iso}T12:00:00` : iso);
+export const dayText = (iso: string) => format(moment(iso), 'EEE d MMM');
+export const timeText = (iso: string) => format(moment(iso), 'HH:mm');
+export const dateText = (iso: string) => format(moment(iso), 'd MMM yyyy');

@@ -32,7 +32,7 @@ export function Why({ reason, label = 'Why' }: { reason: Reason; label?: string 
               {ground}
             </p>
           ))}
-          {reason.change && <p className="font-semibold">{reason.change}</p>}
+          {reason.change && <p className="font-bold">{reason.change}</p>}
         </div>
       )}
     </span>

@@ -42,8 +42,13 @@ function makeTaste(
   const maker = makers.find((row) => row.id === here) ?? makers[0];
   const taste: UnitTaste = { system: maker?.system ?? 'metric', temperature: maker?.temperature ?? 'C' };
   const own = measures.map(({ name, ml }) => ({ unit: name, ml }));
-  const currency = new Intl.NumberFormat('en-IE', { style: 'currency', currency: workshop.currency });
-  const digits = currency.resolvedOptions().maximumFractionDigits ?? 2;
+  // Made when the first price is shown: it takes longer than all else of a first view that shows none.
+  let made: Intl.NumberFormat | undefined;
+  const currency = () => {
+    made ??= new Intl.NumberFormat('en-IE', { style: 'currency', currency: workshop.currency });
+    return made;
+  };
+  const perUnit = () => 10 ** (currency().resolvedOptions().maximumFractionDigits ?? 2);
   return {
     taste,
     maker,
@@ -61,8 +66,10 @@ function makeTaste(
         densityGPerMl,
       }),
     unit: (dimension) => show(1, dimension, taste).unit,
-    minorPerUnit: 10 ** digits,
-    money: (minor) => currency.format(minor / 10 ** digits),
+    get minorPerUnit() {
+      return perUnit();
+    },
+    money: (minor) => currency().format(minor / perUnit()),
   };
 }
 

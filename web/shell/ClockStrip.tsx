@@ -13,6 +13,8 @@ import { along, MARKS, placeFlags } from './scale.ts';
 const FLAG_PX = 186;
 /** What a mark's label takes. */
 const MARK_PX = 42;
+/** What its edges and the way to all clocks take at most. */
+const BESIDE_PX = 160;
 /** Under this there is room for the nearest clock alone. */
 const NARROW_PX = 560;
 
@@ -78,7 +80,7 @@ function FlagOn({ clock, dueS }: Flag) {
 export function ClockStrip() {
   const { data } = useQuery(queries.clocks);
   const now = useNow();
-  const [ref, width] = useWidth<HTMLDivElement>(1200);
+  const [ref, width] = useWidth(1200, BESIDE_PX);
   const [open, setOpen] = useState(false);
   const flags = (data?.items ?? []).map((clock) => ({ clock, dueS: (Date.parse(clock.dueAt) - now) / 1000 }));
   useAlarms(flags);

@@ -49,11 +49,10 @@ function House() {
   useShortcuts({ onSearch: () => setPalette(true), onHelp: () => setHelp(true) });
   const place = useRef(pathname);
   useEffect(() => {
-    if (place.current !== pathname) loadNewer();
+    if (place.current === pathname) return;
     place.current = pathname;
-  }, [pathname]);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: a new place starts at its top
-  useEffect(() => {
+    loadNewer();
+    // A new place starts at its top; the first one is there already, and to scroll is to lay out.
     document.getElementById('place')?.scrollTo(0, 0);
   }, [pathname]);
   if (!maker) return <Welcome />;

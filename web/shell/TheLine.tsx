@@ -150,7 +150,7 @@ export function TheLine({ onSearch, onHelp }: { onSearch(): void; onHelp(): void
     <header className="no-print bg-[var(--sheet)] border-b-2 border-[var(--rule)] flex flex-wrap md:flex-nowrap items-stretch pl-3 md:pl-4 xl:pl-6 pr-1 xl:pr-3 shrink-0">
       <NavLink
         to="/"
-        className="font-[family-name:var(--font-display)] text-xl md:text-2xl font-extrabold tracking-tight self-center pr-2 xl:pr-6 py-1.5"
+        className="font-[family-name:var(--font-display)] text-xl md:text-2xl font-bold tracking-tight self-center pr-2 xl:pr-6 py-1.5"
         aria-label="Blunko, today"
       >
         Blunko

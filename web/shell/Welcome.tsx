@@ -19,7 +19,7 @@ export function Welcome() {
   }));
   return (
     <main className="min-h-dvh flex flex-col justify-center gap-7 max-w-3xl mx-auto px-8 py-10">
-      <p className="font-[family-name:var(--font-display)] text-2xl font-extrabold">Blunko</p>
+      <p className="font-[family-name:var(--font-display)] text-2xl font-bold">Blunko</p>
       <h1 className="text-5xl">How do you measure?</h1>
       <p className="soft text-lg max-w-xl">
         Everything is shown and typed in these from now on. You can still write 1/8 tsp, 3 1/2 in, 0.5 cup or 350 F

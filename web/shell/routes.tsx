@@ -3,7 +3,7 @@ import { TodayPlace } from '../places/today/Today.tsx';
 import { Frame } from './Frame.tsx';
 import { Broken, NotFound } from './NotFound.tsx';
 
-// Each place is a chunk of its own, so that Today, which is opened first, waits for none of them.
+// Each place is a part of its own; Today, which is opened first, comes with the first of them.
 const lazy =
   <M extends object, K extends keyof M>(load: () => Promise<M>, name: K) =>
   async () => ({ Component: (await load())[name] as React.ComponentType });
@@ -19,48 +19,49 @@ const dosing = () => import('../places/colours/Dosing.tsx');
 const pours = () => import('../places/pours/Pours.tsx');
 const orders = () => import('../places/orders/Orders.tsx');
 
-export const router = createBrowserRouter([
-  {
-    element: <Frame />,
-    errorElement: <Broken />,
-    children: [
-      { path: '/', element: <TodayPlace /> },
-      { path: '/masters', lazy: lazy(masters, 'Masters') },
-      { path: '/masters/new', lazy: lazy(() => import('../places/masters/NewMaster.tsx'), 'NewMaster') },
-      { path: '/masters/sculpt', lazy: lazy(shape, 'NewShape') },
-      { path: '/masters/:id', lazy: lazy(master, 'MasterPage') },
-      { path: '/masters/:id/shape', lazy: lazy(shape, 'ShapeBench') },
-      { path: '/masters/:id/compare', lazy: lazy(() => import('../places/shape/Compare.tsx'), 'Compare') },
-      { path: '/masters/:id/water', lazy: lazy(() => import('../places/shape/WaterTests.tsx'), 'WaterTests') },
-      { path: '/ladders', lazy: lazy(() => import('../places/shape/Ladders.tsx'), 'Ladders') },
-      { path: '/ladders/:id', lazy: lazy(() => import('../places/shape/LadderPage.tsx'), 'LadderPage') },
-      { path: '/molds', lazy: lazy(molds, 'Molds') },
-      { path: '/molds/new', lazy: lazy(() => import('../places/molds/NewMold.tsx'), 'NewMold') },
-      { path: '/molds/plan', lazy: lazy(planner, 'Planner') },
-      { path: '/molds/build', lazy: lazy(() => import('../places/molds/Builder.tsx'), 'Builder') },
-      { path: '/molds/:id', lazy: lazy(() => import('../places/molds/MoldPage.tsx'), 'MoldPage') },
-      { path: '/colours', lazy: lazy(colours, 'Colours') },
-      { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },
-      { path: '/colours/dosing', lazy: lazy(dosing, 'DosingStart') },
-      { path: '/colours/dosing/:id', lazy: lazy(dosing, 'DosingBench') },
-      { path: '/colours/:id', lazy: lazy(colour, 'ColourPage') },
-      { path: '/colours/:id/edit', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'EditRecipe') },
-      { path: '/pours', lazy: lazy(pours, 'Pours') },
-      { path: '/pours/new', lazy: lazy(() => import('../places/pours/NewPour.tsx'), 'NewPour') },
-      { path: '/pours/:id', lazy: lazy(() => import('../places/pours/PourSheet.tsx'), 'PourSheet') },
-      { path: '/pours/:id/bench', lazy: lazy(() => import('../places/pours/Bench.tsx'), 'Bench') },
-      { path: '/rack', lazy: lazy(() => import('../places/rack/Rack.tsx'), 'RackPlace') },
-      { path: '/bags/:code', lazy: lazy(() => import('../places/rack/BagPage.tsx'), 'BagPage') },
-      { path: '/orders', lazy: lazy(orders, 'Orders') },
-      { path: '/orders/new', lazy: lazy(() => import('../places/orders/NewOrder.tsx'), 'NewOrder') },
-      { path: '/orders/:id', lazy: lazy(() => import('../places/orders/OrderPage.tsx'), 'OrderPage') },
-      { path: '/store', lazy: lazy(() => import('../places/store/Store.tsx'), 'Store') },
-      { path: '/insight', lazy: lazy(() => import('../places/insight/Insight.tsx'), 'Insight') },
-      { path: '/tools', lazy: lazy(() => import('../places/tools/Tools.tsx'), 'Tools') },
-      { path: '/tools/:name', lazy: lazy(() => import('../places/tools/ToolPage.tsx'), 'ToolPage') },
-      { path: '/guide', lazy: lazy(() => import('../places/guide/Guide.tsx'), 'Guide') },
-      { path: '/settings', lazy: lazy(() => import('../places/settings/Settings.tsx'), 'Settings') },
-      { path: '*', element: <NotFound /> },
-    ],
-  },
-]);
+export const makeRouter = () =>
+  createBrowserRouter([
+    {
+      element: <Frame />,
+      errorElement: <Broken />,
+      children: [
+        { path: '/', element: <TodayPlace /> },
+        { path: '/masters', lazy: lazy(masters, 'Masters') },
+        { path: '/masters/new', lazy: lazy(() => import('../places/masters/NewMaster.tsx'), 'NewMaster') },
+        { path: '/masters/sculpt', lazy: lazy(shape, 'NewShape') },
+        { path: '/masters/:id', lazy: lazy(master, 'MasterPage') },
+        { path: '/masters/:id/shape', lazy: lazy(shape, 'ShapeBench') },
+        { path: '/masters/:id/compare', lazy: lazy(() => import('../places/shape/Compare.tsx'), 'Compare') },
+        { path: '/masters/:id/water', lazy: lazy(() => import('../places/shape/WaterTests.tsx'), 'WaterTests') },
+        { path: '/ladders', lazy: lazy(() => import('../places/shape/Ladders.tsx'), 'Ladders') },
+        { path: '/ladders/:id', lazy: lazy(() => import('../places/shape/LadderPage.tsx'), 'LadderPage') },
+        { path: '/molds', lazy: lazy(molds, 'Molds') },
+        { path: '/molds/new', lazy: lazy(() => import('../places/molds/NewMold.tsx'), 'NewMold') },
+        { path: '/molds/plan', lazy: lazy(planner, 'Planner') },
+        { path: '/molds/build', lazy: lazy(() => import('../places/molds/Builder.tsx'), 'Builder') },
+        { path: '/molds/:id', lazy: lazy(() => import('../places/molds/MoldPage.tsx'), 'MoldPage') },
+        { path: '/colours', lazy: lazy(colours, 'Colours') },
+        { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },
+        { path: '/colours/dosing', lazy: lazy(dosing, 'DosingStart') },
+        { path: '/colours/dosing/:id', lazy: lazy(dosing, 'DosingBench') },
+        { path: '/colours/:id', lazy: lazy(colour, 'ColourPage') },
+        { path: '/colours/:id/edit', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'EditRecipe') },
+        { path: '/pours', lazy: lazy(pours, 'Pours') },
+        { path: '/pours/new', lazy: lazy(() => import('../places/pours/NewPour.tsx'), 'NewPour') },
+        { path: '/pours/:id', lazy: lazy(() => import('../places/pours/PourSheet.tsx'), 'PourSheet') },
+        { path: '/pours/:id/bench', lazy: lazy(() => import('../places/pours/Bench.tsx'), 'Bench') },
+        { path: '/rack', lazy: lazy(() => import('../places/rack/Rack.tsx'), 'RackPlace') },
+        { path: '/bags/:code', lazy: lazy(() => import('../places/rack/BagPage.tsx'), 'BagPage') },
+        { path: '/orders', lazy: lazy(orders, 'Orders') },
+        { path: '/orders/new', lazy: lazy(() => import('../places/orders/NewOrder.tsx'), 'NewOrder') },
+        { path: '/orders/:id', lazy: lazy(() => import('../places/orders/OrderPage.tsx'), 'OrderPage') },
+        { path: '/store', lazy: lazy(() => import('../places/store/Store.tsx'), 'Store') },
+        { path: '/insight', lazy: lazy(() => import('../places/insight/Insight.tsx'), 'Insight') },
+        { path: '/tools', lazy: lazy(() => import('../places/tools/Tools.tsx'), 'Tools') },
+        { path: '/tools/:name', lazy: lazy(() => import('../places/tools/ToolPage.tsx'), 'ToolPage') },
+        { path: '/guide', lazy: lazy(() => import('../places/guide/Guide.tsx'), 'Guide') },
+        { path: '/settings', lazy: lazy(() => import('../places/settings/Settings.tsx'), 'Settings') },
+        { path: '*', element: <NotFound /> },
+      ],
+    },
+  ]);

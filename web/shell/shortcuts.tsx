@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useRef } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 
 /** `g` and then one of these goes to a place. */
@@ -102,6 +102,10 @@ export const AMID = 'm-auto p-3 sm:p-5 max-w-[97vw] max-h-[98dvh] overflow-auto'
 /** A sheet over the page that keeps the focus; Escape closes it. */
 export function Dialog({ open, onClose, label, className = AMID, children }: DialogProps) {
   const ref = useDialog(open);
+  // Not there before it is first asked for: a first view pays for nothing that nobody opened.
+  const [asked, setAsked] = useState(open);
+  if (open && !asked) setAsked(true);
+  if (!asked) return null;
   return (
     <dialog ref={ref} onClose={onClose} className={`sheet text-[var(--ink)] ${className}`} aria-label={label}>
       {open && children}

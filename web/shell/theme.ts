@@ -4,19 +4,18 @@ export type Theme = 'daylight' | 'night';
 const STORE = 'blunko.theme';
 const listeners = new Set<() => void>();
 
-/** The chosen theme, or the one the machine asks for. */
-export function currentTheme(): Theme {
-  const chosen = localStorage.getItem(STORE);
-  if (chosen === 'daylight' || chosen === 'night') return chosen;
-  return matchMedia('(prefers-color-scheme: dark)').matches ? 'night' : 'daylight';
-}
+const page = document.documentElement.dataset;
+
+/** As `theme.js` found it before the first paint, or as it was chosen since. */
+export const currentTheme = (): Theme => (page.chosen === 'night' ? 'night' : 'daylight');
 
 export function applyTheme(theme = currentTheme()): void {
-  document.documentElement.dataset.theme = theme;
+  page.theme = theme;
 }
 
 export function chooseTheme(theme: Theme): void {
   localStorage.setItem(STORE, theme);
+  page.chosen = theme;
   applyTheme(theme);
   for (const listener of listeners) listener();
 }

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { format } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Insight as Figures, PourFigures } from '../../../contract/insight.ts';
@@ -61,7 +62,7 @@ export function Insight() {
   );
 }
 
-const label = (pour: PourFigures) => new Date(pour.at).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' });
+const label = (pour: PourFigures) => format(new Date(pour.at), 'd MMM');
 
 function Rejects({ pours }: { pours: PourFigures[] }) {
   const navigate = useNavigate();

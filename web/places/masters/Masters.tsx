@@ -13,7 +13,7 @@ const BESIDE_PX = 450;
 
 /** Every master drawn to one scale against a ruler, so that sizes can be compared at a glance. */
 export function Masters() {
-  const [box, room] = useWidth<HTMLDivElement>(1200);
+  const [box, room] = useWidth(1200);
   const { data } = useQuery(queries.masters);
   const { text, taste } = useTaste();
   if (!data) return <Waiting />;

@@ -99,7 +99,7 @@ export function VolumeFields({
             value={value.grams}
             onChange={(grams) => onChange({ ...value, grams })}
           />
-          <label className="flex flex-col gap-1 label-small font-semibold">
+          <label className="flex flex-col gap-1 label-small font-bold">
             <span>
               Density, g/mL {value.densityGPerMl === usualDensity && <span className="default-mark">default</span>}
             </span>
@@ -233,7 +233,7 @@ export function Dim({ x1, y1, x2, y2, label }: { x1: number; y1: number; x2: num
         x={upright ? x1 - 9 : mx}
         y={upright ? my : my - 7}
         fontSize={14}
-        fontWeight={600}
+        fontWeight={700}
         fill="var(--ink)"
         stroke="none"
         textAnchor="middle"

@@ -128,7 +128,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
           </h1>
           <p className="flex-1 text-sm" role="status">
             {problem ? (
-              <span className="heat font-semibold">{problem}</span>
+              <span className="heat font-bold">{problem}</span>
             ) : building ? (
               <span className="flex items-center gap-3">
                 <progress className="w-40 h-3 accent-[var(--rest)]" value={done} max={1} aria-label="Building" />

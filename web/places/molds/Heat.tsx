@@ -133,7 +133,7 @@ export function Heat({ mold }: { mold: Mold }) {
         />
       </div>
       {typeof plain === 'string' ? (
-        <p className="heat font-semibold">{plain}</p>
+        <p className="heat font-bold">{plain}</p>
       ) : (
         <>
           <ol className="flex flex-col gap-1">

@@ -118,7 +118,7 @@ export function MoldFigures({
         </p>
       )}
       {mold.notes.map((note) => (
-        <p key={note} className="text-sm warn font-semibold">
+        <p key={note} className="text-sm warn font-bold">
           {note}
         </p>
       ))}

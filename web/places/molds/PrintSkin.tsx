@@ -64,7 +64,7 @@ export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
         plain
         onChange={(layerMm) => set({ layerMm })}
       />
-      <p className={`text-sm ${skin.holds ? '' : 'heat font-semibold'}`}>
+      <p className={`text-sm ${skin.holds ? '' : 'heat font-bold'}`}>
         Skin {text(skin.sideMm, 'length')} at the sides, {text(skin.flatMm, 'length')} over and under
         {skin.holds
           ? ': it holds.'

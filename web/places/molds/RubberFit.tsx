@@ -35,7 +35,7 @@ export function RubberFit({
   const { pricePerKgMinor } = rubber;
   return (
     <div className="flex flex-col gap-1.5">
-      <p className={suited.miss !== null && suited.miss > 3 ? 'warn font-semibold' : ''}>
+      <p className={suited.miss !== null && suited.miss > 3 ? 'warn font-bold' : ''}>
         {suited.say}
         {suited.miss !== null &&
           suited.miss > 3 &&
@@ -44,7 +44,7 @@ export function RubberFit({
           betterMiss !== null &&
           betterMiss < suited.miss && <> {better.name} suits it better.</>}
       </p>
-      <p className={cure.risk === 'fine' ? 'soft' : 'font-semibold'}>
+      <p className={cure.risk === 'fine' ? 'soft' : 'font-bold'}>
         <span className={cure.risk === 'stops' ? 'heat' : ''}>
           {rubber.cure === 'tin'
             ? 'Tin cure'

@@ -79,7 +79,7 @@ export function SparkLog({ mold }: { mold: Mold }) {
           One electrode a half, both set from the same two holes, so that the halves meet. High current is fast and eats
           detail; an arc is a bright standing spot and leaves a pit with carbon in it. Gates and vents are cut apart.
         </p>
-        <p className="font-semibold">
+        <p className="font-bold">
           {log.advice}
           {log.leftMin !== null &&
             log.leftMin > 0 &&

@@ -28,7 +28,7 @@ export function Orders() {
   }
   const open = data.items
     .filter((order) => order.state !== 'sent' && order.state !== 'cancelled')
-    .sort((a, b) => a.dueOn.localeCompare(b.dueOn));
+    .sort((a, b) => (a.dueOn < b.dueOn ? -1 : Number(a.dueOn > b.dueOn)));
   const gone = data.items.filter((order) => !open.includes(order));
   return (
     <Page

@@ -38,15 +38,21 @@ export function Bench() {
 function useBenchRoom() {
   useEffect(() => {
     applyTheme('night');
+    let here = true;
     let lock: WakeLockSentinel | undefined;
-    // Refused on a low battery or a hidden page; the bench works without it.
-    navigator.wakeLock
-      ?.request('screen')
-      .then((held) => {
-        lock = held;
-      })
-      .catch(() => undefined);
+    // A browser takes the lock away when the page is hidden: it is asked for again when somebody looks.
+    const wake = async () => {
+      if (document.visibilityState !== 'visible') return;
+      // Refused on a low battery; the bench works without it.
+      const held = await navigator.wakeLock?.request('screen').catch(() => undefined);
+      if (here) lock = held;
+      else void held?.release();
+    };
+    void wake();
+    document.addEventListener('visibilitychange', wake);
     return () => {
+      here = false;
+      document.removeEventListener('visibilitychange', wake);
       applyTheme();
       void lock?.release();
     };
@@ -100,7 +106,10 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
     }
     setDosing(false);
   };
-  const lastAct = [...cup.heats, ...cup.shots].sort((a, b) => a.at.localeCompare(b.at)).at(-1);
+  const lastAct = [...cup.heats, ...cup.shots].reduce<Heat | Shot | undefined>(
+    (latest, act) => (latest && latest.at > act.at ? latest : act),
+    undefined,
+  );
   const undo = () => lastAct && tapRow(`${base}/undo`, { rowId: lastAct.id }, 'undo', pour.id);
   const act = () => {
     if (next.do === 'heat') setPad(next.kind);

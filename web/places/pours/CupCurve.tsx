@@ -38,7 +38,7 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
       aria-label={`Cup readings: ${heats.map((heat) => text(heat.c, 'temperature')).join(', ') || 'none yet'}. Window ${text(lowC, 'temperature')} to ${text(highC, 'temperature')}.`}
     >
       <rect x={left} y={y(highC)} width={widthPx - left} height={y(lowC) - y(highC)} fill="var(--rest)" opacity={0.2} />
-      <text x={widthPx - 6} y={y(highC) + 15} fontSize={12} fontWeight={600} textAnchor="end" fill="var(--rest)">
+      <text x={widthPx - 6} y={y(highC) + 15} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--rest)">
         {by}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
       {limit && (
@@ -52,7 +52,7 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
             strokeWidth={2}
             strokeDasharray="3 4"
           />
-          <text x={widthPx - 6} y={y(limit.c) - 5} fontSize={12} fontWeight={600} textAnchor="end" fill="var(--warn)">
+          <text x={widthPx - 6} y={y(limit.c) - 5} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--warn)">
             {limit.name} turns above {text(limit.c, 'temperature')}
           </text>
         </>

@@ -1,14 +1,14 @@
 import { useState } from 'react';
 import type { Pour } from '../../../contract/pours.ts';
 import { durationText } from '../../../core/units/show.ts';
-import { useNow } from '../../api/now.ts';
+import { useMinute } from '../../api/now.ts';
 import { useWrite } from '../../api/write.ts';
 import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
 import { dateText, timeText } from '../../parts/Page.tsx';
 
 /** The reading after a day of cure, on a durometer's own scale beside what was wanted. */
 export function Hardness({ pour }: { pour: Pour }) {
-  const now = useNow();
+  const now = useMinute();
   const [scale, setScale] = useState<'00' | 'A'>(pour.wanted?.scale ?? '00');
   const [value, setValue] = useState<number | null>(null);
   // A second reading typed while the first is on its way stays in the field.
@@ -68,7 +68,7 @@ export function Hardness({ pour }: { pour: Pour }) {
                 textAnchor="end"
                 fill="var(--rest)"
                 stroke="none"
-                fontWeight={650}
+                fontWeight={700}
               >
                 wanted {pour.wanted.value}
               </text>

@@ -63,7 +63,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
               />
               {w > 70 && (
                 <>
-                  <text x={x + 2} y={54} fontSize={13} fontWeight={650} fill="var(--ink)">
+                  <text x={x + 2} y={54} fontSize={13} fontWeight={700} fill="var(--ink)">
                     {text(part.g, 'mass')}
                   </text>
                   <text x={x + 2} y={70} fontSize={11} fill="var(--soft)">

@@ -12,7 +12,7 @@ export function NextCard({ next, means, onAct }: { next: Next; means: string; on
     >
       <div className="flex-1 min-w-0" aria-live="polite">
         <h1 className="text-2xl sm:text-4xl">{next.say}</h1>
-        <p className="sm:text-lg font-semibold mt-1">{next.why}</p>
+        <p className="sm:text-lg font-bold mt-1">{next.why}</p>
       </div>
       {next.do !== 'wait' && (
         <Guarded
@@ -21,9 +21,7 @@ export function NextCard({ next, means, onAct }: { next: Next; means: string; on
           onAct={onAct}
         >
           {ACT_WORDS[next.do]}
-          {'mold' in next && (
-            <span className="text-sm font-semibold max-w-full truncate opacity-90">{next.mold.name}</span>
-          )}
+          {'mold' in next && <span className="text-sm font-bold max-w-full truncate opacity-90">{next.mold.name}</span>}
         </Guarded>
       )}
     </section>

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { RackRow } from '../../../contract/orders.ts';
 import { durationText } from '../../../core/units/show.ts';
-import { useNow } from '../../api/now.ts';
+import { useMinute } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
@@ -164,7 +164,7 @@ function MoveRow({
 const DRAWN = 48;
 
 function HeapRow({ heap }: { heap: Heap }) {
-  const now = useNow();
+  const now = useMinute();
   const [out, setOut] = useState(false);
   const total = sum(heap.rows, (row) => row.baits);
   const promised = sum(heap.rows, (row) => row.promised);

@@ -131,7 +131,7 @@ export function BringMesh({ onReady, action }: { onReady(mesh: MeshRow): void; a
           </p>
           {asks && (
             <div className="flex flex-col gap-2">
-              <p className="warn font-semibold">
+              <p className="warn font-bold">
                 That is small for a bait: it looks like {UNIT_WORDS[facts.looksLike]}. What is one step of this file?
               </p>
               <div className="flex gap-2">
@@ -152,7 +152,7 @@ export function BringMesh({ onReady, action }: { onReady(mesh: MeshRow): void; a
             </div>
           )}
           {facts.faults.length > 0 && (
-            <ul className="warn font-semibold">
+            <ul className="warn font-bold">
               {facts.faults.map((fault) => (
                 <li key={fault}>{fault}</li>
               ))}
@@ -180,9 +180,7 @@ export function BringMesh({ onReady, action }: { onReady(mesh: MeshRow): void; a
               </button>
             )}
             {facts.volumeMl === null && mesh.changed && (
-              <p className="font-semibold">
-                It is still open. Mend it where it was made, or measure the master by hand.
-              </p>
+              <p className="font-bold">It is still open. Mend it where it was made, or measure the master by hand.</p>
             )}
           </div>
         </section>

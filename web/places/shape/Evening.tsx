@@ -57,7 +57,7 @@ export function Evening({ judged, assumed, onAssume, materials }: Props) {
         onChange={(waitMin) => onAssume({ waitMin })}
       />
       {enough && (
-        <p className="font-semibold">
+        <p className="font-bold">
           {enough.cavities} {enough.cavities === 1 ? 'cavity' : 'cavities'}: {durationText(enough.minutes * 60)} for
           about {money(enough.moldMinor)} of rubber. One more saves less than ten minutes.
         </p>

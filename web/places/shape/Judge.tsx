@@ -38,7 +38,7 @@ export function Judge(props: Props) {
         />
         <p className="label-small pb-0.5 flex-1 text-right" role="status">
           {problem ? (
-            <span className="heat font-semibold">{problem}</span>
+            <span className="heat font-bold">{problem}</span>
           ) : done < 1 ? (
             `judging, ${Math.round(done * 100)} %`
           ) : (
@@ -47,7 +47,7 @@ export function Judge(props: Props) {
         </p>
       </div>
       {judged.measured && judged.measured.shells - judged.measured.voids > 1 && (
-        <p className="heat text-sm font-semibold" role="alert">
+        <p className="heat text-sm font-bold" role="alert">
           In {judged.measured.shells - judged.measured.voids} pieces: a slot or a bore cuts all the way through. Make it
           shorter or shallower, or the pieces will be cast apart.
         </p>

@@ -77,7 +77,7 @@ export function Keep({ spec, master, revision, startShape, tailFrom, changes, on
       />
       {master && (
         <label className="flex flex-col gap-1 w-64">
-          <span className="label-small font-semibold">And a part of</span>
+          <span className="label-small font-bold">And a part of</span>
           <select className="select w-full" value={secondParentId} onChange={(event) => setSecond(event.target.value)}>
             <option value="">nothing else</option>
             {parents.map((one) => (

@@ -74,7 +74,7 @@ export function MmField({ label, value, onChange, onSettle, least, most, step = 
           onSettle?.();
         }}
       />
-      <span id={`${id}-problem`} className="col-span-2 text-xs heat font-semibold text-right" role="status">
+      <span id={`${id}-problem`} className="col-span-2 text-xs heat font-bold text-right" role="status">
         {problem}
       </span>
     </div>

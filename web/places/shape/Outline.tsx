@@ -140,7 +140,7 @@ export const Outline = memo(function Outline({
               </g>
             );
           })}
-          <text x={x(lengthMm)} y={rulerY - 5} fontSize={11} fontWeight={600} textAnchor="end" fill="var(--ink)">
+          <text x={x(lengthMm)} y={rulerY - 5} fontSize={11} fontWeight={700} textAnchor="end" fill="var(--ink)">
             {text(lengthMm, 'length')}
           </text>
         </g>

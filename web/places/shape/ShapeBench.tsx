@@ -95,7 +95,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
   const [shown, setShown] = useState<Shown>('plain');
   const [station, setStation] = useState(1);
   const [keeping, setKeeping] = useState(false);
-  const [box, width] = useWidth<HTMLElement>(560);
+  const [box, width] = useWidth(560);
   const [judgedOf, setJudgedOf] = useState<Float32Array | null>(null);
   useEffect(() => {
     if (fine && solid) setJudgedOf(solid.positions);
@@ -177,7 +177,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
         </h1>
         <p className="soft text-sm flex-1 min-w-40" role="status">
           {sculptProblem ? (
-            <span className="heat font-semibold">{sculptProblem}</span>
+            <span className="heat font-bold">{sculptProblem}</span>
           ) : changes.length === 0 ? (
             'drag a station, or type any figure'
           ) : (

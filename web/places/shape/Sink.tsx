@@ -90,7 +90,7 @@ export function Sink({ spec, judged, assumed, onAssume }: Props) {
           {rate.densityGPerMl.toFixed(3)} g/mL in all, lying flat
         </p>
       </div>
-      <p className="font-semibold">{hang.sentence}</p>
+      <p className="font-bold">{hang.sentence}</p>
       <TrimDrawing noseUpDeg={hang.noseUpDeg} />
       <fieldset className="flex gap-1" aria-label="Water">
         {[
@@ -127,7 +127,7 @@ export function Sink({ spec, judged, assumed, onAssume }: Props) {
         plain
         onChange={(wantedMmPerS) => onAssume({ wantedMmPerS })}
       />
-      <p className={wanted.value ? 'font-semibold' : 'warn font-semibold'}>
+      <p className={wanted.value ? 'font-bold' : 'warn font-bold'}>
         {wanted.value ? `That takes ${text(wanted.value.gramsPerCup, 'mass')} of salt to a cup.` : wanted.refused}
       </p>
       {wanted.value && Math.abs(wanted.value.gramsPerCup - assumed.saltGPerCup) > 0.5 && (

@@ -267,7 +267,7 @@ export const SpecForm = memo(function SpecForm({
             // biome-ignore lint/suspicious/noArrayIndexKey: inserts have no name but their place in the list
             <div key={i} className="border-b border-[var(--rule)] pb-2 mb-1 flex flex-col gap-1">
               <div className="flex items-center">
-                <span className="font-semibold text-sm flex-1 capitalize">{insert.kind}</span>
+                <span className="font-bold text-sm flex-1 capitalize">{insert.kind}</span>
                 <button
                   type="button"
                   className="link text-sm"
@@ -307,7 +307,7 @@ export const SpecForm = memo(function SpecForm({
           ))}
         </div>
         {spec.inserts.some((row) => row.kind === 'weight') && (
-          <p className="text-xs warn font-semibold">
+          <p className="text-xs warn font-bold">
             Lead: gloves, wash hands, no lead in the melt; many places restrict it. The sheet and local rules win.
           </p>
         )}
@@ -383,7 +383,7 @@ function Limbs({ spec, onChange, onSettle }: Pick<Props, 'spec' | 'onChange' | '
         // biome-ignore lint/suspicious/noArrayIndexKey: limbs have no name but their place in the list
         <div key={i} className="border-b border-[var(--rule)] pb-2 mb-1 flex flex-col gap-1">
           <div className="flex items-center">
-            <span className="font-semibold text-sm flex-1 capitalize">{limb.kind}s</span>
+            <span className="font-bold text-sm flex-1 capitalize">{limb.kind}s</span>
             <button
               type="button"
               className="link text-sm"

@@ -53,13 +53,13 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
         onChange={(hardness) => onAssume({ hardness })}
       />
       {!tail && (
-        <p className="font-semibold">
+        <p className="font-bold">
           {spec
             ? 'This tail has no model that can be trusted: the water tests are the teacher.'
             : 'A brought mesh says nothing of wrist and paddle: the water tests are the teacher.'}
         </p>
       )}
-      {found?.refused && <p className="warn font-semibold">{found.refused}</p>}
+      {found?.refused && <p className="warn font-bold">{found.refused}</p>}
       {found?.value && input && (
         <>
           <div>
@@ -69,7 +69,7 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
             <p className="label-small pt-1">
               kicks from here, at {found.value.naturalHz.toFixed(1)} a second
               <br />
-              <span className={own ? 'rest font-semibold' : 'default-mark'}>
+              <span className={own ? 'rest font-bold' : 'default-mark'}>
                 {own
                   ? `fitted from ${own.n} trials of yours, ± ${Math.round(own.onsetUncertainty * 100)} %`
                   : `estimate from default constants${trials > 0 ? `; ${trials} of ${TRIALS_NEEDED} trials in` : ''}`}
@@ -197,7 +197,7 @@ function TestLines({ tests: all }: { tests: WaterTest[] }) {
     <ul className="text-sm">
       {tests.slice(0, 3).map((test) => (
         <li key={test.id}>
-          <span className="font-semibold">In water:</span> {kicksText(test)}
+          <span className="font-bold">In water:</span> {kicksText(test)}
         </li>
       ))}
     </ul>

@@ -86,10 +86,10 @@ export function TestForm({ master, onDone }: { master: Master; onDone(): void })
         </div>
       </div>
       <div className="flex flex-col gap-2">
-        <span className="label-small font-semibold">Does it kick?</span>
+        <span className="label-small font-bold">Does it kick?</span>
         {PACES.map((pace) => (
           <fieldset key={pace} className="flex items-center gap-1.5" aria-label={`Kick, ${pace}`}>
-            <span className="w-16 font-semibold capitalize">{pace}</span>
+            <span className="w-16 font-bold capitalize">{pace}</span>
             {(['yes', 'weak', 'no'] as const).map((kicks) => (
               <button
                 key={kicks}

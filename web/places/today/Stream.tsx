@@ -1,4 +1,4 @@
-import { useEffect, useRef, useState } from 'react';
+import { type RefObject, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
 import type { Today } from '../../../contract/today.ts';
@@ -107,21 +107,16 @@ const MOST = { cups: 4, heaps: 5, orders: 5 };
 /** From here on the columns stand beside each other, and ties are drawn between them. */
 const SIDE_BY_SIDE = '(min-width: 64rem)';
 
-/** The run of the workshop, cups to orders: what lies there in its own colour, tonight's part still dashed. */
-export function Stream({ today }: { today: Today }) {
-  const { text, workshop } = useTaste();
-  const box = useRef<HTMLDivElement>(null);
+/** Ties join what stands in columns beside each other; where these stand under each other there is nothing to join. */
+function Ties({ box, today }: { box: RefObject<HTMLDivElement | null>; today: Today }) {
   const [ribbons, setRibbons] = useState<Ribbon[]>([]);
-  const heaps = heapsOf(today);
-  const cups = today.cups.slice(0, MOST.cups);
-  const orders = today.orders.slice(0, MOST.orders);
   // After the first paint and once a frame: to measure is to lay the page out, and the sentence above must not wait for it.
   useEffect(() => {
     const element = box.current;
     if (!element) return;
     let frame = 0;
     const draw = () => {
-      if (!window.matchMedia(SIDE_BY_SIDE).matches) return setRibbons([]);
+      if (!window.matchMedia(SIDE_BY_SIDE).matches) return setRibbons((were) => (were.length > 0 ? [] : were));
       const origin = element.getBoundingClientRect();
       const rect = (id: string) => element.querySelector(`[data-tie="${CSS.escape(id)}"]`)?.getBoundingClientRect();
       setRibbons(
@@ -139,43 +134,56 @@ export function Stream({ today }: { today: Today }) {
     };
     const observer = new ResizeObserver(soon);
     observer.observe(element);
-    void document.fonts.ready.then(soon);
+    // Its event, not its promise: to ask for that lays the page out at once.
+    document.fonts.addEventListener('loadingdone', soon);
     return () => {
       observer.disconnect();
+      document.fonts.removeEventListener('loadingdone', soon);
       cancelAnimationFrame(frame);
     };
-  }, [today]);
+  }, [box, today]);
+  return (
+    <svg className="absolute inset-0 w-full h-full pointer-events-none hidden lg:block" aria-hidden="true">
+      {/* A pale edge under each, so that a dark colour is seen at night and a pale one by day. */}
+      {ribbons.map(({ key, path, dashed }) => (
+        <path
+          key={key}
+          d={path}
+          fill="none"
+          stroke="var(--edge)"
+          strokeOpacity={dashed ? 0.55 : 0.35}
+          strokeWidth={dashed ? 13 : 17}
+          strokeDasharray={dashed ? '4 5' : undefined}
+        />
+      ))}
+      {ribbons.map(({ key, path, hex, dashed }) => (
+        <path
+          key={key}
+          d={path}
+          fill="none"
+          stroke={hex}
+          strokeWidth={dashed ? 11 : 14}
+          strokeOpacity={dashed ? 0.75 : 0.5}
+          strokeDasharray={dashed ? '4 5' : undefined}
+        />
+      ))}
+    </svg>
+  );
+}
+
+/** The run of the workshop, cups to orders: what lies there in its own colour, tonight's part still dashed. */
+export function Stream({ today }: { today: Today }) {
+  const { text, workshop } = useTaste();
+  const box = useRef<HTMLDivElement>(null);
+  const heaps = heapsOf(today);
+  const cups = today.cups.slice(0, MOST.cups);
+  const orders = today.orders.slice(0, MOST.orders);
   return (
     <div
       ref={box}
       className="relative grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-[170px_216px_minmax(0,1fr)_230px] xl:grid-cols-[200px_270px_minmax(0,1fr)_290px] gap-x-8 lg:gap-x-12 xl:gap-x-16 gap-y-6 items-start"
     >
-      {/* Ties join what stands in columns beside each other; where these stand under each other there is nothing to join. */}
-      <svg className="absolute inset-0 w-full h-full pointer-events-none hidden lg:block" aria-hidden="true">
-        {/* A pale edge under each, so that a dark colour is seen at night and a pale one by day. */}
-        {ribbons.map(({ key, path, dashed }) => (
-          <path
-            key={key}
-            d={path}
-            fill="none"
-            stroke="var(--edge)"
-            strokeOpacity={dashed ? 0.55 : 0.35}
-            strokeWidth={dashed ? 13 : 17}
-            strokeDasharray={dashed ? '4 5' : undefined}
-          />
-        ))}
-        {ribbons.map(({ key, path, hex, dashed }) => (
-          <path
-            key={key}
-            d={path}
-            fill="none"
-            stroke={hex}
-            strokeWidth={dashed ? 11 : 14}
-            strokeOpacity={dashed ? 0.75 : 0.5}
-            strokeDasharray={dashed ? '4 5' : undefined}
-          />
-        ))}
-      </svg>
+      <Ties box={box} today={today} />
       <Column
         title="Cups"
         under={today.cups.length > 0 ? 'to pour' : today.openPours.length > 0 ? 'under way' : 'none needed'}

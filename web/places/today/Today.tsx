@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
+import { format } from 'date-fns';
 import { Link } from 'react-router';
 import type { Today } from '../../../contract/today.ts';
-import { useNow } from '../../api/now.ts';
+import { useMinute } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -29,9 +30,9 @@ const STEP_WORDS: Record<Today['step'], string> = {
 export function TodayPlace() {
   const { data: today } = useQuery(queries.today);
   const { text, workshop } = useTaste();
-  const now = useNow();
+  const now = useMinute();
   if (!today) return <Waiting />;
-  const date = new Date(now).toLocaleDateString('en-GB', { weekday: 'long', day: 'numeric', month: 'long' });
+  const date = format(now, 'EEEE d MMMM');
   const blank =
     today.orders.length === 0 && today.rack.length === 0 && today.cups.length === 0 && today.openPours.length === 0;
   return (
@@ -41,7 +42,7 @@ export function TodayPlace() {
           <h1 className="text-[2.1rem] sm:text-[2.9rem] leading-[1.04]">
             {today.lead} <span className="heat">{today.act}</span>
           </h1>
-          <p className="soft text-lg mt-3">
+          <p className="soft sm:text-lg mt-3">
             {date} · the room is {text(workshop.roomC, 'temperature')}
             {workshop.roomC <= 15 && ', so rubber sets slowly and molds want warming first'}
           </p>

@@ -87,7 +87,7 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
         <div className="flex flex-col gap-5">
           {tool.takesMesh && (
             <label className="flex flex-col gap-1">
-              <span className="label-small font-semibold">STL or OBJ</span>
+              <span className="label-small font-bold">STL or OBJ</span>
               <input
                 type="file"
                 accept=".stl,.obj"

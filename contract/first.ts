@@ -1,6 +1,9 @@
 /** What the first view of every page asks for. */
 const EVERYWHERE = ['/session', '/workshop', '/makers', '/measures', '/line', '/clocks'];
 
+export const BENCH_PAGE = /^\/pours\/([0-9a-f-]{36})\/bench$/;
+export const SHAPE_PAGE = /^\/masters\/([0-9a-f-]{36})\/shape$/;
+
 interface FirstView {
   page: RegExp;
   /** What it asks for besides. */
@@ -13,12 +16,12 @@ interface FirstView {
 const VIEWS: FirstView[] = [
   { page: /^\/$/, asked: () => ['/today'] },
   {
-    page: /^\/pours\/([0-9a-f-]{36})\/bench$/,
+    page: BENCH_PAGE,
     asked: (id) => [`/pours/${id}`, '/materials?limit=200'],
     part: 'places/pours/Bench.tsx',
   },
   {
-    page: /^\/masters\/([0-9a-f-]{36})\/shape$/,
+    page: SHAPE_PAGE,
     // Water tests are judged beside the server: no page waits for them.
     asked: (id) => [`/masters/${id}`, '/materials?limit=200', '/masters?limit=200'],
     part: 'places/shape/ShapeBench.tsx',

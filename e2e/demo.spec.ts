@@ -99,7 +99,8 @@ test('in the demo the evening goes on: the open cup is finished, weighed, and it
 test('every place opens full, and Today’s first load is under 200 kB of compressed script', async ({ page }) => {
   const scripts: Promise<number>[] = [];
   page.on('response', (response) => {
-    if (/\.js(\?|$)/.test(response.url())) scripts.push(response.body().then((body) => gzipSync(body).length));
+    if (response.status() === 200 && /\.js(\?|$)/.test(response.url()))
+      scripts.push(response.body().then((body) => gzipSync(body).length));
   });
   await page.goto('/');
   await page.getByRole('heading', { name: 'Needs you' }).waitFor();

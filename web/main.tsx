@@ -2,8 +2,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { StrictMode, startTransition } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
+import { BENCH_PAGE, SHAPE_PAGE } from '../contract/first.ts';
 import { ApiError } from './api/client.ts';
-import { first } from './api/first.ts';
+import { first, forget } from './api/first.ts';
 import { listen, whenThere } from './api/live.ts';
 import { learnServerTime } from './api/now.ts';
 import { onAnswer, sendNow, startOutbox } from './api/outbox.ts';
@@ -38,12 +39,18 @@ startOutbox();
 keepShell();
 
 // What every first view needs came with the page, or is asked for while the rest of it still loads.
+const ask = (...asked: { queryKey: readonly unknown[] }[]) => {
+  for (const one of asked) void client.prefetchQuery(one as never);
+};
 const here = location.pathname;
-const cup = /^\/pours\/([0-9a-f-]{36})\/bench$/.exec(here)?.[1];
-const { session, workshop, makers, measures, line, clocks, today, materials } = queries;
-for (const asked of [session, workshop, makers, measures, line, clocks]) void client.prefetchQuery(asked as never);
-if (here === '/') void client.prefetchQuery(today);
-if (cup) for (const asked of [queries.pour(cup), materials]) void client.prefetchQuery(asked as never);
+const { session, workshop, makers, measures, line, clocks, today, materials, masters } = queries;
+ask(session, workshop, makers, measures, line, clocks);
+const cup = BENCH_PAGE.exec(here)?.[1];
+const sculpted = SHAPE_PAGE.exec(here)?.[1];
+if (here === '/') ask(today);
+if (cup) ask(queries.pour(cup), materials);
+if (sculpted) ask(queries.master(sculpted), materials, masters);
+forget();
 
 /** Each part of the start is a task of its own, so that a touch between them is not held up. */
 const between = () => new Promise((next) => setTimeout(next));

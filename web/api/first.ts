@@ -14,3 +14,6 @@ export function cameWith(address: string): unknown {
   answers.delete(address);
   return answer;
 }
+
+/** What nobody asked for at the start is too old for who asks later. */
+export const forget = () => answers.clear();

@@ -5,7 +5,7 @@ import { existsSync, mkdirSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { root } from './install.mjs';
 
-const VERSION = '10.1.1';
+const VERSION = '9.6.1';
 /** Where nothing is named: the rules that tables of cases hold. */
 const RULES = ['core/mold/opening.ts', 'core/plastisol/batch.ts', 'core/units/convert.ts'];
 
@@ -32,12 +32,19 @@ if (!existsSync(cli)) {
   if (status !== 0) process.exit(status ?? 1);
 }
 
+// A rule is held by the tests of its own room: the others would take hours.
+const rooms = [...new Set(files.map((file) => file.split('/')[0]))];
+const tests = join(home, 'vitest.config.mjs');
+writeFileSync(
+  tests,
+  `export default { test: { include: ${JSON.stringify(rooms.map((room) => `${room}/**/*.test.{ts,tsx}`))}, testTimeout: 60_000 } };\n`,
+);
 const settings = join(home, 'settings.json');
 writeFileSync(
   settings,
   JSON.stringify({
     testRunner: 'vitest',
-    plugins: [join(home, 'node_modules', '@stryker-mutator', 'vitest-runner')],
+    plugins: [join(home, 'node_modules', '@stryker-mutator', 'vitest-runner', 'dist', 'src', 'index.js')],
     mutate: files,
     // Words are read by people, not by tests.
     mutator: { excludedMutations: ['StringLiteral'] },
@@ -47,7 +54,7 @@ writeFileSync(
     concurrency: 2,
     tempDirName: join(home, 'tried'),
     ignorePatterns: ['dist', 'docs', 'e2e', 'bench', 'endure', '.bench-data', 'test-results'],
-    vitest: { related: true },
+    vitest: { configFile: tests, related: true },
     disableTypeChecks: false,
   }),
 );

@@ -53,8 +53,8 @@ function shotsPerLoad(shotMl: number, cup: Cup, path: string): number {
   );
 }
 
-const loadsFor = (shots: number, perLoad: number) =>
-  perLoad === Number.POSITIVE_INFINITY ? 0 : ceilNear(shots / perLoad);
+/** None where there is no injector. */
+const loadsFor = (shots: number, perLoad: number) => ceilNear(shots / perLoad);
 
 /**
  * How much to cook so that every mold gets its shots. mL, g; cups are US cups.
@@ -104,7 +104,7 @@ export function batchFromCup(input: v.InferOutput<typeof fromCupSchema>) {
     const restMl = input.availableMl - input.cupFilmMl - fullLoads * loadMl - input.deadMl;
     shots = fullLoads * perLoad + Math.min(perLoad - 1, Math.max(0, floorNear(restMl / shotMl)));
   }
-  if (shots < 1 || !atMost(cookMl(1), input.availableMl)) {
+  if (!atMost(cookMl(1), input.availableMl)) {
     throw new Failure('cup-too-small', `One shot needs ${cookMl(1).toFixed(1)} mL in the cup.`, 'availableMl');
   }
   const leftover = input.availableMl - cookMl(shots);

@@ -114,7 +114,9 @@ test('every screen hears the server’s time and then what became stale, but not
   await workshop.post('/clocks', { label: 'stir', minutes: 1 }, { key: 'k' });
   await workshop.post('/measures', { name: 'scoop', count: 10, grams: 6.8 });
   expect(await events).toEqual([
-    `event: hello {"now":"${workshop.now.toISOString()}","build":null}`,
+    expect.stringMatching(
+      new RegExp(`^event: hello {"now":"${workshop.now.toISOString()}","build":null,"write":"[0-9a-f]{8}-0"}$`),
+    ),
     expect.stringMatching(/^event: stale {"keys":\["clocks"\],"write":"[0-9a-f]{8}-1"}$/),
     expect.stringMatching(/^event: stale {"keys":\["measures"\],"write":"[0-9a-f]{8}-2"}$/),
   ]);

@@ -227,3 +227,45 @@ for (const [where, width, height] of [
     await page.getByRole('button', { name: 'Rest good' }).first().click();
     await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots[0]?.marks.length).toBe(4);
   });
+
+test('a tap on its way moves nothing under the next one; a single one that waits is said', async ({
+  page,
+  world,
+  context,
+}) => {
+  await enter(page);
+  const { pourId } = await stocked(world.url);
+  await page.goto(`/pours/${pourId}/bench`);
+  const next = page.getByRole('region', { name: 'Next' });
+  const read = async (figure: string) => {
+    await page.getByRole('button', { name: /^Cup temperature/ }).click();
+    await page.keyboard.type(figure);
+    await page.keyboard.press('Enter');
+    await expect(page.getByRole('button', { name: `Cup temperature ${figure} °C; type a new one` })).toBeVisible();
+  };
+  await page.route('**/heats', async (route) => {
+    await new Promise((done) => setTimeout(done, 1000));
+    await route.continue();
+  });
+  // Its answer takes a second: meanwhile what stands next keeps its lower edge.
+  const edge = async () => {
+    const box = await next.boundingBox();
+    return (box?.y ?? 0) + (box?.height ?? 0);
+  };
+  const before = await edge();
+  await read('172');
+  expect(await edge()).toBe(before);
+  await read('171');
+  expect(await edge()).toBe(before);
+  await expect
+    .poll(async () => (await world.data.db.prepare('SELECT count(*) AS n FROM heat').get()) as object)
+    .toEqual({ n: 2 });
+  await page.unroute('**/heats');
+  await context.setOffline(true);
+  await read('169');
+  const said = page.getByText('One tap is kept here until the workshop’s computer answers.');
+  await expect(said).toBeVisible();
+  await context.setOffline(false);
+  await expect(said).toBeHidden();
+  expect(world.data.db.prepare('SELECT count(*) AS n FROM heat').get()).toEqual({ n: 3 });
+});

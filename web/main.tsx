@@ -58,8 +58,12 @@ const between = () => new Promise((next) => setTimeout(next));
 /** Until the part that draws this page is there: what stands in the page stays so long. */
 const partOf = (router: ReturnType<typeof makeRouter>) =>
   new Promise<void>((done) => {
-    const look = () => router.state.initialized && done();
-    router.subscribe(look);
+    const look = () => {
+      if (!router.state.initialized) return;
+      stop();
+      done();
+    };
+    const stop = router.subscribe(look);
     look();
   });
 

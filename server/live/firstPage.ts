@@ -85,13 +85,13 @@ export function firstPage(pages: string, { db, clock, lan, live }: House): Reque
   return (request, response) => {
     const now = clock();
     const session = sessionOf(db(), request.get('cookie'), now, lan);
-    const answers: FirstAnswers['answers'] = {};
     const { asked, part } = firstView(request.path);
-    for (const address of asked) {
-      if (address === '/session') answers[address] = session;
-      // A stranger gets the door and nothing behind it.
-      else if (session.known) answers[address] = answerAt(address, db(), now);
-    }
+    // A stranger gets nothing. So does who follows a link from elsewhere, whose browser keeps the cookie back: the page asks itself.
+    const answers: FirstAnswers['answers'] = session.known
+      ? Object.fromEntries(
+          asked.map((address) => [address, address === '/session' ? session : answerAt(address, db(), now)]),
+        )
+      : {};
     const makers = answers['/makers'] as Page<Maker> | undefined;
     const today = makers?.items.length ? (answers['/today'] as Today | undefined) : undefined;
     const first: FirstAnswers = { now: now.toISOString(), write: live.latest(), answers };

@@ -2,7 +2,8 @@ import { FIRST_ANSWERS, type FirstAnswers } from '../../contract/first.ts';
 
 /** What the server put into this page; nothing in a shell that the browser kept. */
 export const first: FirstAnswers | null = (() => {
-  const text = document.getElementById(FIRST_ANSWERS)?.textContent;
+  // Where there is no page there is nothing in it: the outbox is tried without one.
+  const text = globalThis.document?.getElementById(FIRST_ANSWERS)?.textContent;
   return text ? (JSON.parse(text) as FirstAnswers) : null;
 })();
 

@@ -2,9 +2,9 @@ import { type ReactNode, useCallback, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 
 // Asked for before anything is drawn and when it changes: to ask while a view is drawn lays the page out.
-let windowPx = window.innerWidth;
-window.addEventListener('resize', () => {
-  windowPx = window.innerWidth;
+let windowPx = globalThis.innerWidth;
+globalThis.addEventListener?.('resize', () => {
+  windowPx = globalThis.innerWidth;
 });
 
 /**

@@ -24,6 +24,28 @@ test('a tab that was left open over an upgrade loads anew instead of failing on 
   expect(loads.length).toBeGreaterThan(0);
 });
 
+test('on the workshop’s own computer nothing waits for a network: it is left, and places still open and take what is typed', async ({
+  page,
+  world,
+}) => {
+  await enter(page);
+  await stocked(world.url);
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('is laid out');
+  // What a browser tells its pages when the garage's Wi-Fi is gone; the server on this machine answers all the same.
+  await page.evaluate(() => window.dispatchEvent(new Event('offline')));
+  await page
+    .getByRole('navigation', { name: 'The line' })
+    .getByRole('link', { name: /^Masters/ })
+    .click();
+  await expect(page.locator('main').getByText('Sandlance 110').first()).toBeVisible();
+  await page.getByRole('button', { name: 'All clocks' }).click();
+  await page.getByLabel('A clock of your own').fill('stir');
+  await page.getByRole('button', { name: 'Start', exact: true }).click();
+  await expect(page.getByRole('region', { name: 'All clocks' }).getByText('stir')).toBeVisible();
+  expect(world.data.db.prepare('SELECT label FROM clock').all()).toEqual([{ label: 'stir' }]);
+});
+
 /** Adds markup to all that a maker can type freely, in every row; past the rules of the house, which is what is tried. */
 function poison(db: Db, markup: string): string[] {
   const names = (sql: string) => (db.prepare(sql).all() as { name: string }[]).map((row) => row.name);

@@ -17,7 +17,11 @@ import './styles/app.css';
 
 const client = new QueryClient({
   defaultOptions: {
+    // The workshop's computer is in the house: whether a browser believes itself online says nothing about it.
+    mutations: { networkMode: 'always' },
     queries: {
+      networkMode: 'always',
+      refetchOnReconnect: true,
       staleTime: 30_000,
       retry: (count, error) => !(error instanceof ApiError && error.status < 500) && count < 3,
     },

@@ -121,9 +121,9 @@ const asked = (endpoint: Endpoint, db: Db, now: Date, params: object, query: obj
   prepared: undefined,
 });
 
-/** What a GET answers, as JSON text, before anything slow is added. */
-export const read = (endpoint: Endpoint, ...request: [db: Db, now: Date, params: object, query: object]): string =>
-  JSON.stringify(endpoint.run(asked(endpoint, ...request) as never));
+/** What a GET answers before anything slow is added. */
+export const read = (endpoint: Endpoint, ...request: [db: Db, now: Date, params: object, query: object]): unknown =>
+  endpoint.run(asked(endpoint, ...request) as never);
 
 /** Nothing of it may be kept by a browser, so it needs no tag to be compared by. */
 function sendJson(response: Response, status: number, text: string): void {

@@ -31,7 +31,7 @@ export function Frame() {
     return () => window.removeEventListener('blunko:passcode', lock);
   }, []);
   if (locked || (session.data?.needed && !session.data.known)) return <Passcode onOpen={() => setLocked(false)} />;
-  if (!session.data && (session.isError || session.fetchStatus === 'paused')) return <NoServer />;
+  if (!session.data && session.isError) return <NoServer />;
   return (
     <TasteProvider waiting={<Waiting />}>
       <House />

@@ -31,7 +31,7 @@ const FRAME =
   /\/node_modules\/(react|react-dom|scheduler|react-router|@tanstack|uuid)\/|\/web\/api\/(queries|client|stale|first)\.|\/contract\/first\./;
 /** What stands at the cup, on the bench and where colour is dosed. */
 const AT_THE_CUP =
-  /\/web\/places\/(pours\/(Bench|CupCurve|Keypad|Lane|NextCard|cupState|next)|colours\/(DoseBoard|RecipeEditor|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours)\.|\/core\/mold\/opening\./;
+  /\/web\/places\/(pours\/(Bench|CupCurve|Keypad|Lane|NextCard|cupState)|colours\/(DoseBoard|RecipeEditor|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours)\.|\/core\/(defaults|process\/(next|waits)|heat\/window)\./;
 
 export default defineConfig({
   root: 'web',

@@ -10,6 +10,8 @@ interface FirstView {
   asked(id: string): string[];
   /** The part of the program that draws it, where that is not in the first script. */
   part?: string;
+  /** Fonts that its first sight is written in, besides those of every page. */
+  fonts?: string[];
 }
 
 /** Pages that somebody opens with wet gloves, or on slow Wi-Fi: all that their first view needs comes with them. */
@@ -19,6 +21,7 @@ const VIEWS: FirstView[] = [
     page: BENCH_PAGE,
     asked: (id) => [`/pours/${id}`, '/materials?limit=200'],
     part: 'places/pours/Bench.tsx',
+    fonts: ['atkinson-hyperlegible-next-latin-700-normal'],
   },
   {
     page: SHAPE_PAGE,
@@ -29,7 +32,7 @@ const VIEWS: FirstView[] = [
 ];
 
 /** Addresses under /api whose answers the server puts into a page, and the part that draws it. */
-export function firstView(page: string): { asked: string[]; part?: string } {
+export function firstView(page: string): { asked: string[]; part?: string; fonts?: string[] } {
   for (const view of VIEWS) {
     const found = view.page.exec(page);
     if (found) return { ...view, asked: [...EVERYWHERE, ...view.asked(found[1] as string)] };

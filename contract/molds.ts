@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { FILLS, MOLD_KINDS } from '../core/heat/window.ts';
 import { wishSchema } from '../core/mold/buildWish.ts';
 import { type Insert, insertSchema } from '../core/mold/inserts.ts';
 import { type PlanInput, planSchema, type SiliconePlan } from '../core/mold/silicone.ts';
@@ -17,17 +18,6 @@ import {
   volumeMl,
 } from './fields.ts';
 import { type Shape, shape } from './workshop.ts';
-
-export const MOLD_KINDS = [
-  'silicone-open',
-  'silicone-wrap',
-  'silicone-two-piece',
-  'aluminium',
-  'printed',
-  'cast',
-  'dip-rods',
-] as const;
-export const FILLS = ['open-pour', 'injection', 'gravity', 'dip'] as const;
 
 export const HOOK_SLOTS = ['none', 'cast', 'insert'] as const;
 

@@ -1,5 +1,7 @@
 import * as v from 'valibot';
+import type { HeatLimit } from '../core/heat/window.ts';
 import type { ScaledItem } from '../core/plastisol/recipe.ts';
+import type { Waits } from '../core/process/waits.ts';
 import { count, cupC, grams, gramsOr0, ownId, rowId, shore, shorePoints, tappedAt, type Versioned } from './fields.ts';
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
@@ -132,7 +134,7 @@ export interface PourPlan {
   glasses: number;
   yieldFraction: number;
   returnMl: number;
-  molds: { moldId: string; shots: number; shotMl: number; loads: number }[];
+  molds: { moldId: string; shots: number; shotMl: number; loads: number; opens?: Waits }[];
   items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];
 }
 
@@ -164,6 +166,8 @@ export interface PourMold {
   columns: number;
   shots: number;
   opensAt: string | null;
+  /** How long each shot waits from being drawn to being opened. */
+  opens: Waits;
 }
 
 export interface Pour extends Versioned {
@@ -188,6 +192,8 @@ export interface Pour extends Versioned {
   recipeItems: RecipeItem[];
   doses: Dose[];
   heats: Heat[];
+  /** What flake and powder in the cup bear, of its recipe and dosed by eye. */
+  limits: HeatLimit[];
   shots: Shot[];
   balance: Balance | null;
   hardness: HardnessReading[];

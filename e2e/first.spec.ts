@@ -55,7 +55,7 @@ test('a night bench is dark before its first script, by day too; another place i
   const theme = async (path: string) => {
     const letGo = await holdScripts(page);
     await page.goto(path, { waitUntil: 'commit' });
-    await page.locator('#root > p').first().waitFor();
+    await page.locator('#root > *').first().waitFor();
     const shown = await page.evaluate(() => getComputedStyle(document.documentElement).backgroundColor);
     letGo();
     await page.unroute('**/assets/*.js');
@@ -69,6 +69,35 @@ test('a night bench is dark before its first script, by day too; another place i
   await page.evaluate(() => localStorage.removeItem('blunko.theme'));
   await page.emulateMedia({ colorScheme: 'dark' });
   expect(await theme('/rack')).toBe(bench);
+});
+
+test('at the cup the one next thing stands before any script has come, where it will stay', async ({ page, world }) => {
+  await enter(page);
+  const { pourId, api } = await stocked(world.url);
+  await api('POST', `/pours/${pourId}/heats`, { kind: 'cook', c: 150 });
+  for (const [width, height] of [
+    [1280, 800],
+    [1024, 768],
+    [390, 844],
+  ] as const) {
+    await page.setViewportSize({ width, height });
+    const letGo = await holdScripts(page);
+    await page.goto(`/pours/${pourId}/bench`, { waitUntil: 'commit' });
+    const box = async () => {
+      await page.evaluate(() => document.fonts.ready);
+      const { x, y, height: tall } = (await page.getByRole('heading', { level: 1 }).boundingBox()) ?? { x: -1 };
+      const figure = await page.locator('.huge').boundingBox();
+      return [x, y, tall, figure?.x, figure?.y, figure?.width].map((value) => Math.round(value ?? -1));
+    };
+    await expect(page.getByRole('heading', { level: 1 })).toHaveText('Put in the colour.');
+    await expect(page.locator('.huge')).toHaveText('150');
+    const before = await box();
+    letGo();
+    await expect(page.getByRole('button', { name: 'Dose', exact: true }).last()).toBeVisible();
+    const after = await box();
+    expect(after, `${width}`).toEqual(before);
+    await page.unroute('**/assets/*.js');
+  }
 });
 
 test('a first view asks for nothing that came with it, and what changed meanwhile is fetched', async ({

@@ -1,5 +1,6 @@
 import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from '../heat/demold.ts';
 import { pourWindow, windowSchema } from '../heat/window.ts';
+import { openingSchema, opensAfter } from '../process/opening.ts';
 import { type Calculator, define } from './define.ts';
 
 export const heatCalculators: Calculator[] = [
@@ -47,7 +48,7 @@ export const heatCalculators: Calculator[] = [
     title: 'Pour window',
     asks: 'Between which temperatures may this be poured, and who says so?',
     formula: 'the upper end is the least of what the method, each flake, the mold and the plastic bear',
-    source: 'The makers’ own limits; 195 °C for scorch is a starting value',
+    source: 'The makers’ own limits; where it scorches is a default',
     limits: 'A probe in the cup decides, and the data sheets of flake and plastic.',
     example: {
       lowC: 160,
@@ -56,5 +57,16 @@ export const heatCalculators: Calculator[] = [
       flakeLimitsC: [{ id: 'Fine gold flake', c: 171 }],
       moldLimitC: 175,
     },
+  }),
+  define(openingSchema, opensAfter, {
+    name: 'heat.opening',
+    title: 'When a mold is opened',
+    asks: 'How long does each shot wait in this mold before it is opened?',
+    formula:
+      'as waits over an evening, poured in the middle of the window; an open face gives little off over one side in four, so its bait counts as a third thicker; never under a minute',
+    source: 'Transient conduction as in the single wait; equivalent diameter (Incropera et al. 2007)',
+    limits:
+      'Of rods, and where no thickness is known, a starting guess by the kind of mold. Later shots wait as long as the last one told.',
+    example: { kind: 'aluminium', fill: 'injection', thicknessMm: 14, roomC: 20, shots: 6 },
   }),
 ];

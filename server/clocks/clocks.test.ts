@@ -1,6 +1,7 @@
 import { request } from 'node:http';
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Page } from '../../contract/fields.ts';
+import type { Pour } from '../../contract/pours.ts';
 import type { Clock, Kept } from '../../contract/workshop.ts';
 import { poured, stocked, TestWorkshop } from '../testing/workshop.ts';
 
@@ -38,15 +39,19 @@ describe('clocks', () => {
 
   test('a filled mold runs until it is opened, and only the newest shot of it', async () => {
     const stock = await stocked(workshop);
-    const { body: pour } = await workshop.post<{ id: string }>('/pours', {
+    const { body: pour } = await workshop.post<Pour>('/pours', {
       recipeId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 3 }],
     });
     const shot = () => workshop.post<{ shots: { id: string }[] }>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+    const [first, second] = pour.molds[0]?.opens.waitS as [number, number];
     await shot();
+    expect((await clocks()).map((clock) => [clock.kind, minutesLeft(clock) * 60])).toEqual([['open', first]]);
     workshop.waits(0.02);
     const { body } = await shot();
-    expect((await clocks()).map((clock) => [clock.kind, minutesLeft(clock)])).toEqual([['open', 2]]);
+    // The wall is warm by now.
+    expect(second).toBeGreaterThan(first);
+    expect((await clocks()).map((clock) => [clock.kind, minutesLeft(clock) * 60])).toEqual([['open', second]]);
     await workshop.post(`/pours/${pour.id}/shots/${body.shots[1]?.id}/marks`, {
       marks: [{ cavity: 1, result: 'good' }],
     });

@@ -64,8 +64,10 @@ describe('a tap that had to wait', () => {
     const at = (seconds: number) => new Date(workshop.now.getTime() + seconds * 1000).toISOString();
     const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: mold.id, tappedAt: at(saidS) });
     expect(body.shots.map((shot) => shot.at)).toEqual([at(keptS)]);
-    // Its mold opens two minutes after it was drawn, not after it was heard of.
-    expect(body.molds[0]?.opensAt).toBe(at(keptS + 120));
+    // Its mold opens so long after it was drawn, not after it was heard of.
+    const waitS = body.molds[0]?.opens.waitS[0] as number;
+    expect(waitS).toBeGreaterThan(60);
+    expect(body.molds[0]?.opensAt).toBe(at(keptS + waitS));
   });
 
   test('is refused where the moment is none', async () => {

@@ -1,10 +1,11 @@
-import { mkdirSync, mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { mkdirSync, mkdtempSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { JSDOM } from 'jsdom';
 import { afterEach, beforeEach, expect, test } from 'vitest';
 import { FIRST_ANSWERS, type FirstAnswers } from '../../contract/first.ts';
 import type { Pour } from '../../contract/pours.ts';
+import { showText } from '../../core/units/show.ts';
 import { setPasscode } from '../session/passcode.ts';
 import { stocked, TestWorkshop } from '../testing/workshop.ts';
 
@@ -13,9 +14,10 @@ let workshop: TestWorkshop;
 beforeEach(async () => {
   pages = mkdtempSync(join(tmpdir(), 'blunko-pages-'));
   mkdirSync(join(pages, '.vite'));
+  // The page as it is written, with the script that a build names.
   writeFileSync(
     join(pages, 'index.html'),
-    '<html><head><script type="module" src="/assets/index-a.js"></script></head><body><div id="root"><p>Blunko</p><!-- why\n sentence <div><h1>{lead} <b>{act}</b></h1></div> sentence --></div></body></html>',
+    readFileSync('web/index.html', 'utf8').replace('"/main.tsx"', '"/assets/index-a.js"'),
   );
   const manifest = {
     'index.html': { file: 'assets/index-a.js', isEntry: true },
@@ -24,6 +26,7 @@ beforeEach(async () => {
       src: 'places/pours/Bench.tsx',
       imports: ['index.html', '_cup.js'],
     },
+    'bold.woff2': { file: 'assets/atkinson-hyperlegible-next-latin-700-normal-d.woff2' },
     '_cup.js': { file: 'assets/cup-c.js', imports: ['places/pours/Bench.tsx'] },
   };
   writeFileSync(join(pages, '.vite', 'manifest.json'), JSON.stringify(manifest));
@@ -65,7 +68,7 @@ test('a page holds what its first view asks for, as the server would answer it, 
       expect(answer, address).toEqual((await workshop.get(address)).body);
   const told = (await workshop.get<{ lead: string; act: string }>('/today')).body;
   expect((await page('/')).document.querySelector('h1')?.textContent).toBe(`${told.lead} ${told.act}`);
-  expect(bench.document.querySelector('h1')).toBeNull();
+  expect(bench.document.querySelector('h1')?.textContent).toBe('Cook to 175 °C, stir, read.');
   // Another write is another state: who listens from then on knows that the page is older.
   expect(bench.first.write).not.toBe(today.first.write);
   expect((await page('/')).first.write).toBe(bench.first.write);
@@ -73,7 +76,45 @@ test('a page holds what its first view asks for, as the server would answer it, 
     link.getAttribute('href'),
   );
   expect(preloads).toEqual(['/assets/Bench-b.js', '/assets/cup-c.js']);
-  expect(today.document.querySelectorAll('link')).toHaveLength(0);
+  expect(bench.document.querySelector('link[as=font]')?.getAttribute('href')).toBe(
+    '/assets/atkinson-hyperlegible-next-latin-700-normal-d.woff2',
+  );
+  expect(today.document.querySelectorAll('link[rel*=preload]')).toHaveLength(0);
+});
+
+test('at the cup its heat, its name and the one next thing stand in the page, as whoever works here reads them', async () => {
+  await opened();
+  await workshop.post('/makers', { name: 'Una', system: 'us', temperature: 'F' });
+  const { recipe, mold } = await stocked(workshop);
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: recipe.id,
+    molds: [{ moldId: mold.id, shots: 2 }],
+  });
+  const path = `/pours/${pour.id}`;
+  const seen = async () => {
+    const { document } = await page(`${path}/bench`);
+    return [...document.querySelectorAll('#root h1, #root p')].map((text) => text.textContent);
+  };
+  await workshop.post(`${path}/heats`, { kind: 'cook', c: 150 });
+  await workshop.post(`${path}/heats`, { kind: 'reheat', c: 150 });
+  const dose = { materialId: recipe.revision.items[0]?.materialId, amount: 5, unit: 'drop' };
+  await workshop.post(`/ledgers/${pour.ledgerId}/doses`, dose);
+  workshop.now = new Date(workshop.now.getTime() + 130_000);
+  // 150 °C is 302 °F; a mold of four at 10 mL and 5 mL of sprue, twice, and what stays behind.
+  expect(await seen()).toEqual([
+    '302°F',
+    `Slack Tide P1 · ${showText(pour.cookMl, 'volume', { system: 'us', temperature: 'F' })} · read 2:10 ago · heat 2`,
+    'Reheat: 302 °F is under 316 °F.',
+    'Short bursts at low power, stir, read again.',
+  ]);
+  expect((await page(`${path}/bench`)).html).not.toMatch(/\{\w+\}|<!--|next <|> next/);
+  // While all cool, nothing stands out.
+  await workshop.post(`${path}/heats`, { kind: 'reheat', c: 170 });
+  await workshop.post(`${path}/shots`, { moldId: mold.id });
+  expect(await seen()).toHaveLength(2);
+  // Two who read in different units, or a cup that is done: nothing is drawn that the page would take back.
+  await workshop.post('/makers', { name: 'Corm', system: 'metric', temperature: 'C' });
+  expect(await seen()).toEqual(['Blunko']);
 });
 
 test('what somebody typed stays text, in the sentence and in the answers', async () => {

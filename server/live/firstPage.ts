@@ -3,8 +3,11 @@ import { join } from 'node:path';
 import type { RequestHandler } from 'express';
 import type { Page } from '../../contract/fields.ts';
 import { FIRST_ANSWERS, type FirstAnswers, firstView } from '../../contract/first.ts';
+import type { Pour } from '../../contract/pours.ts';
 import type { Today } from '../../contract/today.ts';
-import type { Maker } from '../../contract/workshop.ts';
+import type { Clock, Maker } from '../../contract/workshop.ts';
+import { cupText, nextOf } from '../../core/process/next.ts';
+import { show, showText } from '../../core/units/show.ts';
 import type { Db } from '../db/open.ts';
 import { endpoints } from '../endpoints.ts';
 import { read } from '../http/endpoint.ts';
@@ -45,10 +48,7 @@ interface Chunk {
 }
 
 /** Links by which a page asks for the part that draws it at once, not when its first script has found out which one that is. */
-function partsOf(pages: string, html: string): Map<string, string> {
-  const manifest = join(pages, '.vite', 'manifest.json');
-  if (!existsSync(manifest)) return new Map();
-  const chunks = JSON.parse(readFileSync(manifest, 'utf8')) as Record<string, Chunk>;
+function partsOf(chunks: Record<string, Chunk>, html: string): Map<string, string> {
   const under = (name: string, seen: Set<string>): Set<string> => {
     const chunk = chunks[name];
     if (!chunk || chunk.isEntry || seen.has(chunk.file)) return seen;
@@ -69,31 +69,78 @@ function partsOf(pages: string, html: string): Map<string, string> {
   );
 }
 
+/** The same for a font, by the beginning of its file's name. */
+const fontLink = (chunks: Record<string, Chunk>, font: string) => {
+  const file = Object.values(chunks).find(
+    (chunk) => chunk.file.includes(`/${font}-`) && chunk.file.endsWith('.woff2'),
+  )?.file;
+  return file ? `<link rel="preload" as="font" type="font/woff2" crossorigin href="/${file}">` : '';
+};
+
 const escaped = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;');
 
-/** Today's sentence, drawn where the page keeps a place for it. */
-function drawn(html: string, today: Today | undefined): string {
-  return html.replace(/<!--[^>]*?sentence (<div.*) sentence -->/s, (_comment, frame: string) =>
-    today ? frame.replace(/\{(lead|act)\}/g, (_whole, part: 'lead' | 'act') => escaped(today[part])) : '',
+type Words = Record<string, string>;
+
+/** What a page keeps a place for in a comment, drawn there; without words the comment goes. */
+const placed = (html: string, place: string, words: Words | undefined) =>
+  html.replace(new RegExp(`<!--[^>]*?\\b${place} (<.*?) ${place} -->`, 's'), (_comment, frame: string) =>
+    words ? frame.replace(/\{(\w+)\}/g, (_whole, part: string) => escaped(words[part] ?? '')) : '',
   );
+
+/** The cup's heat and the one next thing, where everybody here would read them in the same units. */
+function cupWords(pour: Pour, makers: Maker[], clocks: number, now: Date): Words | undefined {
+  const [taste] = makers;
+  const alike = makers.every(
+    ({ system, temperature }) => system === taste?.system && temperature === taste.temperature,
+  );
+  if (!taste || !alike || pour.closedAt) return undefined;
+  const cup = { ...pour, nowMs: now.getTime() };
+  const next = nextOf(cup, (c) => showText(c, 'temperature', taste));
+  const last = pour.heats.at(-1);
+  return {
+    figure: last ? show(last.c, 'temperature', taste).figure : '—',
+    unit: show(0, 'temperature', taste).unit,
+    name: pour.recipeName,
+    code: pour.code,
+    about: cupText(showText(pour.cookMl, 'volume', taste), cup),
+    strip: clocks === 0 ? 'h-[34px]' : 'h-[70px]',
+    // Nothing stands out while everybody waits.
+    ...(next.do === 'wait' ? {} : { say: next.say, why: next.why }),
+  };
+}
+
+/** The first sentence of this page, drawn before any script has come. */
+function drawn(html: string, answers: FirstAnswers['answers'], now: Date): string {
+  const makers = (answers['/makers'] as Page<Maker> | undefined)?.items ?? [];
+  const clocks = answers['/clocks'] as Page<Clock> | undefined;
+  const known = makers.length > 0;
+  const today = known ? (answers['/today'] as Today | undefined) : undefined;
+  const pour = Object.entries(answers).find(([address]) => address.startsWith('/pours/'))?.[1] as Pour | undefined;
+  const cup = known && pour ? cupWords(pour, makers, clocks?.items.length ?? 0, now) : undefined;
+  const withCup = cup ? placed(html, 'cup', cup) : placed(html, 'cup', undefined);
+  const filled = placed(withCup, 'sentence', today && { lead: today.lead, act: today.act });
+  if (!cup) return filled;
+  return filled
+    .replace(/<p data-frame.*?<\/p>/s, '')
+    .replace(/\bnext (<section.*?<\/section>) next\b/s, (_whole, card: string) => (cup.say ? card : ''));
 }
 
 /** The page, with what its first view asks for already in it: over slow Wi-Fi nothing is asked for twice before it stands there. */
 export function firstPage(pages: string, { db, clock, lan, live }: House): RequestHandler {
   const html = readFileSync(join(pages, 'index.html'), 'utf8');
-  const preloads = partsOf(pages, html);
+  const manifest = join(pages, '.vite', 'manifest.json');
+  const chunks = existsSync(manifest) ? (JSON.parse(readFileSync(manifest, 'utf8')) as Record<string, Chunk>) : {};
+  const parts = partsOf(chunks, html);
   return (request, response) => {
     const now = clock();
     const session = sessionOf(db(), request.get('cookie'), now, lan);
-    const { asked, part } = firstView(request.path);
+    const { asked, part, fonts = [] } = firstView(request.path);
     // A stranger gets nothing. So does who follows a link from elsewhere, whose browser keeps the cookie back: the page asks itself.
     const answers: FirstAnswers['answers'] = session.known
       ? Object.fromEntries(
           asked.map((address) => [address, address === '/session' ? session : answerAt(address, db(), now)]),
         )
       : {};
-    const makers = answers['/makers'] as Page<Maker> | undefined;
-    const today = makers?.items.length ? (answers['/today'] as Today | undefined) : undefined;
     const first: FirstAnswers = { now: now.toISOString(), write: live.latest(), answers };
     // No word that somebody typed may end the script.
     const text = JSON.stringify(first).replaceAll('<', '\\u003c');
@@ -103,8 +150,11 @@ export function firstPage(pages: string, { db, clock, lan, live }: House): Reque
       .set('cache-control', 'no-store')
       .type('html')
       .send(
-        drawn(html, today)
-          .replace('</head>', () => `${preloads.get(part ?? '') ?? ''}</head>`)
+        drawn(html, answers, now)
+          .replace(
+            '</head>',
+            () => `${fonts.map((font) => fontLink(chunks, font)).join('')}${parts.get(part ?? '') ?? ''}</head>`,
+          )
           .replace('</body>', () => `${script}</body>`),
       );
   };

@@ -1,5 +1,8 @@
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Balance, HardnessReading, Heat, Mark, Pour, PourMold, PourRow, Shot } from '../../contract/pours.ts';
+import type { HeatLimit } from '../../core/heat/window.ts';
+import { curedAt } from '../../core/process/cure.ts';
+import { waitsByKind } from '../../core/process/waits.ts';
 import { balance } from '../../core/yield/counts.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind, type Row } from '../db/rows.ts';
@@ -97,8 +100,9 @@ export const hardnessOf = (db: Db, pourId: string) =>
     [pourId],
   );
 
-const moldsOf = (db: Db, pourId: string) =>
-  all<PourMold>(
+/** Its molds in their order, each with its waits: of a cup laid out before those were kept, by its kind. */
+export function moldsOf(db: Db, pourId: string, plan: Pour['plan']): PourMold[] {
+  const rows = all<Omit<PourMold, 'opens'>>(
     db,
     `SELECT mold.id AS mold_id, mold.name, mold.kind, mold.fill, bait.shape, bait.id AS bait_id, bait.name AS bait_name,
       mold.cavities, mold.columns, pm.shots,
@@ -107,6 +111,23 @@ const moldsOf = (db: Db, pourId: string) =>
      FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
      WHERE pm.pour_id = ? ORDER BY pm.position`,
     [pourId],
+  );
+  return rows.map((row) => ({
+    ...row,
+    opens: plan.molds.find((mold) => mold.moldId === row.moldId)?.opens ?? waitsByKind(row.kind),
+  }));
+}
+
+/** What flake and powder bear that are in the cup, or that its recipe puts there. */
+const limitsOf = (db: Db, { recipeRevisionId, ledgerId }: PourRecord) =>
+  all<HeatLimit>(
+    db,
+    `SELECT name, limit_c AS c FROM material WHERE limit_c IS NOT NULL AND (
+       id IN (SELECT material_id FROM recipe_item WHERE revision_id = ?) OR
+       id IN (SELECT material_id FROM dose d WHERE d.ledger_id = ? AND +d.reverses IS NULL
+         AND NOT EXISTS (SELECT 1 FROM dose back WHERE back.reverses = d.id)))
+     ORDER BY limit_c, name`,
+    [recipeRevisionId, ledgerId],
   );
 
 function balanceOf(db: Db, pourId: string): Balance | null {
@@ -138,14 +159,6 @@ interface PourRecord extends Row {
   discardedAt: string | null;
 }
 
-const DAY_MS = 24 * 3600 * 1000;
-
-/** A pour is cured 24 hours after its last shot. */
-export function curedAtOf(shots: Shot[]): string | null {
-  const last = shots.at(-1);
-  return last ? new Date(Date.parse(last.at) + DAY_MS).toISOString() : null;
-}
-
 export function getPour(db: Db, id: string): Pour {
   const row = mustFind<PourRecord>(db, 'pour', id, 'pour');
   const recipe = mustFind<{ name: string; hex: string }>(db, 'recipe', row.recipeId, 'recipe');
@@ -175,11 +188,12 @@ export function getPour(db: Db, id: string): Pour {
     startedAt: row.startedAt,
     closedAt: row.closedAt,
     discardedAt: row.discardedAt,
-    curedAt: curedAtOf(shots),
-    molds: moldsOf(db, id),
+    curedAt: curedAt(shots.map((shot) => shot.at)),
+    molds: moldsOf(db, id, row.plan),
     recipeItems: itemsOf(db, row.recipeRevisionId),
     doses: dosesOf(db, row.ledgerId),
     heats: heatsOf(db, id),
+    limits: limitsOf(db, row),
     shots,
     balance: balanceOf(db, id),
     hardness: hardnessOf(db, id),

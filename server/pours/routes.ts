@@ -10,12 +10,14 @@ import {
   undoBody,
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
+import type { Waits } from '../../core/process/waits.ts';
 import { endClocks } from '../clocks/store.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { closePour, weighAgain } from './close.ts';
 import { getPour, hardnessOf, listPours } from './read.ts';
+import { waitsIn } from './waits.ts';
 import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour, undo } from './write.ts';
 
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
@@ -30,7 +32,8 @@ export const pourEndpoints = [
     path: '/pours',
     body: pourBody,
     touches: [...bench, 'orders', 'recipes', 'molds'],
-    run: ({ db, body, at }) => getPour(db, layOutPour(db, body, at)),
+    prepare: (body, { db, jobs, signal }) => waitsIn(db, jobs, body, signal),
+    run: ({ db, body, at, prepared }) => getPour(db, layOutPour(db, body, at, prepared as (Waits | undefined)[])),
   }),
   endpoint({
     method: 'PATCH',

@@ -3,9 +3,9 @@ import type * as v from 'valibot';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import { OPENS_AFTER_S } from '../../core/mold/opening.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
 import { batchSize, inGlasses } from '../../core/plastisol/batch.ts';
+import { type Waits, waitOf } from '../../core/process/waits.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
@@ -15,7 +15,7 @@ import { openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
 import { workshop } from '../workshop/store.ts';
-import { getPour } from './read.ts';
+import { getPour, moldsOf } from './read.ts';
 
 type NewPour = v.InferOutput<typeof pourBody>;
 
@@ -66,8 +66,8 @@ function plastisolLot(db: Db, body: NewPour): { id: string; materialId: string }
   return material ? openLot(db, material.id) : undefined;
 }
 
-/** Lays out one cup: sized from its shots, its recipe scaled, revision, amounts and lots kept as they are now. */
-export function layOutPour(db: Db, body: NewPour, at: string): string {
+/** Lays out one cup: sized from its shots, its recipe scaled, revision, amounts and lots kept as they are now. @param opens waits by mold, in their order. */
+export function layOutPour(db: Db, body: NewPour, at: string, opens?: (Waits | undefined)[]): string {
   mustFind(db, 'recipe', body.recipeId, 'recipe');
   const chosen = chosenMolds(db, body);
   const revision = latestRevision(db, body.recipeId);
@@ -103,6 +103,7 @@ export function layOutPour(db: Db, body: NewPour, at: string): string {
       shots: chosen[index]?.shots ?? 0,
       shotMl,
       loads,
+      ...(opens?.[index] ? { opens: opens[index] } : {}),
     })),
     items: scaled.map((item, index) => ({
       ...item,
@@ -143,6 +144,7 @@ export interface OpenPour {
   recipeId: string;
   plastisolId: string | null;
   plastisolLotId: string | null;
+  plan: Pour['plan'];
   closedAt: string | null;
 }
 
@@ -172,11 +174,7 @@ const lastSeq = (db: Db, sql: string, id: string) => first<{ seq: number | null 
 /** A shot is pinned to the doses and heats of its cup at this moment. */
 export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId: string, now: Date): void {
   const at = now.toISOString();
-  const mold = first<{ name: string; kind: MoldRow['kind'] }>(
-    db,
-    'SELECT mold.name, mold.kind FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id WHERE pm.pour_id = ? AND pm.mold_id = ?',
-    [pour.id, moldId],
-  );
+  const mold = moldsOf(db, pour.id, pour.plan).find((row) => row.moldId === moldId);
   if (!mold) throw new Failure('invalid-input', 'That mold is not part of this pour.', 'moldId');
   insert(db, 'shot', {
     id: newId(own),
@@ -187,11 +185,15 @@ export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId:
     at,
   });
   markStarted(db, pour.id, at);
+  const drawn = first<{ n: number }>(db, 'SELECT count(*) AS n FROM shot_live WHERE pour_id = ? AND mold_id = ?', [
+    pour.id,
+    moldId,
+  ]) as { n: number };
   const about = { aboutType: 'pour-mold', aboutId: `${pour.id} ${moldId}` };
   endClocks(db, 'open', about.aboutType, about.aboutId, at);
   startClock(
     db,
-    { kind: 'open', label: `Open ${mold.name}`, dueAt: addSeconds(now, OPENS_AFTER_S[mold.kind]), ...about },
+    { kind: 'open', label: `Open ${mold.name}`, dueAt: addSeconds(now, waitOf(mold.opens, drawn.n - 1)), ...about },
     now,
   );
 }

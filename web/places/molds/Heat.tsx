@@ -1,28 +1,19 @@
 import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Mold } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { Failure } from '../../../core/failure.ts';
-import { MOLD_STUFF, moldsToKeepBusy, PLASTISOL, train } from '../../../core/heat/demold.ts';
+import { moldsToKeepBusy } from '../../../core/heat/demold.ts';
+import { methodWindow, middleOf } from '../../../core/heat/window.ts';
+import { type Opening, openingSchema, opensAfter, STUFF_OF, wallOf } from '../../../core/process/opening.ts';
 import { durationText } from '../../../core/units/show.ts';
+import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
 import { NumberField, QuantityField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { WINDOW_C } from './words.ts';
 
-const STUFF: Partial<Record<Mold['kind'], keyof typeof MOLD_STUFF>> = {
-  'silicone-open': 'silicone',
-  'silicone-wrap': 'silicone',
-  'silicone-two-piece': 'silicone',
-  aluminium: 'aluminium',
-  cast: 'aluminium',
-  printed: 'pla',
-};
 const SHOTS = 6;
-/** A fan on the mold, against still air, W/m²K. */
-const FAN = 40;
-const STILL = 12;
-const USUAL = { wallMm: 12, thickMm: 14, demoldC: 80, openS: 60 };
 
 interface Wish {
   thickMm: number;
@@ -32,25 +23,10 @@ interface Wish {
   openS: number;
 }
 
-function waits(mold: Mold, wish: Wish, roomC: number, moldC: number, outerWPerM2K: number): number[] | string {
-  const stuff = STUFF[mold.kind];
-  if (!stuff) return 'no model';
+function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC: number }): number[] | string {
+  const { thickMm: thicknessMm, ...rest } = wish;
   try {
-    return train({
-      shape: mold.fill === 'open-pour' ? 'slab' : 'cylinder',
-      thicknessMm: wish.thickMm,
-      pourC: wish.pourC,
-      demoldC: wish.demoldC,
-      criterion: 'mean',
-      moldC,
-      ambientC: roomC,
-      wallMm: wish.wallMm,
-      outerWPerM2K,
-      mold: MOLD_STUFF[stuff],
-      plastisol: PLASTISOL,
-      shots: SHOTS,
-      openS: wish.openS,
-    }).demoldS;
+    return opensAfter(check(openingSchema, { kind, fill, thicknessMm, ...rest, ...air, shots: SHOTS })).waitS;
   } catch (error) {
     if (error instanceof Failure) return error.message;
     throw error;
@@ -61,14 +37,13 @@ function waits(mold: Mold, wish: Wish, roomC: number, moldC: number, outerWPerM2
 export function Heat({ mold }: { mold: Mold }) {
   const { text, workshop } = useTaste();
   const master = useQuery({ ...queries.master(mold.master?.masterId ?? ''), enabled: mold.master !== null }).data;
-  const [low, high] = WINDOW_C[mold.fill];
   const [own, setOwn] = useState<Partial<Wish>>({});
   const known: Wish = {
-    thickMm: master?.latest.thickestMm ?? USUAL.thickMm,
-    wallMm: mold.plan?.input.wallMm ?? USUAL.wallMm,
-    pourC: (low + high) / 2,
-    demoldC: USUAL.demoldC,
-    openS: USUAL.openS,
+    thickMm: master?.latest.thickestMm ?? usual('thicknessMm'),
+    wallMm: mold.plan?.input.wallMm ?? mold.build?.wish.wallMm ?? wallOf(mold.kind),
+    pourC: middleOf(methodWindow(mold)),
+    demoldC: usual('demoldC'),
+    openS: usual('openBetweenS'),
   };
   const wish = useDeferredValue({ ...known, ...own });
   const roomC = workshop.roomC;
@@ -76,13 +51,13 @@ export function Heat({ mold }: { mold: Mold }) {
   // biome-ignore lint/correctness/useExhaustiveDependencies: the wish is compared by what it says
   const found = useMemo(
     () => ({
-      plain: waits(mold, wish, roomC, roomC, STILL),
-      fan: waits(mold, wish, roomC, roomC, FAN),
-      warm: waits(mold, wish, roomC, roomC + 20, STILL),
+      plain: waits(mold, wish, { roomC }),
+      fan: waits(mold, wish, { roomC, outerWPerM2K: usual('fanAirWPerM2K') }),
+      warm: waits(mold, wish, { roomC, moldC: roomC + 20 }),
     }),
     [mold.kind, mold.fill, key, roomC],
   );
-  if (!STUFF[mold.kind]) return null;
+  if (!STUFF_OF[mold.kind]) return null;
   const set = (part: Partial<Wish>) => setOwn({ ...own, ...part });
   const { plain, fan, warm } = found;
   const handS = 30 + 10 * mold.cavities + wish.openS;
@@ -108,7 +83,7 @@ export function Heat({ mold }: { mold: Mold }) {
           dimension="length"
           value={own.wallMm ?? known.wallMm}
           onChange={(wallMm) => wallMm !== null && set({ wallMm })}
-          isDefault={own.wallMm === undefined && !mold.plan}
+          isDefault={own.wallMm === undefined && !mold.plan && !mold.build}
         />
         <QuantityField
           label="Poured at"
@@ -159,14 +134,15 @@ export function Heat({ mold }: { mold: Mold }) {
               reason={{
                 inputs: [
                   ['room and mold', text(roomC, 'temperature')],
-                  ['material', `${STUFF[mold.kind]}, typical figures`],
+                  ['material', `${STUFF_OF[mold.kind]}, typical figures`],
                   ['hands, a shot', durationText(handS)],
                 ],
                 formula:
                   'Heat conducts from the bait through the wall into the air; the wall keeps what the last shot left in it.',
                 grounds: [
                   'One dimension, perfect contact; a thick clamp or plate is not in it.',
-                  '80 °C mean is a starting guess: makers open while the heart is hot. Correct it by what you see.',
+                  `${text(usual('demoldC'), 'temperature')} mean is a starting guess: makers open while the heart is hot. Correct it by what you see.`,
+                  'The bench starts its clock by the same figures.',
                 ],
                 change: 'A thicker wall first takes more heat, then holds it longer.',
               }}

@@ -2,18 +2,19 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Master } from '../../../contract/masters.ts';
 import type { Mold } from '../../../contract/molds.ts';
-import { demold, MOLD_STUFF, PLASTISOL } from '../../../core/heat/demold.ts';
+import { DEFAULTS } from '../../../core/defaults.ts';
+import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { printEstimate } from '../../../core/mold/print.ts';
+import { openingSchema, opensAfter } from '../../../core/process/opening.ts';
+import { waitOf } from '../../../core/process/waits.ts';
 import { durationText } from '../../../core/units/show.ts';
+import { check } from '../../../core/validate.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { useMolder } from './useMolder.ts';
-
-/** Cooled by the air on its outside; a hand's warmth and clamps are not in it. */
-const STUFF = { printed: MOLD_STUFF.pla, machined: MOLD_STUFF.aluminium, 'silicone-box': MOLD_STUFF.silicone } as const;
 
 /** Along the bait, each place once. */
 const placesAlong = (places: DrawnMold['caughtAtMm']) =>
@@ -44,7 +45,7 @@ export function MoldFigures({
       path: '/molds',
       body: {
         name,
-        kind: wish.kind === 'machined' ? 'aluminium' : 'printed',
+        kind,
         fill: 'injection',
         baitId: master.bait.id,
         revisionId: master.latest.id,
@@ -58,26 +59,25 @@ export function MoldFigures({
   );
   const shotMl = count * mold.cavityMl + mold.channelsMl;
   const print = printEstimate(mold.parts.filter((part) => !/rod|insert|electrode/.test(part.name)));
-  const { seconds } = demold({
-    shape: 'cylinder',
-    thicknessMm: master.latest.thickestMm,
-    pourC: 168,
-    demoldC: 80,
-    criterion: 'mean',
-    moldC: workshop.roomC,
-    ambientC: workshop.roomC,
-    wallMm: wish.wallMm,
-    outerWPerM2K: 12,
-    mold: STUFF[wish.kind],
-    plastisol: PLASTISOL,
-  });
+  const kind = wish.kind === 'machined' ? 'aluminium' : 'printed';
+  const pourC = middleOf(methodWindow({ kind, fill: 'injection' }));
+  const first = opensAfter(
+    check(openingSchema, {
+      kind,
+      fill: 'injection',
+      thicknessMm: master.latest.thickestMm,
+      wallMm: wish.wallMm,
+      roomC: workshop.roomC,
+      shots: 1,
+    }),
+  );
   const lines: [label: string, value: string, bad?: boolean][] = [
     ['One cavity', text(mold.cavityMl, 'volume')],
     ['Sprue, runner, gates', text(mold.channelsMl, 'volume')],
     ['One shot', text(shotMl, 'volume')],
     ...(mold.rubberMl > 0
       ? ([['Rubber to pour', text(mold.rubberMl, 'volume')]] as [string, string][])
-      : ([['First wait, about', durationText(seconds)]] as [string, string][])),
+      : ([['First wait, about', durationText(waitOf(first, 0))]] as [string, string][])),
     ...(wish.kind === 'machined'
       ? []
       : ([
@@ -105,8 +105,8 @@ export function MoldFigures({
         ))}
       </ul>
       <p className="label-small">
-        <span className="default-mark">defaults</span> poured at 168 °C, opened at 80 °C mean; print of 2 mm skin, 25 %
-        infill, 8 mm³/s.
+        <span className="default-mark">defaults</span> poured at {text(pourC, 'temperature')}, opened at{' '}
+        {text(DEFAULTS.demoldC.value, 'temperature')} mean; print of 2 mm skin, 25 % infill, 8 mm³/s.
       </p>
       {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
         <p className="text-sm">

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import { FILLS, MOLD_KINDS, type Mold } from '../../../contract/molds.ts';
+import type { Mold } from '../../../contract/molds.ts';
 import { SHAPES, type Shape } from '../../../contract/workshop.ts';
+import { FILLS, type Fill, MOLD_KINDS, type MoldKind } from '../../../core/heat/window.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
@@ -17,8 +18,8 @@ export function NewMold() {
   const navigate = useNavigate();
   const baits = useQuery(queries.baits);
   const [name, setName] = useState('');
-  const [kind, setKind] = useState<(typeof MOLD_KINDS)[number]>('aluminium');
-  const [fill, setFill] = useState<(typeof FILLS)[number]>('injection');
+  const [kind, setKind] = useState<MoldKind>('aluminium');
+  const [fill, setFill] = useState<Fill>('injection');
   const [baitId, setBaitId] = useState('new');
   const [baitName, setBaitName] = useState('');
   const [shape, setShape] = useState<Shape>('paddle');

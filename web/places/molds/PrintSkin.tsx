@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { pourWindow } from '../../../core/heat/window.ts';
+import { usual } from '../../../core/defaults.ts';
+import { methodWindow, pourWindow } from '../../../core/heat/window.ts';
 import { LEAST_SKIN_MM, printSkin } from '../../../core/mold/skin.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 import { MmField } from '../shape/MmField.tsx';
-import { PRINTED_WINDOW_C } from './words.ts';
 
 /** What printed halves can bear, °C: starting values, the filament's or resin's own sheet wins. */
 const BEARS = { PLA: 155, PETG: 160, 'High-temperature resin': 200 } as const;
@@ -16,14 +16,14 @@ export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
   const [print, setPrint] = useState({ perimeters: 5, lineMm: 0.4, layers: 8, layerMm: 0.2 });
   const [stuff, setStuff] = useState<Stuff>('PLA');
   const skin = printSkin(print);
-  const [low, high] = PRINTED_WINDOW_C;
+  const { lowC, highC, name } = methodWindow({ kind: 'printed', fill: 'injection' });
   const window = pourWindow({
-    lowC: low,
-    highC: Math.max(high, BEARS[stuff]),
-    method: 'printed',
+    lowC,
+    highC: Math.max(highC, BEARS[stuff]),
+    method: name,
     flakeLimitsC: [],
     moldLimitC: BEARS[stuff],
-    scorchC: 195,
+    scorchC: usual('scorchC'),
   });
   const set = (part: Partial<typeof print>) => setPrint({ ...print, ...part });
   return (

@@ -1,7 +1,7 @@
-import type { FILLS, MOLD_KINDS } from '../../../contract/molds.ts';
+import type { Fill, MoldKind } from '../../../core/heat/window.ts';
 import type { useTaste } from '../../parts/taste.tsx';
 
-export const MOLD_KIND_WORDS: Record<(typeof MOLD_KINDS)[number], string> = {
+export const MOLD_KIND_WORDS: Record<MoldKind, string> = {
   'silicone-open': 'silicone, open face',
   'silicone-wrap': 'silicone, wrap',
   'silicone-two-piece': 'silicone, two-piece',
@@ -11,23 +11,12 @@ export const MOLD_KIND_WORDS: Record<(typeof MOLD_KINDS)[number], string> = {
   'dip-rods': 'dip rods',
 };
 
-export const FILL_WORDS: Record<(typeof FILLS)[number], string> = {
+export const FILL_WORDS: Record<Fill, string> = {
   'open-pour': 'open pour',
   injection: 'injected',
   gravity: 'gravity pour',
   dip: 'dipped',
 };
-
-/** Usual cup temperatures by the way it gets into the mold, °C; method sheets and the log win. */
-export const WINDOW_C: Record<(typeof FILLS)[number], [low: number, high: number]> = {
-  'open-pour': [165, 177],
-  injection: [158, 180],
-  gravity: [165, 177],
-  dip: [150, 160],
-};
-
-/** A printed mold bursts or melts above this. */
-export const PRINTED_WINDOW_C: [number, number] = [145, 155];
 
 export interface Step {
   id: string;
@@ -128,7 +117,7 @@ const TWO_PIECE_STEPS: Step[] = [
 ];
 
 /** What a poured mold asks for, step by step; none for one that was made elsewhere. */
-export const STEPS: Partial<Record<(typeof MOLD_KINDS)[number], Step[]>> = {
+export const STEPS: Partial<Record<MoldKind, Step[]>> = {
   'silicone-open': OPEN_FACE_STEPS,
   'silicone-wrap': WRAP_STEPS,
   'silicone-two-piece': TWO_PIECE_STEPS,

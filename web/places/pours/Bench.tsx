@@ -5,10 +5,11 @@ import * as v from 'valibot';
 import { CUP_BOUNDS_C, cupC } from '../../../contract/fields.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { Fault, Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
+import { cupWindow } from '../../../core/heat/window.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
+import { cupText, meaning, nextOf } from '../../../core/process/next.ts';
 import { convert } from '../../../core/units/convert.ts';
-import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
 import { tap, tapRow, useTaps } from '../../api/outbox.ts';
 import { queries } from '../../api/queries.ts';
@@ -18,11 +19,10 @@ import { Missing } from '../../shell/NotFound.tsx';
 import { applyTheme } from '../../shell/theme.ts';
 import { DoseDialog, FaultDialog, UnreadDialog } from './BenchDialogs.tsx';
 import { CupCurve } from './CupCurve.tsx';
-import { foldTaps } from './cupState.ts';
+import { type Cup, cupOf, foldTaps } from './cupState.ts';
 import { Keypad } from './Keypad.tsx';
 import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
-import { type Cup, meaning, nextOf, windowOf } from './next.ts';
 
 export function Bench() {
   const { id = '' } = useParams();
@@ -74,14 +74,11 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   const [dosing, setDosing] = useState(false);
   const [unread, setUnread] = useState<PourMold | null>(null);
   const [faulting, setFaulting] = useState<{ shot: Shot; mold: PourMold; cavity: number } | null>(null);
-  const cup: Cup = { pour, nowMs, ...foldTaps(pour, taps, materials) };
+  const cup = cupOf(pour, nowMs, foldTaps(pour, taps, materials));
   const next = nextOf(cup, (c) => taste.text(c, 'temperature'));
-  const window = windowOf(cup.molds);
+  const window = cupWindow('mold' in next ? [next.mold] : cup.molds, cup.limits);
   const last = cup.heats.at(-1);
   const base = `/pours/${pour.id}`;
-  const limit = pour.recipeItems
-    .filter((item) => item.limitC !== null)
-    .sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
 
   const drawn = (mold: PourMold) => tapRow(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id);
   const draw = (mold: PourMold) => (cup.heats.length === 0 ? setUnread(mold) : drawn(mold));
@@ -118,15 +115,7 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
     else if (next.do === 'look') restGood(next.shot, next.mold);
     else if (next.do === 'close') navigate(`${base}?close`);
   };
-  const curve = (
-    <CupCurve
-      heats={cup.heats}
-      shots={cup.shots}
-      {...window}
-      limit={limit ? { name: limit.materialName, c: limit.limitC ?? 0 } : undefined}
-      nowMs={nowMs}
-    />
-  );
+  const curve = <CupCurve heats={cup.heats} shots={cup.shots} {...window} limits={cup.limits} nowMs={nowMs} />;
   if (pour.closedAt) {
     return (
       <div className="p-10 flex flex-col gap-4 items-start">
@@ -161,13 +150,8 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
               style={{ background: pour.hex }}
             />
             <b>{pour.recipeName}</b> <span className="figure soft">{pour.code}</span>
-            <span className="soft">
-              {' '}
-              · {taste.text(pour.cookMl, 'volume')}
-              {last && ` · read ${durationText((nowMs - Date.parse(last.at)) / 1000)} ago`}
-              {cup.heats.filter((heat) => heat.kind !== 'reading').length > 1 &&
-                ` · heat ${cup.heats.filter((heat) => heat.kind !== 'reading').length}`}
-            </span>
+            {/* One text, as the server drew it: the eye finds nothing new. */}
+            <span className="soft">{` · ${cupText(taste.text(pour.cookMl, 'volume'), cup)}`}</span>
           </p>
           <div className="hidden lg:block">{curve}</div>
           <div className="flex gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
@@ -178,7 +162,11 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
               Dose
             </button>
             <button type="button" className="btn btn-line bench-target" disabled={!lastAct} onClick={undo}>
-              Undo {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}
+              Undo{/* In the hand its row has room for one word. */}
+              <span className="sr-only sm:not-sr-only">
+                {' '}
+                {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}
+              </span>
             </button>
             <Link to={base} className="btn btn-ghost bench-target border border-[var(--edge)]">
               Sheet

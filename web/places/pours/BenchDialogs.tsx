@@ -4,7 +4,7 @@ import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { AMID, Dialog } from '../../shell/shortcuts.tsx';
 import { DoseBoard } from '../colours/DoseBoard.tsx';
 import { ScaledRow } from '../colours/ScaledRecipe.tsx';
-import type { Cup } from './next.ts';
+import type { Cup } from './cupState.ts';
 
 export function DoseDialog({
   open,

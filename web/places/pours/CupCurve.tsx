@@ -1,4 +1,5 @@
 import type { Heat, Shot } from '../../../contract/pours.ts';
+import type { HeatLimit } from '../../../core/heat/window.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
 interface Props {
@@ -6,8 +7,8 @@ interface Props {
   shots: Shot[];
   lowC: number;
   highC: number;
-  by: string;
-  limit?: { name: string; c: number } | undefined;
+  method: string;
+  limits: HeatLimit[];
   nowMs: number;
   widthPx?: number;
   heightPx?: number;
@@ -16,8 +17,9 @@ interface Props {
 const [LEAST_C, MOST_C] = [140, 200];
 
 /** The cup's readings on a thermometer's scale, its pour window as a band, each shot a tick under them. */
-export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx = 440, heightPx = 262 }: Props) {
+export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, widthPx = 440, heightPx = 262 }: Props) {
   const { text, parts } = useTaste();
+  const limit = limits[0];
   const left = 46;
   const floor = heightPx - 22;
   const y = (c: number) =>
@@ -37,9 +39,16 @@ export function CupCurve({ heats, shots, lowC, highC, by, limit, nowMs, widthPx 
       role="img"
       aria-label={`Cup readings: ${heats.map((heat) => text(heat.c, 'temperature')).join(', ') || 'none yet'}. Window ${text(lowC, 'temperature')} to ${text(highC, 'temperature')}.`}
     >
-      <rect x={left} y={y(highC)} width={widthPx - left} height={y(lowC) - y(highC)} fill="var(--rest)" opacity={0.2} />
+      <rect
+        x={left}
+        y={y(highC)}
+        width={widthPx - left}
+        height={Math.max(0, y(lowC) - y(highC))}
+        fill="var(--rest)"
+        opacity={0.2}
+      />
       <text x={widthPx - 6} y={y(highC) + 15} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--rest)">
-        {by}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
+        {method}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
       {limit && (
         <>

@@ -1,9 +1,10 @@
 import type { PourMold, Shot } from '../../../contract/pours.ts';
+import { shotsOf, unmarkedIn } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Guarded } from '../../parts/Guarded.tsx';
-import { type Cup, shotsOf, unmarkedIn } from './next.ts';
+import type { Cup } from './cupState.ts';
 
 interface LaneProps {
   mold: PourMold;
@@ -17,8 +18,14 @@ interface LaneProps {
 
 const LEAST_CELL_PX = 76;
 
-function stateOf(cooling: boolean, open: boolean, done: boolean, opensS: number): [word: string, figure: string] {
-  if (cooling) return ['cooling, by a default', durationText(opensS)];
+function stateOf(
+  cooling: boolean,
+  open: boolean,
+  done: boolean,
+  opensS: number,
+  byKind: boolean,
+): [word: string, figure: string] {
+  if (cooling) return [byKind ? 'cooling, by a default' : 'cooling', durationText(opensS)];
   if (open) return ['open it', 'now'];
   return done ? ['all shots', 'done'] : ['empty', 'next'];
 }
@@ -35,7 +42,7 @@ export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProp
   // One mold has the room to itself; several share it. Never under what a glove can hit.
   const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
   const cellPx = Math.max(LEAST_CELL_PX, Math.min(cup.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
-  const [word, figure] = stateOf(cooling, open, done, opensS);
+  const [word, figure] = stateOf(cooling, open, done, opensS, mold.opens.by === 'kind');
   return (
     <article
       className="sheet p-3.5 flex flex-col gap-2 shrink-0"

@@ -1,5 +1,5 @@
+import type { Next } from '../../../core/process/next.ts';
 import { Guarded } from '../../parts/Guarded.tsx';
-import type { Next } from './next.ts';
 
 const ACT_WORDS = { heat: 'Type it', dose: 'Dose', shot: 'Drawn', look: 'Rest good', close: 'Weigh' } as const;
 

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Pour } from '../../../contract/pours.ts';
+import { cupWindow } from '../../../core/heat/window.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
@@ -17,7 +18,6 @@ import { CloseForm } from './CloseForm.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { Hardness } from './Hardness.tsx';
 import { MassBalance } from './MassBalance.tsx';
-import { windowOf } from './next.ts';
 
 /** All of one cup on one page: laid out, poured, weighed, read; it prints as the pour sheet. */
 export function PourSheet() {
@@ -109,7 +109,8 @@ export function PourSheet() {
               <CupCurve
                 heats={pour.heats}
                 shots={pour.shots}
-                {...windowOf(pour.molds)}
+                {...cupWindow(pour.molds, pour.limits)}
+                limits={pour.limits}
                 nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)}
                 widthPx={400}
               />

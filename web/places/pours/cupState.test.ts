@@ -24,7 +24,7 @@ const pour = {
     },
   ],
   heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
-  molds: [],
+  molds: [{ moldId: 'm', opensAt: null, opens: { waitS: [84, 120], by: 'heat' } }],
   shots: [
     { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, result: 'good', reason: null }] },
   ],
@@ -92,13 +92,13 @@ describe('taps on their way are shown as if they had arrived', () => {
 
   test('a shot without Wi-Fi: its mold opens after its own wait at once, from when it was tapped', () => {
     const molds = [
-      { moldId: 'm', kind: 'aluminium', opensAt: null },
-      { moldId: 'n', kind: 'silicone-open', opensAt: '2026-03-02T19:30:00.000Z' },
+      { moldId: 'm', kind: 'aluminium', opensAt: null, opens: { waitS: [84, 120, 150], by: 'heat' } },
+      { moldId: 'n', kind: 'silicone-open', opensAt: '2026-03-02T19:30:00.000Z', opens: { waitS: [300], by: 'kind' } },
     ];
     const withMolds = { ...pour, molds } as unknown as Pour;
     const opens = (...taps: Tap[]) => foldTaps(withMolds, taps, materials).molds.map((mold) => mold.opensAt);
     const shot = tap('/pours/p/shots', { id: 's2', moldId: 'm', tappedAt: '2026-03-02T19:00:00.000Z' });
-    // Two minutes in cold aluminium.
+    // The second shot of this mold: its wall is warm.
     expect(opens(shot)).toEqual(['2026-03-02T19:02:00.000Z', '2026-03-02T19:30:00.000Z']);
     expect(opens(shot, tap('/pours/p/shots/s2/marks', { marks: [] }))).toEqual([null, '2026-03-02T19:30:00.000Z']);
     expect(opens(shot, tap('/pours/p/undo', { id: 'x', rowId: 's2' }))).toEqual([null, '2026-03-02T19:30:00.000Z']);

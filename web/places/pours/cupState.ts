@@ -1,21 +1,19 @@
 import type { Material } from '../../../contract/materials.ts';
 import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import type { Dose } from '../../../contract/recipes.ts';
-import { OPENS_AFTER_S } from '../../../core/mold/opening.ts';
+import { type CupNow, shotsOf } from '../../../core/process/next.ts';
+import { waitOf } from '../../../core/process/waits.ts';
 import { serverStamp } from '../../api/now.ts';
 import type { Tap } from '../../api/outbox.ts';
 import { withTaps } from '../colours/DoseBoard.tsx';
 
-interface Folded {
+export interface Folded {
   doses: Dose[];
   heats: Heat[];
   shots: Shot[];
   /** Each with the moment it opens: known here at once, whenever the server answers. */
   molds: PourMold[];
 }
-
-const opensAt = (kind: PourMold['kind'], at: string) =>
-  new Date(Date.parse(at) + OPENS_AFTER_S[kind] * 1000).toISOString();
 
 /** The pour as it will be once the taps on their way have arrived. */
 export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded {
@@ -48,7 +46,10 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         marks: [],
       });
       const mold = moldOf(shots.at(-1));
-      if (mold) mold.opensAt = opensAt(mold.kind, now);
+      if (mold) {
+        const waitS = waitOf(mold.opens, shotsOf({ shots }, mold.moldId).length - 1);
+        mold.opensAt = new Date(Date.parse(now) + waitS * 1000).toISOString();
+      }
     } else if (path === `${base}/undo`) {
       heats = heats.filter((heat) => heat.id !== body.rowId);
       const mold = moldOf(shots.find((shot) => shot.id === body.rowId));
@@ -69,3 +70,13 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   }
   return { doses, heats, shots, molds };
 }
+
+/** What stands at the cup, for the one next thing and for the screen. */
+export type Cup = Omit<CupNow<PourMold, Shot>, keyof Folded> & Folded;
+
+export const cupOf = (pour: Pick<Pour, 'recipeItems' | 'limits'>, nowMs: number, folded: Folded): Cup => ({
+  ...folded,
+  recipeItems: pour.recipeItems,
+  limits: pour.limits,
+  nowMs,
+});

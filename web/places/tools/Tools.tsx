@@ -81,7 +81,7 @@ const GROUPS: [title: string, names: string[]][] = [
   ['Water', ['bait.kick', 'bait.sink', 'bait.salt', 'bait.trim', 'bait.hook', 'bait.fitKick']],
   ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp', 'mold.build', 'mold.cavities', 'mold.weighed']],
   ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan', 'dip.fit']],
-  ['Heat', ['heat.demold', 'heat.train', 'heat.window']],
+  ['Heat', ['heat.demold', 'heat.train', 'heat.opening', 'heat.window']],
   ['Hardness', ['hardness.blend', 'hardness.modulus']],
   ['Counting', ['yield.shots', 'yield.balance', 'yield.chart', 'yield.compare', 'yield.survival']],
   ['Measures', ['units.convert']],

@@ -33,6 +33,10 @@ const FRAME =
 const AT_THE_CUP =
   /\/web\/places\/(pours\/(Bench|CupCurve|Keypad|Lane|NextCard|cupState)|colours\/(DoseBoard|RecipeEditor|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours)\.|\/core\/(defaults|process\/(next|waits)|heat\/window)\./;
 
+/** What Today and the cup draw with. */
+const DRAWN = /\/web\/parts\/(BaitShape|CavityMap|Graduated|Glass|MoldBlock|Puck|hours)\.|\/core\/rounding\./;
+const DATES = /\/node_modules\/date-fns\/|\/web\/parts\/dates\./;
+
 export default defineConfig({
   root: 'web',
   resolve: {
@@ -86,6 +90,8 @@ export default defineConfig({
           groups: [
             { name: 'frame', test: FRAME },
             { name: 'cup', test: AT_THE_CUP },
+            { name: 'drawn', test: DRAWN },
+            { name: 'dates', test: DATES },
           ],
         },
       },

@@ -16,7 +16,7 @@ interface FirstView {
 
 /** Pages that somebody opens with wet gloves, or on slow Wi-Fi: all that their first view needs comes with them. */
 const VIEWS: FirstView[] = [
-  { page: /^\/$/, asked: () => ['/today'] },
+  { page: /^\/$/, asked: () => ['/today'], part: 'places/today/Today.tsx' },
   {
     page: BENCH_PAGE,
     asked: (id) => [`/pours/${id}`, '/materials?limit=200'],

@@ -66,7 +66,7 @@ describe('when a mold is opened', () => {
 
   test.each([
     ['rods', { kind: 'dip-rods', fill: 'dip' }, 45],
-    ['an unknown thickness', { kind: 'silicone-open', fill: 'open-pour', thicknessMm: null }, 300],
+    ['an unknown thickness', { kind: 'silicone-open', fill: 'open-pour', thicknessMm: undefined }, 300],
     ['a room that never cools it', { roomC: 85 }, 120],
   ])('%s: a guess by its kind, and it says so', (_what, change, seconds) => {
     expect(opens(change)).toEqual({ waitS: [seconds], by: 'kind' });

@@ -25,10 +25,10 @@ const temperature = v.pipe(finite, v.minValue(-60), v.maxValue(400));
 export const openingSchema = v.strictObject({
   kind: v.picklist(MOLD_KINDS),
   fill: v.picklist(FILLS),
-  /** Thickest section of the bait; null: not known. */
-  thicknessMm: v.nullable(v.pipe(positive(500), v.minValue(0.1))),
+  /** Thickest section of the bait; left out: not known. */
+  thicknessMm: v.optional(v.pipe(positive(500), v.minValue(0.1))),
   /** Left out: the usual one of its kind. */
-  wallMm: v.optional(v.nullable(v.pipe(positive(1000), v.minValue(0.1)))),
+  wallMm: v.optional(v.pipe(positive(1000), v.minValue(0.1))),
   roomC: temperature,
   shots: whole(1, 2000),
   pourC: v.optional(temperature),
@@ -52,7 +52,7 @@ export const wallOf = (kind: MoldKind) => usual(STUFF_OF[kind] === 'aluminium' ?
  */
 export function opensAfter(mold: v.InferOutput<typeof openingSchema>): Waits {
   const stuff = STUFF_OF[mold.kind];
-  if (!stuff || mold.thicknessMm === null) return waitsByKind(mold.kind);
+  if (!stuff || mold.thicknessMm === undefined) return waitsByKind(mold.kind);
   try {
     const { demoldS } = train({
       shape: 'cylinder',

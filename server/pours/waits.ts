@@ -7,7 +7,8 @@ import { all } from '../db/rows.ts';
 import type { Jobs } from '../jobs/jobs.ts';
 import { workshop } from '../workshop/store.ts';
 
-interface Known extends Pick<Opening, 'kind' | 'fill' | 'thicknessMm'> {
+interface Known extends Pick<Opening, 'kind' | 'fill'> {
+  thicknessMm: number | null;
   id: string;
   plan: { input: { wallMm: number } } | null;
   build: { wish: { wallMm: number } } | null;
@@ -32,10 +33,10 @@ export async function waitsIn(
     if (!mold) return undefined;
     if (mold.thicknessMm === null) return waitsByKind(mold.kind);
     const { kind, fill, thicknessMm, plan, build } = mold;
-    const wallMm = plan?.input.wallMm ?? build?.wish.wallMm ?? null;
+    const wallMm = plan?.input.wallMm ?? build?.wish.wallMm;
     return jobs.calculate(
       'heat.opening',
-      { kind, fill, thicknessMm, wallMm, roomC, shots },
+      { kind, fill, thicknessMm, roomC, shots, ...(wallMm === undefined ? {} : { wallMm }) },
       { signal },
     ) as Promise<Waits>;
   });

@@ -1,4 +1,3 @@
-import { format } from 'date-fns';
 import { type ReactNode, useEffect } from 'react';
 import { Link } from 'react-router';
 
@@ -50,8 +49,3 @@ export function Waiting() {
     </p>
   );
 }
-
-const moment = (iso: string) => new Date(iso.length === 10 ? `${iso}T12:00:00` : iso);
-export const dayText = (iso: string) => format(moment(iso), 'EEE d MMM');
-export const timeText = (iso: string) => format(moment(iso), 'HH:mm');
-export const dateText = (iso: string) => format(moment(iso), 'd MMM yyyy');

@@ -1,5 +1,6 @@
 import { serverNow } from '../api/now.ts';
-import { dayText, timeText } from './Page.tsx';
+import { dayText } from './dates.ts';
+import { timeText } from './hours.ts';
 
 /** Says of a mold whose rubber still sets when it may be poured; nothing of one that is ready. */
 export function Ready({ readyAt }: { readyAt: string | null }) {

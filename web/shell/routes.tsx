@@ -1,9 +1,8 @@
 import { createBrowserRouter } from 'react-router';
-import { TodayPlace } from '../places/today/Today.tsx';
 import { Frame } from './Frame.tsx';
 import { Broken, NotFound } from './NotFound.tsx';
 
-// Each place is a part of its own; Today, which is opened first, comes with the first of them.
+// Each place is a part of its own: who stands at the cup waits for nothing that Today alone needs.
 const lazy =
   <M extends object, K extends keyof M>(load: () => Promise<M>, name: K) =>
   async () => ({ Component: (await load())[name] as React.ComponentType });
@@ -25,7 +24,7 @@ export const makeRouter = () =>
       element: <Frame />,
       errorElement: <Broken />,
       children: [
-        { path: '/', element: <TodayPlace /> },
+        { path: '/', lazy: lazy(() => import('../places/today/Today.tsx'), 'TodayPlace') },
         { path: '/masters', lazy: lazy(masters, 'Masters') },
         { path: '/masters/new', lazy: lazy(() => import('../places/masters/NewMaster.tsx'), 'NewMaster') },
         { path: '/masters/sculpt', lazy: lazy(shape, 'NewShape') },

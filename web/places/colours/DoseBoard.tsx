@@ -4,7 +4,7 @@ import type { Dose } from '../../../contract/recipes.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { serverStamp } from '../../api/now.ts';
 import { type Tap, tapRow } from '../../api/outbox.ts';
-import { timeText } from '../../parts/Page.tsx';
+import { timeText } from '../../parts/hours.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { DOSED } from './RecipeEditor.tsx';
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns';
+import { format } from 'date-fns/format';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Insight as Figures, PourFigures } from '../../../contract/insight.ts';

@@ -2,8 +2,8 @@ import type { Mold } from '../../../contract/molds.ts';
 import { chart } from '../../../core/yield/counts.ts';
 import { useWrite } from '../../api/write.ts';
 import { LineChart } from '../../parts/Chart.tsx';
+import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
-import { dateText } from '../../parts/Page.tsx';
 import { CareMap, failing } from './CareMap.tsx';
 
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import type { Mold, Weighing } from '../../../contract/molds.ts';
 import { useWrite } from '../../api/write.ts';
+import { dateText } from '../../parts/dates.ts';
 import { NumberField, QuantityField, Refusal, SelectField } from '../../parts/Fields.tsx';
-import { dateText } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 

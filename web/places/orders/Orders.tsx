@@ -2,8 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
 import { queries } from '../../api/queries.ts';
+import { dayText } from '../../parts/dates.ts';
 import { Graduated } from '../../parts/Graduated.tsx';
-import { dayText, Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { STATE_WORDS, stateColour } from './words.ts';
 
 export function Orders() {

@@ -3,8 +3,9 @@ import type { Pour } from '../../../contract/pours.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useMinute } from '../../api/now.ts';
 import { useWrite } from '../../api/write.ts';
+import { dateText } from '../../parts/dates.ts';
 import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
-import { dateText, timeText } from '../../parts/Page.tsx';
+import { timeText } from '../../parts/hours.ts';
 
 /** The reading after a day of cure, on a durometer's own scale beside what was wanted. */
 export function Hardness({ pour }: { pour: Pour }) {

@@ -4,8 +4,10 @@ import { Link } from 'react-router';
 import type { Page as ListPage } from '../../../contract/fields.ts';
 import type { PourRow } from '../../../contract/pours.ts';
 import { call } from '../../api/client.ts';
+import { dateText } from '../../parts/dates.ts';
 import { TextField } from '../../parts/Fields.tsx';
-import { dateText, Empty, Page, timeText, Waiting } from '../../parts/Page.tsx';
+import { timeText } from '../../parts/hours.ts';
+import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
 const PAGE = 40;

@@ -3,8 +3,9 @@ import { Link, useParams } from 'react-router';
 import type { Bag } from '../../../contract/orders.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
+import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
-import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { Page, Waiting } from '../../parts/Page.tsx';
 import { Square } from '../../parts/Square.tsx';
 import { Missing } from '../../shell/NotFound.tsx';
 

@@ -7,8 +7,9 @@ import { useMinute } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
+import { dateText } from '../../parts/dates.ts';
 import { NumberField, Refusal, TextField } from '../../parts/Fields.tsx';
-import { dateText, Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
 interface Heap {

@@ -5,8 +5,9 @@ import type { Ladder } from '../../../contract/water.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
+import { dateText } from '../../parts/dates.ts';
 import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
-import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { Page, Waiting } from '../../parts/Page.tsx';
 
 /** Every tail ladder, what the trials say so far, and a new one. */
 export function Ladders() {

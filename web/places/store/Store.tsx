@@ -4,8 +4,9 @@ import { useSearchParams } from 'react-router';
 import { MATERIAL_KINDS, type Material, type MaterialKind } from '../../../contract/materials.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
+import { dateText } from '../../parts/dates.ts';
 import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
-import { dateText, Page, Waiting } from '../../parts/Page.tsx';
+import { Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { NewRubber } from '../molds/NewRubber.tsx';
 

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { format } from 'date-fns';
+import { format } from 'date-fns/format';
 import { Link } from 'react-router';
 import type { Today } from '../../../contract/today.ts';
 import { useMinute } from '../../api/now.ts';

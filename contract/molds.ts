@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../core/defaults.ts';
 import { FILLS, MOLD_KINDS } from '../core/heat/window.ts';
 import { wishSchema } from '../core/mold/buildWish.ts';
 import { type Insert, insertSchema } from '../core/mold/inserts.ts';
@@ -104,7 +105,7 @@ export const weighingBody = v.strictObject({
   of: v.picklist(['bait', 'shot', 'sprue']),
   count: count(1, 10_000),
   grams,
-  densityGPerMl: v.optional(density, 1.02),
+  densityGPerMl: v.optional(density, usual('plastisolGPerMl')),
 });
 export const dipBody = v.strictObject({
   id: ownId,

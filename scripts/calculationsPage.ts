@@ -1,5 +1,6 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { calculate, calculators } from '../core/calculators.ts';
+import { DEFAULTS } from '../core/defaults.ts';
 
 interface Part {
   type?: string;
@@ -70,6 +71,9 @@ export async function calculationsPage(): Promise<string> {
       ].join('\n\n'),
     );
   }
+  const defaults = Object.values(DEFAULTS)
+    .map(({ name, value, unit, source }) => `| ${name} | ${value} ${unit} | ${source} |`)
+    .join('\n');
   return `# The calculators
 
 Made from the registry in \`core/calculators.ts\` by \`npm run docs\`; do not edit by hand.
@@ -87,8 +91,16 @@ with the calculator they belong to: \`unknown-unit\`, \`unit-mismatch\`, \`out-o
 \`shot-exceeds-injector\`, \`cup-too-small\`, \`hardness-out-of-reach\`, \`mass-not-conserved\`, \`unknown-calculator\`,
 \`malformed-json\`.
 
-Values marked as starting values (feed, film, dead volume, reject prior, ten-degree rule, wall per dip, the Shore 00 fit,
-linear hardness mixing) stand until the workshop's own log knows better; product and safety data sheets always win.
+Values marked as starting values (reject prior, ten-degree rule, wall per dip, the Shore 00 fit, linear hardness mixing) and the
+defaults below stand until the workshop's own log knows better; product and safety data sheets always win.
+
+## Defaults
+
+Their one home is \`core/defaults.ts\`; schemas and screens read them there, and a test refuses a second one.
+
+| Default | Value | Where it comes from |
+| --- | --- | --- |
+${defaults}
 
 ${sections.join('\n\n')}
 `;

@@ -1,10 +1,11 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { finite, nonNegative, positive, whole } from '../validate.ts';
 import { carry, Field, type Line, lineOf } from './conduction.ts';
 
 /** Plastisol as it conducts, a starting value. */
-export const PLASTISOL = { conductivityWPerMK: 0.16, densityKgPerM3: 1020, cpJPerKgK: 1800 };
+export const PLASTISOL = { conductivityWPerMK: 0.16, densityKgPerM3: 1000 * usual('plastisolGPerMl'), cpJPerKgK: 1800 };
 
 /** Molds as they conduct: typical figures of handbooks. */
 export const MOLD_STUFF = {
@@ -27,12 +28,12 @@ const fields = {
   /** All of it: the full thickness, or the diameter. */
   thicknessMm: v.pipe(positive(500), v.minValue(0.1)),
   pourC: temperature,
-  demoldC: v.optional(temperature, 80),
+  demoldC: v.optional(temperature, usual('demoldC')),
   criterion: v.optional(v.picklist(['mean', 'centre', 'skin']), 'mean'),
   moldC: temperature,
   ambientC: temperature,
   wallMm: v.pipe(positive(1000), v.minValue(0.1)),
-  outerWPerM2K: v.optional(nonNegative(1e5), 12),
+  outerWPerM2K: v.optional(nonNegative(1e5), usual('stillAirWPerM2K')),
   mold: stuff,
   plastisol: v.optional(stuff, PLASTISOL),
 } as const;
@@ -41,7 +42,7 @@ export const demoldSchema = v.strictObject(fields);
 export const trainSchema = v.strictObject({
   ...fields,
   shots: whole(1, 40),
-  openS: v.optional(nonNegative(1e5), 60),
+  openS: v.optional(nonNegative(1e5), usual('openBetweenS')),
 });
 
 type Input = v.InferOutput<typeof demoldSchema>;

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { finite, nonNegative, positive, whole } from '../validate.ts';
 
 const place = v.strictTuple([finite, finite, finite]);
@@ -18,7 +19,7 @@ export const wishFields = {
   ),
   planeMm: v.optional(finite),
   shrinkFraction: v.optional(v.pipe(finite, v.minValue(0), v.maxValue(0.2)), 0.015),
-  wallMm: v.optional(v.pipe(positive(100), v.minValue(1)), 10),
+  wallMm: v.optional(v.pipe(positive(100), v.minValue(1)), usual('blockWallMm')),
   gapMm: v.optional(v.pipe(nonNegative(100), v.minValue(1)), 6),
   sprueMm: v.optional(positive(60), 12),
   runnerMm: v.optional(positive(40), 8),

@@ -1,18 +1,19 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { positive, signed, whole } from '../validate.ts';
 
 /** g/mL, handbook values of the metals and of soda-lime glass. */
 export const STUFF_G_PER_ML = {
   steel: 7.85,
-  stainless: 7.95,
+  stainless: usual('stainlessGPerMl'),
   brass: 8.5,
-  lead: 11.34,
+  lead: usual('leadGPerMl'),
   tin: 7.29,
   tungsten: 19.25,
   'tungsten putty': 9.5,
   glass: 2.5,
-  plastic: 1.2,
+  plastic: usual('tubeGPerMl'),
 } as const;
 export type Stuff = keyof typeof STUFF_G_PER_ML;
 

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { atMost, ceilNear, roundMoney } from '../rounding.ts';
 import { celsius, list, nonNegative, positive, signed, whole } from '../validate.ts';
@@ -26,15 +27,15 @@ export const planSchema = v.strictObject({
       heightMm: positive(SIDE_CAP_MM),
     }),
   ),
-  wallMm: v.optional(nonNegative(1e4), 10),
-  gapMm: v.optional(nonNegative(1e4), 8),
-  coverMm: v.optional(nonNegative(1e4), 10),
-  wasteFraction: v.optional(nonNegative(10), 0.07),
+  wallMm: v.optional(nonNegative(1e4), usual('siliconeWallMm')),
+  gapMm: v.optional(nonNegative(1e4), usual('siliconeGapMm')),
+  coverMm: v.optional(nonNegative(1e4), usual('siliconeCoverMm')),
+  wasteFraction: v.optional(nonNegative(10), usual('siliconeWasteFraction')),
   mix: mixSchema,
   potLifeMin: positive(1e6),
   demoldMin: positive(1e6),
-  ratedC: v.optional(celsius, 23),
-  roomC: v.optional(celsius, 23),
+  ratedC: v.optional(celsius, usual('ratedC')),
+  roomC: v.optional(celsius, usual('ratedC')),
   mixCupMl: v.optional(positive(1e9)),
   pricePerKgMinor: v.optional(nonNegative(1e9)),
 });
@@ -183,7 +184,7 @@ export const topUpSchema = v.strictObject({
   boxLengthMm: positive(SIDE_CAP_MM),
   boxWidthMm: positive(SIDE_CAP_MM),
   missingDepthMm: positive(SIDE_CAP_MM),
-  wasteFraction: v.optional(nonNegative(10), 0.07),
+  wasteFraction: v.optional(nonNegative(10), usual('siliconeWasteFraction')),
   minutesSinceMixed: v.pipe(signed(1e9), v.minValue(0)),
   potLifeMin: positive(1e6),
 });

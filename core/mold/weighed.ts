@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { list, nonNegative, positive, whole } from '../validate.ts';
 
 const reading = v.strictObject({
@@ -7,7 +8,7 @@ const reading = v.strictObject({
   count: whole(1, 10_000),
   grams: positive(1e6),
   /** Of the plastic it was poured of; salt makes it heavier. */
-  densityGPerMl: v.optional(positive(25), 1.02),
+  densityGPerMl: v.optional(positive(25), usual('plastisolGPerMl')),
 });
 
 export const weighedSchema = v.strictObject({

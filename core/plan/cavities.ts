@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { roundMoney } from '../rounding.ts';
 import { nonNegative, positive, whole } from '../validate.ts';
 
@@ -9,17 +10,17 @@ export const cavitiesSchema = v.strictObject({
   sprueMl: v.optional(nonNegative(1e5), 0),
   runnerMlPerCavity: v.optional(nonNegative(1e5), 0),
   /** From pouring one shot to the next into the same mold: fill, wait, open, close. */
-  fillS: v.optional(nonNegative(1e5), 30),
-  fillSPerCavity: v.optional(nonNegative(1e5), 10),
+  fillS: v.optional(nonNegative(1e5), usual('fillS')),
+  fillSPerCavity: v.optional(nonNegative(1e5), usual('fillSPerCavity')),
   waitS: positive(1e6),
-  openS: v.optional(nonNegative(1e5), 60),
-  setUpMin: v.optional(nonNegative(1e4), 25),
+  openS: v.optional(nonNegative(1e5), usual('openBetweenS')),
+  setUpMin: v.optional(nonNegative(1e4), usual('setUpMin')),
   moldFixedMinor: v.optional(nonNegative(1e9), 0),
   moldPerCavityMinor: nonNegative(1e9),
   plastisolPerKgMinor: v.optional(nonNegative(1e9), 0),
-  plastisolDensityGPerMl: v.optional(positive(25), 1.02),
+  plastisolDensityGPerMl: v.optional(positive(25), usual('plastisolGPerMl')),
   /** What comes back as sprue and is melted again, and is therefore no loss. */
-  returnFraction: v.optional(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(1)), 0.8),
+  returnFraction: v.optional(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(1)), usual('returnFraction')),
 });
 
 /**

@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import { batchSize } from '../plastisol/batch.ts';
 import { shotsFor } from '../yield/counts.ts';
 
@@ -99,7 +100,12 @@ export interface CupNeed {
 export const CONFIDENCE = 0.9;
 
 /** Starting values of `batch.size`; a screen that uses them says so. */
-export const CUP_DEFAULTS = { feedFraction: 0.06, deadMl: 3, cupFilmMl: 8, densityGPerMl: 1.02 };
+export const CUP_DEFAULTS = {
+  feedFraction: usual('feedFraction'),
+  deadMl: usual('deadMl'),
+  cupFilmMl: usual('cupFilmMl'),
+  densityGPerMl: usual('plastisolGPerMl'),
+};
 
 /** The injector that limits a load: the smallest, and only when every mold of the cup is injected. */
 export function injectorOf(

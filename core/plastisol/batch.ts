@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { atMost, ceilNear, floorNear } from '../rounding.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
@@ -15,11 +16,11 @@ const moldFields = {
 };
 
 const cupFields = {
-  feedFraction: v.optional(nonNegative(10), 0.06),
+  feedFraction: v.optional(nonNegative(10), usual('feedFraction')),
   injectorMl: v.optional(positive(ML_CAP)),
-  deadMl: v.optional(nonNegative(ML_CAP), 3),
-  cupFilmMl: v.optional(nonNegative(ML_CAP), 8),
-  densityGPerMl: v.optional(positive(100), 1.02),
+  deadMl: v.optional(nonNegative(ML_CAP), usual('deadMl')),
+  cupFilmMl: v.optional(nonNegative(ML_CAP), usual('cupFilmMl')),
+  densityGPerMl: v.optional(positive(100), usual('plastisolGPerMl')),
 };
 
 export const sizeSchema = v.strictObject({

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { floorNear, roundHalfUp } from '../rounding.ts';
 import { type Measure, ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
@@ -13,7 +14,7 @@ export const scaleSchema = v.strictObject({
       id,
       amount: nonNegative(1e6),
       unit: v.pipe(v.string(), v.minLength(1), v.maxLength(40)),
-      dropsPerMl: v.optional(positive(1e4), 20),
+      dropsPerMl: v.optional(positive(1e4), usual('dropsPerMl')),
       bulkGPerMl: v.optional(positive(100)),
       strength: v.optional(positive(1e3), 1),
       bottleStrength: v.optional(positive(1e3), 1),
@@ -121,7 +122,7 @@ export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number
       id: materialId,
       amount,
       unit,
-      dropsPerMl: dropsPerMl ?? 20,
+      dropsPerMl: dropsPerMl ?? usual('dropsPerMl'),
       bulkGPerMl: bulkGPerMl ?? undefined,
       strength: 1,
       bottleStrength,

@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import { dipPlan, dipSchema } from '../mold/dip.ts';
 import { batchFromCup, batchSize, fromCupSchema, sizeSchema } from '../plastisol/batch.ts';
 import { blend, blendSchema, modulus, modulusSchema } from '../plastisol/hardness.ts';
@@ -64,7 +65,7 @@ export const plasticCalculators: Calculator[] = [
     asks: 'How much of each plastic for this hardness, at the least cost?',
     formula: 'shares sum to 1; hardness mixes linearly; least price within the tolerance, then nearest to the target',
     source: 'Rule of mixtures; two linear programs solved with HiGHS',
-    limits: 'Linear mixing is a starting value: read the bait after 24 h and correct.',
+    limits: `Linear mixing is a starting value: read the bait after ${usual('cureH')} h and correct.`,
     example: {
       scale: '00',
       target: 34,

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { positive, signed } from '../validate.ts';
 
@@ -65,7 +66,7 @@ export const convertSchema = v.strictObject({
   value: signed(1e15),
   from: unitName,
   to: unitName,
-  dropsPerMl: v.optional(positive(1e4), 20),
+  dropsPerMl: v.optional(positive(1e4), usual('dropsPerMl')),
   densityGPerMl: v.optional(positive(1e3)),
   measures: measuresSchema,
 });

@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import { convert, ML_PER_CUP } from './convert.ts';
 import type { Dimension } from './parse.ts';
 
@@ -49,7 +50,9 @@ export function show(value: number, dimension: Dimension, taste: UnitTaste): Sho
   // convert refuses negative amounts; a difference is shown with its sign.
   const sign = value < 0 && dimension !== 'temperature' ? -1 : 1;
   const converted =
-    sign * convert({ value: sign * value, from: BASE[dimension], to: unit, dropsPerMl: 20, measures: [] }).value;
+    sign *
+    convert({ value: sign * value, from: BASE[dimension], to: unit, dropsPerMl: usual('dropsPerMl'), measures: [] })
+      .value;
   if (unit === 'g' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'kg' };
   if (unit === 'mL' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'L' };
   if (unit === 'oz' && Math.abs(converted) >= 32) return { figure: trim((converted / 16).toFixed(2)), unit: 'lb' };

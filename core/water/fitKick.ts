@@ -1,13 +1,14 @@
 import jstat from 'jstat';
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { finite, positive } from '../validate.ts';
 import { ADDED_MASS, beam, mustBePaddle, onset, STROUHAL, tailFields } from './kick.ts';
 
 const tail = {
   ...tailFields,
-  plastisolDensityGPerMl: v.optional(positive(25), 1.02),
-  waterDensityGPerMl: v.optional(positive(25), 1),
+  plastisolDensityGPerMl: v.optional(positive(25), usual('plastisolGPerMl')),
+  waterDensityGPerMl: v.optional(positive(25), usual('waterGPerMl')),
 } as const;
 const speed = v.pipe(finite, v.gtValue(0), v.maxValue(20));
 
@@ -134,7 +135,7 @@ export function fitKick({ trials, candidates, walkingMPerS }: v.InferOutput<type
     addedMassCoefficient: mass.value,
     addedMassRange: [mass.low, mass.high],
     /** How far an onset speed of a middling tail may be off, as a share. */
-    onsetUncertainty: Math.exp(fitted((ca, st) => 1 / (st * Math.sqrt(1.02 + ca))).sd) - 1,
+    onsetUncertainty: Math.exp(fitted((ca, st) => 1 / (st * Math.sqrt(usual('plastisolGPerMl') + ca))).sd) - 1,
     n: trials.length,
     residuals,
     teaches: teaches.sort((a, b) => b.bits - a.bits),

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { modulus } from '../plastisol/hardness.ts';
 import { finite, positive } from '../validate.ts';
@@ -18,8 +19,8 @@ export const tailFields = {
 } as const;
 
 const densities = {
-  plastisolDensityGPerMl: v.optional(positive(25), 1.02),
-  waterDensityGPerMl: v.optional(positive(25), 1),
+  plastisolDensityGPerMl: v.optional(positive(25), usual('plastisolGPerMl')),
+  waterDensityGPerMl: v.optional(positive(25), usual('waterGPerMl')),
 } as const;
 
 export const ADDED_MASS = 0.6;

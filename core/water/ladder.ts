@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import type { ShapeSpec } from '../shape/spec.ts';
 import { ADDED_MASS, beam, onset, STROUHAL } from './kick.ts';
 
@@ -55,8 +56,8 @@ export function ladderSteps(wish: LadderWish): LadderStep[] {
           hardness: wish.hardness,
           wristThicknessMm,
           ...step,
-          plastisolDensityGPerMl: 1.02,
-          waterDensityGPerMl: 1,
+          plastisolDensityGPerMl: usual('plastisolGPerMl'),
+          waterDensityGPerMl: usual('waterGPerMl'),
         }),
         wish.addedMassCoefficient ?? ADDED_MASS,
         wish.strouhal ?? STROUHAL,

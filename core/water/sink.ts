@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
 import { nonNegative, positive } from '../validate.ts';
@@ -52,8 +53,8 @@ export const saltSchema = v.strictObject({
   planAreaMm2: positive(1e8),
   waterDensityGPerMl: waterDensity,
   cd,
-  plastisolDensityGPerMl: v.optional(positive(25), 1.02),
-  saltDensityGPerMl: v.optional(positive(25), 2.165),
+  plastisolDensityGPerMl: v.optional(positive(25), usual('plastisolGPerMl')),
+  saltDensityGPerMl: v.optional(positive(25), usual('saltGPerMl')),
   maxFraction: v.optional(v.pipe(v.number(), v.finite(), v.gtValue(0), v.ltValue(1)), 0.4),
 });
 

@@ -1,4 +1,5 @@
 import type { Insight, PourFigures } from '../../contract/insight.ts';
+import { standing } from '../db/log.ts';
 import { all } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { faultCounts } from '../pours/counts.ts';
@@ -10,8 +11,8 @@ const FIGURES = `
   SELECT pour.id, pour.code, pour.closed_at AS at, recipe.name AS recipe_name, recipe.hex, pour.wanted_scale, pour.wanted_hardness,
     b.cooked_g, b.good_g, b.returned_g, b.reject_g, b.residue_g,
     (SELECT group_concat(pm.mold_id) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS mold_ids,
-    (SELECT avg(h.value) FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND h.reverses IS NULL
-      AND h.scale = coalesce(pour.wanted_scale, '00') AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id)) AS hardness,
+    (SELECT avg(h.value) FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND ${standing('hardness_reading', 'h')}
+      AND h.scale = coalesce(pour.wanted_scale, '00')) AS hardness,
     coalesce((SELECT sum(pm.good + pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS made,
     coalesce((SELECT sum(pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS rejected
   FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN balance b ON b.seq = (SELECT max(seq) FROM balance WHERE pour_id = pour.id)

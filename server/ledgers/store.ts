@@ -1,5 +1,6 @@
 import type { Dose, Ledger } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
+import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -51,10 +52,5 @@ export function addDose(
 /** A mis-tap is taken back by a row of its own; the shots in between keep what they were told. */
 export function reverseDose(db: Db, ledgerId: string, doseId: string, own: string | undefined, at: string): void {
   refuseClosed(db, ledgerId);
-  const dose = first<Dose>(db, 'SELECT * FROM dose WHERE id = ? AND ledger_id = ?', [doseId, ledgerId]);
-  if (!dose) throw new Failure('not-found', 'There is no such dose in this ledger.');
-  if (dose.reverses)
-    throw new Failure('invalid-input', 'That row takes a dose back; add the dose again instead.', 'doseId');
-  const { materialId, amount, unit } = dose;
-  insert(db, 'dose', { id: newId(own), ledgerId, materialId, amount, unit, reverses: doseId, at });
+  takeBack(db, 'dose', { id: doseId, of: ['ledger_id', ledgerId], own, what: 'dose', path: 'doseId', at });
 }

@@ -153,7 +153,7 @@ test('a record that is not there, or a question that breaks, does not keep the p
   expect(gone.answer.status).toBe(200);
   expect(Object.keys(gone.first.answers)).not.toContain('/pours/00000000-0000-7000-8000-000000000000');
   expect(Object.keys(gone.first.answers)).toContain('/materials?limit=200');
-  workshop.data.db.exec('DROP VIEW IF EXISTS rack');
+  workshop.data.db.exec('DROP TABLE rack_level');
   const broken = await page('/');
   expect([broken.answer.status, broken.document.querySelector('h1')]).toEqual([200, null]);
   expect(Object.keys(broken.first.answers)).not.toContain('/today');

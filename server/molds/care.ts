@@ -2,6 +2,7 @@ import type { DipReading, MoldCare, MoldRow, SparkRun, Weighed, Weighing } from 
 import { meanInserts } from '../../core/mold/inserts.ts';
 import { medianLife } from '../../core/mold/life.ts';
 import { weighed } from '../../core/mold/weighed.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { type MoldCount, openFlash } from '../pours/counts.ts';
@@ -9,14 +10,11 @@ import { type MoldCount, openFlash } from '../pours/counts.ts';
 /** The care logs by the name they go by outside; rows are only added, and taken back by a row of their own. */
 export const LOG_TABLES = { weighings: 'mold_weighing', dips: 'dip_reading', sparks: 'spark_run' } as const;
 
-const live = (table: string) =>
-  `t.reverses IS NULL AND NOT EXISTS (SELECT 1 FROM ${table} back WHERE back.reverses = t.id)`;
-
 function logOf<T>(db: Db, log: keyof typeof LOG_TABLES, columns: string, moldId: string): T[] {
   const table = LOG_TABLES[log];
   return all<T>(
     db,
-    `SELECT t.id, ${columns}, t.at FROM ${table} t WHERE t.mold_id = ? AND ${live(table)} ORDER BY t.seq`,
+    `SELECT t.id, ${columns}, t.at FROM ${table} t WHERE t.mold_id = ? AND ${standing(table, 't')} ORDER BY t.seq`,
     [moldId],
   );
 }
@@ -27,7 +25,7 @@ export function weighingsByMold(db: Db): Map<string, Weighing[]> {
   for (const { moldId, ...row } of all<Weighing & { moldId: string }>(
     db,
     `SELECT t.id, t.mold_id, t.of, t.count, t.grams, t.density_g_per_ml, t.at FROM mold_weighing t
-     WHERE ${live('mold_weighing')} ORDER BY t.seq`,
+     WHERE ${standing('mold_weighing', 't')} ORDER BY t.seq`,
   ))
     byMold.set(moldId, [...(byMold.get(moldId) ?? []), row]);
   return byMold;

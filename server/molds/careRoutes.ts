@@ -1,5 +1,6 @@
 import { careBackBody, dipBody, type MoldRow, rebuildBody, sparkBody, weighingBody } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
+import { takeBack } from '../db/log.ts';
 import { first, insert, mustFind, run } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
@@ -36,15 +37,8 @@ export const moldCareEndpoints = [
     run: ({ db, body, params, at }) => {
       const mold = mustFind<MoldRow>(db, 'mold', params.id as string, 'mold');
       const table = LOG_TABLES[body.log];
-      const row = first<Record<string, unknown>>(db, `SELECT * FROM ${table} WHERE id = ? AND mold_id = ?`, [
-        body.rowId,
-        mold.id,
-      ]);
-      if (!row) throw new Failure('not-found', 'There is no such row in the log of this mold.');
-      if (row.reverses)
-        throw new Failure('invalid-input', 'That row takes another back; write it anew instead.', 'rowId');
-      const { seq: _, ...same } = row;
-      insert(db, table, { ...same, id: newId(body.id), reverses: body.rowId, at });
+      const what = 'row in the log of this mold';
+      takeBack(db, table, { id: body.rowId, of: ['mold_id', mold.id], own: body.id, what, path: 'rowId', at });
       return getMold(db, mold.id);
     },
   }),

@@ -4,6 +4,7 @@ import { type CupNeed, cupsFor, type Level, type LineNeed, shareOut, type Wanted
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
+import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 
 /** Lines of all open orders, earliest due first, with what is not yet packed. */
@@ -23,7 +24,7 @@ const levels = (db: Db, at: string) =>
   all<Level>(
     db,
     `SELECT bait_id, recipe_id, sum(iif(cured_at <= @at, baits, 0)) AS ready, sum(iif(cured_at <= @at, 0, baits)) AS curing
-     FROM rack GROUP BY bait_id, recipe_id`,
+     FROM ${RACK} GROUP BY bait_id, recipe_id`,
     { at },
   );
 

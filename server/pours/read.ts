@@ -4,6 +4,7 @@ import type { HeatLimit } from '../../core/heat/window.ts';
 import { curedAt } from '../../core/process/cure.ts';
 import { waitsByKind } from '../../core/process/waits.ts';
 import { balance } from '../../core/yield/counts.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -85,18 +86,14 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
 }
 
 export const heatsOf = (db: Db, pourId: string) =>
-  all<Heat>(
-    db,
-    `SELECT seq, id, kind, c, at FROM heat h WHERE pour_id = ? AND kind <> 'reversed'
-     AND NOT EXISTS (SELECT 1 FROM heat u WHERE u.reverses = h.id) ORDER BY seq`,
-    [pourId],
-  );
+  all<Heat>(db, `SELECT seq, id, kind, c, at FROM heat h WHERE pour_id = ? AND ${standing('heat', 'h')} ORDER BY seq`, [
+    pourId,
+  ]);
 
 export const hardnessOf = (db: Db, pourId: string) =>
   all<HardnessReading>(
     db,
-    `SELECT id, scale, value, early, at FROM hardness_reading h WHERE pour_id = ? AND reverses IS NULL
-     AND NOT EXISTS (SELECT 1 FROM hardness_reading u WHERE u.reverses = h.id) ORDER BY seq`,
+    `SELECT id, scale, value, early, at FROM hardness_reading h WHERE pour_id = ? AND ${standing('hardness_reading', 'h')} ORDER BY seq`,
     [pourId],
   );
 
@@ -124,8 +121,7 @@ const limitsOf = (db: Db, { recipeRevisionId, ledgerId }: PourRecord) =>
     db,
     `SELECT name, limit_c AS c FROM material WHERE limit_c IS NOT NULL AND (
        id IN (SELECT material_id FROM recipe_item WHERE revision_id = ?) OR
-       id IN (SELECT material_id FROM dose d WHERE d.ledger_id = ? AND +d.reverses IS NULL
-         AND NOT EXISTS (SELECT 1 FROM dose back WHERE back.reverses = d.id)))
+       id IN (SELECT material_id FROM dose d WHERE d.ledger_id = ? AND ${standing('dose', 'd')}))
      ORDER BY limit_c, name`,
     [recipeRevisionId, ledgerId],
   );

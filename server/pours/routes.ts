@@ -12,11 +12,12 @@ import {
 import { Failure } from '../../core/failure.ts';
 import type { Waits } from '../../core/process/waits.ts';
 import { endClocks } from '../clocks/store.ts';
+import { takeBack } from '../db/log.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { closePour, weighAgain } from './close.ts';
-import { getPour, hardnessOf, listPours } from './read.ts';
+import { getPour, listPours } from './read.ts';
 import { waitsIn } from './waits.ts';
 import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour, undo } from './write.ts';
 
@@ -140,10 +141,8 @@ export const pourEndpoints = [
     run: ({ db, body, params, at }) => {
       const id = params.id as string;
       mustFind(db, 'pour', id, 'pour');
-      const reading = hardnessOf(db, id).find((row) => row.id === body.rowId);
-      if (!reading) throw new Failure('not-found', 'There is no such reading of this pour, or it was taken back.');
-      const { scale, value, early } = reading;
-      insert(db, 'hardness_reading', { id: newId(body.id), pourId: id, scale, value, early, reverses: reading.id, at });
+      const what = 'reading of this pour';
+      takeBack(db, 'hardness_reading', { id: body.rowId, of: ['pour_id', id], own: body.id, what, at });
       return getPour(db, id);
     },
   }),

@@ -7,6 +7,7 @@ import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
 import { batchSize, inGlasses } from '../../core/plastisol/batch.ts';
 import { type Waits, waitOf } from '../../core/process/waits.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
+import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -233,20 +234,14 @@ export function addMarks(
 
 /** Takes back a shot or a heat of this pour. */
 export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefined, at: string): void {
-  const shot = first<{ moldId: string; doseSeq: number; heatSeq: number }>(
-    db,
-    'SELECT * FROM shot_live WHERE id = ? AND pour_id = ?',
-    [rowId, pour.id],
-  );
-  if (shot) {
-    const { moldId, doseSeq, heatSeq } = shot;
-    insert(db, 'shot', { id: newId(own), pourId: pour.id, moldId, doseSeq, heatSeq, reverses: rowId, at });
+  const taken = { id: rowId, of: ['pour_id', pour.id] as [string, string], own, at };
+  if (first(db, 'SELECT 1 FROM shot_live WHERE id = ? AND pour_id = ?', [rowId, pour.id])) {
+    const { moldId } = takeBack<{ moldId: string }>(db, 'shot', { ...taken, what: 'shot' });
     endClocks(db, 'open', 'pour-mold', `${pour.id} ${moldId}`, at);
     return;
   }
-  const heat = first(db, `SELECT 1 FROM heat WHERE id = ? AND pour_id = ? AND kind <> 'reversed'`, [rowId, pour.id]);
-  if (!heat) throw new Failure('not-found', 'There is no such shot or reading in this pour, or it was taken back.');
-  insert(db, 'heat', { id: newId(own), pourId: pour.id, kind: 'reversed', reverses: rowId, at });
+  const what = 'shot or reading in this pour, or it was taken back';
+  takeBack(db, 'heat', { ...taken, what, change: () => ({ kind: 'reversed', c: null }) });
 }
 
 /** Puts a pour away that was laid out by mistake, or takes it up again; one that was drawn from is closed by weighing. */

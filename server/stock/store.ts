@@ -1,22 +1,25 @@
 import type { Bag, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
+import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
+import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
-import { all, first, insert, nextNumber } from '../db/rows.ts';
+import { all, first, insert, nextNumber, type Row } from '../db/rows.ts';
 import { newId } from '../ids.ts';
+import { RACK } from './lying.ts';
 
-const RACK = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
+const LYING = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
       rack.pour_id, pour.code AS pour_code, rack.baits, rack.cured_at, rack.cured_at <= @at AS cured
-  FROM rack JOIN bait ON bait.id = rack.bait_id JOIN recipe ON recipe.id = rack.recipe_id JOIN pour ON pour.id = rack.pour_id`;
+  FROM ${RACK} JOIN bait ON bait.id = rack.bait_id JOIN recipe ON recipe.id = rack.recipe_id JOIN pour ON pour.id = rack.pour_id`;
 const OLDEST_FIRST = 'ORDER BY rack.cured_at, pour.code';
 
 type Lying = Omit<RackRow, 'promised'>;
 
 /** Everything on the rack, oldest pour first, so that the oldest is packed first. */
-export const rack = (db: Db, at: string) => all<Lying>(db, `${RACK} ${OLDEST_FIRST}`, { at });
+export const rack = (db: Db, at: string) => all<Lying>(db, `${LYING} ${OLDEST_FIRST}`, { at });
 
 /** The same of one bait in one colour. */
 const rackOf = (db: Db, at: string, { baitId, recipeId }: What) =>
-  all<Lying>(db, `${RACK} WHERE rack.recipe_id = @recipeId AND rack.bait_id = @baitId ${OLDEST_FIRST}`, {
+  all<Lying>(db, `${LYING} WHERE rack.recipe_id = @recipeId AND rack.bait_id = @baitId ${OLDEST_FIRST}`, {
     at,
     baitId,
     recipeId,
@@ -48,7 +51,7 @@ function shortage(rows: Omit<RackRow, 'promised'>[], wanted: number, onlyCured: 
   if (onlyCured && next && total >= wanted) {
     return new Failure(
       'not-cured',
-      `${ready} of ${wanted} are cured; the rest may be packed after 24 hours of cure.`,
+      `${ready} of ${wanted} are cured; the rest may be packed after ${usual('cureH')} hours of cure.`,
       undefined,
       {
         curedAt: next.curedAt,
@@ -217,23 +220,12 @@ export const stockMoves = (db: Db) =>
      WHERE k.kind IN ('fished', 'given', 'scrapped') ORDER BY k.seq DESC LIMIT 30`,
   ).map(({ gone, ...move }) => ({ ...move, reversed: gone }));
 
+const backOnTheRack = ({ baits }: Row) => ({ kind: 'reversed', baits: -Number(baits), note: '' });
+
 /** Takes back baits that left without an order. */
 export function reverseMove(db: Db, moveId: string, own: string | undefined, at: string): void {
-  const move = first<{ baitId: string; recipeId: string; pourId: string; baits: number }>(
-    db,
-    `SELECT * FROM stock_move WHERE id = ? AND kind IN ('fished', 'given', 'scrapped')`,
-    [moveId],
-  );
-  if (!move) throw new Failure('not-found', 'There is no such move to take back.');
-  const { baitId, recipeId, pourId, baits } = move;
-  insert(db, 'stock_move', {
-    id: newId(own),
-    kind: 'reversed',
-    baitId,
-    recipeId,
-    pourId,
-    baits: -baits,
-    reverses: moveId,
-    at,
-  });
+  // What was poured or packed is undone where it was done: by weighing again, by opening the bag.
+  if (!first(db, `SELECT 1 FROM stock_move WHERE id = ? AND kind IN ('fished', 'given', 'scrapped')`, [moveId]))
+    throw new Failure('not-found', 'There is no such move to take back.');
+  takeBack(db, 'stock_move', { id: moveId, own, what: 'move', at, change: backOnTheRack });
 }

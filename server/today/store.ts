@@ -3,11 +3,14 @@ import { parseISO } from 'date-fns/parseISO';
 import { subDays } from 'date-fns/subDays';
 import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
 import { countWord, tonight } from '../../core/plan/evening.ts';
+import { CURE_MS } from '../../core/process/cure.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
 import { allNeeds, cups, type PlacedNeed } from '../orders/need.ts';
 import { openOrders } from '../orders/store.ts';
+import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 
 interface Named {
@@ -104,9 +107,10 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
     db,
     `SELECT pour.id, pour.code, recipe.name AS recipe, pour.wanted_scale AS scale, pour.wanted_hardness AS wanted, pour.closed_at
      FROM pour JOIN recipe ON recipe.id = pour.recipe_id
-     WHERE pour.closed_at <= ? AND pour.closed_at > ? AND EXISTS (SELECT 1 FROM shot_live s WHERE s.pour_id = pour.id)
-       AND NOT EXISTS (SELECT 1 FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0) ORDER BY pour.closed_at LIMIT 4`,
-    [new Date(now.getTime() - 86400_000).toISOString(), new Date(now.getTime() - 14 * 86400_000).toISOString()],
+     WHERE pour.closed_at > ? AND (SELECT max(s.at) FROM shot_live s WHERE s.pour_id = pour.id) <= ?
+       AND NOT EXISTS (SELECT 1 FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND ${standing('hardness_reading', 'h')})
+     ORDER BY pour.closed_at LIMIT 4`,
+    [subDays(now, 14).toISOString(), new Date(now.getTime() - CURE_MS).toISOString()],
   );
   const low = all<{ id: string; name: string; levelG: number; reorderG: number }>(
     db,
@@ -182,7 +186,7 @@ const dayName = (dueOn: string, now: Date) => {
   return days > 1 && days < 7 ? format(due, 'EEEE') : format(due, 'd MMMM');
 };
 
-/** Cured 24 hours after the pour: the last evening that still makes the due day. */
+/** The last evening that still makes the due day. */
 function pourBy(dueOn: string, now: Date): string {
   const last = format(subDays(parseISO(dueOn), 1), 'yyyy-MM-dd');
   const today = format(now, 'yyyy-MM-dd');
@@ -286,7 +290,7 @@ export function line(db: Db, now: Date): Line {
   const needs = allNeeds(db, at);
   const lying = first<{ baits: number; curing: number }>(
     db,
-    'SELECT coalesce(sum(baits), 0) AS baits, coalesce(sum(iif(cured_at > ?, baits, 0)), 0) AS curing FROM rack',
+    `SELECT coalesce(sum(baits), 0) AS baits, coalesce(sum(iif(cured_at > ?, baits, 0)), 0) AS curing FROM ${RACK}`,
     [at],
   ) as { baits: number; curing: number };
   return {

@@ -132,6 +132,22 @@ describe('the sentence', () => {
     });
   });
 
+  test('hardness is asked for a day after the last shot, and again once its reading was withdrawn', async () => {
+    const asked = async () => (await today()).needs.filter((need) => need.kind === 'hardness').length;
+    const { id } = await poured(workshop, stock, 2);
+    // Weighed in the morning after: the bait has cured since its last shot, not since the scale.
+    workshop.waits(12);
+    await workshop.post(`/pours/${id}/close`, closing(7, 1));
+    workshop.waits(11.9);
+    expect(await asked()).toBe(0);
+    workshop.waits(0.2);
+    expect(await asked()).toBe(1);
+    const { body } = await workshop.post<Pour>(`/pours/${id}/hardness`, { scale: '00', value: 33 });
+    expect(await asked()).toBe(0);
+    await workshop.post(`/pours/${id}/hardness/undo`, { rowId: body.hardness[0]?.id });
+    expect(await asked()).toBe(1);
+  });
+
   test('the line counts what waits at each station', async () => {
     await workshop.post<Pour>('/pours', { recipeId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
     const pour = await poured(workshop, stock, 2);

@@ -2,7 +2,8 @@ import { listQuery } from '../../contract/fields.ts';
 import { type KickFit, ladderBody, trialBody, waterTestBody } from '../../contract/water.ts';
 import { Failure } from '../../core/failure.ts';
 import { ladderSteps } from '../../core/water/ladder.ts';
-import { first, insert, mustFind, type Row } from '../db/rows.ts';
+import { takeBack } from '../db/log.ts';
+import { first, insert, mustFind } from '../db/rows.ts';
 import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import {
@@ -55,9 +56,7 @@ export const waterEndpoints = [
     path: '/water-tests/:id/reverse',
     touches,
     run: ({ db, params, at }) => {
-      const { seq: _, ...row } = mustFind<Row>(db, 'water_test', params.id as string, 'water test');
-      if (row.reverses) throw new Failure('invalid-input', 'That row already takes another one back.');
-      insert(db, 'water_test', { ...row, id: newId(), reverses: row.id, at });
+      takeBack(db, 'water_test', { id: params.id as string, what: 'water test', at });
       return {};
     },
   }),
@@ -111,13 +110,7 @@ export const waterEndpoints = [
     finish: judged,
     run: ({ db, params, at }) => {
       const { id, trialId } = params as { id: string; trialId: string };
-      const row = first<Row>(
-        db,
-        'SELECT id, ladder_id, step, hz, kicks_at_m_per_s, not_at_m_per_s FROM ladder_trial WHERE id = ? AND ladder_id = ? AND reverses IS NULL',
-        [trialId, id],
-      );
-      if (!row) throw new Failure('not-found', 'There is no such trial of this ladder.');
-      insert(db, 'ladder_trial', { ...row, id: newId(), reverses: trialId, at });
+      takeBack(db, 'ladder_trial', { id: trialId, of: ['ladder_id', id], what: 'trial of this ladder', at });
       return getLadder(db, id);
     },
   }),

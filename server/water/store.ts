@@ -2,9 +2,11 @@ import { createHash } from 'node:crypto';
 import type * as v from 'valibot';
 import type { ListQuery } from '../../contract/fields.ts';
 import type { KickFit, Ladder, LadderRow, Trial, WaterTest } from '../../contract/water.ts';
+import { usual } from '../../core/defaults.ts';
 import { type ShapeSpec, tailOf } from '../../core/shape/spec.ts';
 import type { fitKickSchema } from '../../core/water/fitKick.ts';
 import { END_PADDLE } from '../../core/water/kick.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, mustFind } from '../db/rows.ts';
 import type { Beside } from '../http/endpoint.ts';
@@ -19,7 +21,7 @@ const TESTS = {
   sorts: { time: 't.seq', master: 'bait.name' },
   order: '-time',
   search: "(bait.name || ' ' || t.place_name || ' ' || t.notes) LIKE @q",
-  where: 't.reverses IS NULL AND NOT EXISTS (SELECT 1 FROM water_test back WHERE back.reverses = t.id)',
+  where: standing('water_test', 't'),
   idColumn: 't.id',
 };
 
@@ -38,8 +40,7 @@ export const getTest = (db: Db, id: string) => {
 };
 
 const LADDERS = {
-  select: `SELECT /*sort*/ ladder.*, (SELECT count(*) FROM ladder_trial t WHERE t.ladder_id = ladder.id AND t.reverses IS NULL
-    AND NOT EXISTS (SELECT 1 FROM ladder_trial back WHERE back.reverses = t.id)) AS trials FROM ladder`,
+  select: `SELECT /*sort*/ ladder.*, (SELECT count(*) FROM ladder_trial t WHERE t.ladder_id = ladder.id AND ${standing('ladder_trial', 't')}) AS trials FROM ladder`,
   sorts: { created: 'created_at', name: 'name' },
   order: '-created',
   search: 'name LIKE @q',
@@ -52,8 +53,7 @@ const trialsOf = (db: Db, ladderId: string) =>
   all<Trial>(
     db,
     `SELECT t.id, t.step, t.hz, t.kicks_at_m_per_s, t.not_at_m_per_s, t.at FROM ladder_trial t
-     WHERE t.ladder_id = ? AND t.reverses IS NULL
-       AND NOT EXISTS (SELECT 1 FROM ladder_trial back WHERE back.reverses = t.id) ORDER BY t.seq`,
+     WHERE t.ladder_id = ? AND ${standing('ladder_trial', 't')} ORDER BY t.seq`,
     [ladderId],
   );
 
@@ -66,7 +66,7 @@ function said({ hz, kicksAtMPerS, notAtMPerS }: Pick<Trial, 'hz' | 'kicksAtMPerS
   };
 }
 
-const WATER = { plastisolDensityGPerMl: 1.02, waterDensityGPerMl: 1 };
+const WATER = { plastisolDensityGPerMl: usual('plastisolGPerMl'), waterDensityGPerMl: usual('waterGPerMl') };
 
 function ladderTrials(ladder: Omit<LadderRow, 'trials'>, trials: Trial[]): FitTrial[] {
   return trials.flatMap((trial) => {

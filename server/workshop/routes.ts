@@ -7,6 +7,7 @@ import {
   type Workshop,
   workshopBody,
 } from '../../contract/workshop.ts';
+import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import { unitOf } from '../../core/units/convert.ts';
 import { insert, mustFind, update } from '../db/rows.ts';
@@ -16,7 +17,7 @@ import { baits, makers, measures, workshop } from './store.ts';
 
 function refuseBuiltIn(name: string): void {
   try {
-    unitOf(name, { dropsPerMl: 20, measures: [] });
+    unitOf(name, { dropsPerMl: usual('dropsPerMl'), measures: [] });
   } catch {
     return;
   }

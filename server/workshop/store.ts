@@ -1,10 +1,18 @@
 import type { Bait, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import { usual } from '../../core/defaults.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
 /** What a new workshop starts from; every one of these is a default and says so on the screen. */
-const DEFAULTS = { id: 1, name: 'My workshop', currency: 'EUR', roomC: 20, glassMl: 473.176473, dropsPerMl: 20 };
+const EMPTY = {
+  id: 1,
+  name: 'My workshop',
+  currency: 'EUR',
+  roomC: usual('roomC'),
+  glassMl: usual('glassMl'),
+  dropsPerMl: usual('dropsPerMl'),
+};
 
 export function workshop(db: Db): Workshop {
   const row = first<Workshop & { id: number }>(db, 'SELECT * FROM workshop WHERE id = 1');
@@ -15,7 +23,7 @@ export function workshop(db: Db): Workshop {
 
 /** Called once at start, so that reading the workshop never writes. */
 export function ensureWorkshop(db: Db): void {
-  if (!first(db, 'SELECT 1 FROM workshop')) insert(db, 'workshop', DEFAULTS);
+  if (!first(db, 'SELECT 1 FROM workshop')) insert(db, 'workshop', EMPTY);
 }
 
 export const makers = (db: Db) => all<Maker>(db, 'SELECT * FROM maker ORDER BY created_at');

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
 import type { Bait, Clock } from '../../../contract/workshop.ts';
+import { usual } from '../../../core/defaults.ts';
 import { bake } from '../../../core/mold/clay.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -385,7 +386,13 @@ function BaitFacts({ bait }: { bait: Bait }) {
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-4">
         <NumberField label="To a pack" value={packCount} onChange={setPackCount} min={1} />
         <NumberField label={`Price of a pack, ${workshop.currency}`} value={price} onChange={setPrice} min={0} />
-        <NumberField label="Wanted hardness" value={wanted} onChange={setWanted} min={0} hint="read after 24 h" />
+        <NumberField
+          label="Wanted hardness"
+          value={wanted}
+          onChange={setWanted}
+          min={0}
+          hint={`read after ${usual('cureH')} h`}
+        />
         <SelectField
           label="Shore scale"
           value={scale}

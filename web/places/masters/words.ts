@@ -1,5 +1,6 @@
 import type { MASTER_KINDS } from '../../../contract/masters.ts';
 import type { Shape } from '../../../contract/workshop.ts';
+import { usual } from '../../../core/defaults.ts';
 
 export const KIND_WORDS: Record<(typeof MASTER_KINDS)[number], string> = {
   clay: 'Polymer clay, baked',
@@ -25,6 +26,6 @@ export const DENSITY_G_PER_ML: Record<(typeof MASTER_KINDS)[number], number> = {
   wood: 0.6,
   print: 1.24,
   cast: 1.1,
-  'own-bait': 1.02,
+  'own-bait': usual('plastisolGPerMl'),
   natural: 1.05,
 };

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Master } from '../../../contract/masters.ts';
+import { usual } from '../../../core/defaults.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -32,7 +33,7 @@ const FIRST: MoldWish = {
   kind: 'printed',
   count: 2,
   shrinkFraction: 0.015,
-  wallMm: 10,
+  wallMm: usual('blockWallMm'),
   gapMm: 6,
   sprueMm: 12,
   runnerMm: 8,

@@ -60,7 +60,7 @@ export function Heat({ mold }: { mold: Mold }) {
   if (!STUFF_OF[mold.kind]) return null;
   const set = (part: Partial<Wish>) => setOwn({ ...own, ...part });
   const { plain, fan, warm } = found;
-  const handS = 30 + 10 * mold.cavities + wish.openS;
+  const handS = usual('fillS') + usual('fillSPerCavity') * mold.cavities + wish.openS;
   const last = typeof plain === 'string' ? null : (plain.at(-1) as number);
   const against = (other: number[] | string) => {
     if (typeof other === 'string' || last === null) return '—';

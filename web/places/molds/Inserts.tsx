@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Master } from '../../../contract/masters.ts';
 import type { Mold } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { type Insert, insertSize, STUFF_G_PER_ML, type Stuff } from '../../../core/mold/inserts.ts';
 import { sink } from '../../../core/water/sink.ts';
 import { trim } from '../../../core/water/trim.ts';
@@ -17,8 +18,8 @@ const KIND_WORDS: Record<Insert['kind'], string> = {
   tube: 'tube',
   rod: 'rod, drawn out',
 };
-const PLASTIC_G_PER_ML = 1.02;
-const SEA_G_PER_ML = 1.025;
+const PLASTIC_G_PER_ML = usual('plastisolGPerMl');
+const SEA_G_PER_ML = usual('seaGPerMl');
 /** Seen from above a bait covers about this much of its length × width. */
 const PLAN_SHARE = 0.7;
 

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Mold } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { topUp } from '../../../core/mold/silicone.ts';
 import { gridPlaces } from '../../../core/mold/standing.ts';
 import { durationText } from '../../../core/units/show.ts';
@@ -366,7 +367,7 @@ function Steps({ mold }: { mold: Mold }) {
 /** What the plain first pour takes, as planned: one shot, no yield. */
 function FirstPour({ mold }: { mold: Mold }) {
   const [grams, setGrams] = useState<number | null>(
-    Math.round(1.02 * (mold.cavities * mold.cavityMl + mold.sprueMl + mold.runnerMl)),
+    Math.round(usual('plastisolGPerMl') * (mold.cavities * mold.cavityMl + mold.sprueMl + mold.runnerMl)),
   );
   const pour = useWrite<Mold>(() => ({ path: `/molds/${mold.id}/events`, body: { kind: 'first-pour', grams } }));
   return (

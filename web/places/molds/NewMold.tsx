@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Mold } from '../../../contract/molds.ts';
 import { SHAPES, type Shape } from '../../../contract/workshop.ts';
+import { usual } from '../../../core/defaults.ts';
 import { FILLS, type Fill, MOLD_KINDS, type MoldKind } from '../../../core/heat/window.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -51,7 +52,7 @@ export function NewMold() {
     <Page
       title="A mold you have"
       tab="Add a mold"
-      under="Count its cavities and weigh one bait: grams over 1.02 are mL, for unsalted plastisol."
+      under={`Count its cavities and weigh one bait: grams over ${usual('plastisolGPerMl')} are mL, for unsalted plastisol.`}
     >
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(380px,560px)_minmax(0,1fr)] gap-12">
         <form
@@ -98,7 +99,7 @@ export function NewMold() {
             dimension="volume"
             value={cavityMl}
             onChange={setCavity}
-            densityGPerMl={1.02}
+            densityGPerMl={usual('plastisolGPerMl')}
             hint="or its mass: 11.5 g"
           />
           <QuantityField
@@ -106,7 +107,7 @@ export function NewMold() {
             dimension="volume"
             value={sprueMl}
             onChange={setSprue}
-            densityGPerMl={1.02}
+            densityGPerMl={usual('plastisolGPerMl')}
             hint="weigh one; empty: none"
           />
           {fill === 'injection' && (

@@ -4,6 +4,7 @@ import { Link, useNavigate, useSearchParams } from 'react-router';
 import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { Mold } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { WEAK_WALL_MM } from '../../../core/mold/standing.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { call } from '../../api/client.ts';
@@ -291,7 +292,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
                     ],
                     ['masters in it', text(found.master.volumeMl * choices.count, 'volume')],
                     ['net rubber', text(pour.netMl, 'volume')],
-                    ['rated at', text(rubber.ratedC ?? 23, 'temperature')],
+                    ['rated at', text(rubber.ratedC ?? usual('ratedC'), 'temperature')],
                   ],
                   formula:
                     'Rubber = block − masters, plus waste. Times double for each 10 °C below the rated temperature and halve above it.',

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Mold, Weighing } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { NumberField, QuantityField, Refusal, SelectField } from '../../parts/Fields.tsx';
@@ -66,7 +67,7 @@ function Form({ mold }: { mold: Mold }) {
   const [of, setOf] = useState<Weighing['of']>('bait');
   const [count, setCount] = useState<number | null>(10);
   const [grams, setGrams] = useState<number | null>(null);
-  const [densityGPerMl, setDensity] = useState<number | null>(1.02);
+  const [densityGPerMl, setDensity] = useState<number | null>(usual('plastisolGPerMl'));
   const add = useWrite<Mold>(
     () => ({ path: `/molds/${mold.id}/weighings`, body: { of, count, grams, densityGPerMl } }),
     () => setGrams(null),
@@ -93,7 +94,7 @@ function Form({ mold }: { mold: Mold }) {
         value={densityGPerMl}
         onChange={setDensity}
         min={0.5}
-        isDefault={densityGPerMl === 1.02}
+        isDefault={densityGPerMl === usual('plastisolGPerMl')}
       />
       <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!ready || add.isPending}>
         Weighed

@@ -1,6 +1,7 @@
 import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { MakingPlan } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { Failure } from '../../../core/failure.ts';
 import { type BedPlan, bedPlan, volumeByFilling } from '../../../core/mold/bed.ts';
 import type { School } from '../../../core/mold/bubbles.ts';
@@ -44,10 +45,10 @@ export interface BedChoice {
 
 export const STARTING: Omit<Choices, 'roomC' | 'way'> = {
   count: 3,
-  wallMm: 10,
-  gapMm: 8,
-  coverMm: 10,
-  wastePercent: 7,
+  wallMm: usual('siliconeWallMm'),
+  gapMm: usual('siliconeGapMm'),
+  coverMm: usual('siliconeCoverMm'),
+  wastePercent: 100 * usual('siliconeWasteFraction'),
   mixCupMl: null,
   hold: 'glue',
   bed: { depthMm: 3, sinkMm: 1.5, partA: 2, partB: 1, by: 'volume', workMin: 20, firmMin: 120 },
@@ -88,7 +89,7 @@ function planWith(size: Sized & { volumeMl: number }, rubber: Material, choices:
     mix: { ...(rubber.mix as NonNullable<Material['mix']>), densityAGPerMl, densityBGPerMl },
     potLifeMin: rubber.potLifeMin as number,
     demoldMin: rubber.demoldMin as number,
-    ratedC: rubber.ratedC ?? 23,
+    ratedC: rubber.ratedC ?? usual('ratedC'),
     roomC,
     ...(choices.mixCupMl ? { mixCupMl: choices.mixCupMl } : {}),
     ...(rubber.pricePerKgMinor === null ? {} : { pricePerKgMinor: rubber.pricePerKgMinor }),
@@ -103,7 +104,7 @@ function planWith(size: Sized & { volumeMl: number }, rubber: Material, choices:
         ...wish,
         masters: [{ volumeMl, heightMm, count }],
         mix: { by: wish.by, partA: wish.partA, partB: wish.partB, ...RESIN_G_PER_ML },
-        ratedC: 23,
+        ratedC: usual('ratedC'),
         roomC,
       })
     : null;

@@ -4,6 +4,7 @@ import type { MoldRow } from '../../../contract/molds.ts';
 import type { Order } from '../../../contract/orders.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
 import type { CupNeed } from '../../../core/plan/need.ts';
+import { CUP_DEFAULTS } from '../../../core/plan/need.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
@@ -298,7 +299,7 @@ function Cup({
                     need.made > 0
                       ? `Fitted from ${need.made} counted baits of this mold.`
                       : 'No bait of this mold is counted yet: 1 in 20 is a default.',
-                    'Feed 6 %, film 8 mL and density 1.02 g/mL are defaults.',
+                    `Feed ${100 * CUP_DEFAULTS.feedFraction} %, film ${CUP_DEFAULTS.cupFilmMl} mL and density ${CUP_DEFAULTS.densityGPerMl} g/mL are defaults.`,
                   ],
                   change:
                     need.rejected > 0

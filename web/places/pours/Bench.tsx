@@ -5,6 +5,7 @@ import * as v from 'valibot';
 import { CUP_BOUNDS_C, cupC } from '../../../contract/fields.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { Fault, Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
+import { usual } from '../../../core/defaults.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
@@ -200,7 +201,13 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
         startKind={pad ?? 'reading'}
         onClose={() => setPad(null)}
         onEnter={(value, kind) => {
-          const c = convert({ value, from: taste.taste.temperature, to: 'C', dropsPerMl: 20, measures: [] }).value;
+          const c = convert({
+            value,
+            from: taste.taste.temperature,
+            to: 'C',
+            dropsPerMl: usual('dropsPerMl'),
+            measures: [],
+          }).value;
           if (!v.is(cupC, c)) {
             const [low, high] = CUP_BOUNDS_C.map((bound) => taste.text(bound, 'temperature'));
             return `${value} ${taste.unit('temperature')} is no cup: it lies between ${low} and ${high}. Type it again.`;

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
+import { usual } from '../../../core/defaults.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { END_PADDLE, kick } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
@@ -87,7 +88,9 @@ function Laid({ master }: { master: Master }) {
     const tail = revision.spec ? tailOf(revision.spec) : null;
     if (!tail) return '—';
     const input = { tail: END_PADDLE, scale, hardness, ...tail, ...constants };
-    const found = tried(() => kick({ ...input, plastisolDensityGPerMl: PLASTIC, waterDensityGPerMl: 1 }));
+    const found = tried(() =>
+      kick({ ...input, plastisolDensityGPerMl: PLASTIC, waterDensityGPerMl: usual('waterGPerMl') }),
+    );
     return found.value ? `${found.value.onsetMPerS.toFixed(2)} m/s` : '—';
   };
   const figures: [string, string, string][] = [

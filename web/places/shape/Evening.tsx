@@ -1,4 +1,5 @@
 import { lazy, Suspense } from 'react';
+import { usual } from '../../../core/defaults.ts';
 import { cavities } from '../../../core/plan/cavities.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -24,16 +25,16 @@ export function Evening({ judged, assumed, onAssume, materials }: Props) {
     cavityMl: ml,
     sprueMl: 0,
     runnerMlPerCavity: 0,
-    fillS: 30,
-    fillSPerCavity: 10,
+    fillS: usual('fillS'),
+    fillSPerCavity: usual('fillSPerCavity'),
     waitS: assumed.waitMin * 60,
-    openS: 60,
-    setUpMin: 25,
+    openS: usual('openBetweenS'),
+    setUpMin: usual('setUpMin'),
     moldFixedMinor: Math.round(rubberPrice * 0.1),
     moldPerCavityMinor: Math.round((RUBBER_PER_ML * ml * 1.1 * rubberPrice) / 1000),
     plastisolPerKgMinor: plastisol?.pricePerKgMinor ?? 0,
     plastisolDensityGPerMl: PLASTIC,
-    returnFraction: 0.8,
+    returnFraction: usual('returnFraction'),
   });
   const enough = rows[enoughCavities - 1];
   return (

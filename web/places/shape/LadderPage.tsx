@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Ladder } from '../../../contract/water.ts';
+import { usual } from '../../../core/defaults.ts';
 import { plan } from '../../../core/mold/silicone.ts';
 import { type LadderStep, stubSpec } from '../../../core/water/ladder.ts';
 import { queries } from '../../api/queries.ts';
@@ -310,14 +311,14 @@ function Block({ ladder }: { ladder: Ladder }) {
   const input = {
     pour: 'open-face' as const,
     masters,
-    wallMm: 10,
-    gapMm: 8,
-    coverMm: 10,
-    wasteFraction: 0.07,
+    wallMm: usual('siliconeWallMm'),
+    gapMm: usual('siliconeGapMm'),
+    coverMm: usual('siliconeCoverMm'),
+    wasteFraction: usual('siliconeWasteFraction'),
     mix: { by: 'mass' as const, partA: 10, partB: 1, densityAGPerMl: 1.1, densityBGPerMl: 1.1, ...rubber?.mix },
     potLifeMin: rubber?.potLifeMin ?? 20,
     demoldMin: rubber?.demoldMin ?? 240,
-    ratedC: rubber?.ratedC ?? 23,
+    ratedC: rubber?.ratedC ?? usual('ratedC'),
     roomC: workshop.roomC,
   };
   const block = plan(input);

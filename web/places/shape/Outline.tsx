@@ -32,6 +32,8 @@ interface Props {
   hook?: DrawnHook | null;
 }
 
+/** A little air before the nose and behind the tail. */
+const ROOM_ALONG = 1.03;
 const LEFT = 46;
 const GAP = 44;
 
@@ -60,7 +62,7 @@ export const Outline = memo(function Outline({
   const high = Math.max(...tops) + (spec.fin?.heightMm ?? 0);
   const low = Math.max(Math.max(...bottoms), curl);
   const half = Math.max(...halves, Math.max(...halves) + Math.max(0, ...reach));
-  const scale = Math.min((widthPx - LEFT - 14) / (lengthMm * 1.02), 210 / (high + low + 2 * half));
+  const scale = Math.min((widthPx - LEFT - 14) / (lengthMm * ROOM_ALONG), 210 / (high + low + 2 * half));
   const sideY = 22 + high * scale;
   const topY = sideY + low * scale + GAP + half * scale;
   const heightPx = topY + half * scale + 14;

@@ -1,3 +1,4 @@
+import { usual } from '../../../core/defaults.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { salt, sink } from '../../../core/water/sink.ts';
 import { trim } from '../../../core/water/trim.ts';
@@ -15,7 +16,7 @@ export function Sink({ spec, judged, assumed, onAssume }: Props) {
   if (!measured?.volumeMl || !planAreaMm2 || !measured.centroidMm)
     return <p className="soft">Waiting for the volume.</p>;
   const { volumeMl, centroidMm } = measured;
-  const water = assumed.sea ? 1.025 : 1;
+  const water = usual(assumed.sea ? 'seaGPerMl' : 'waterGPerMl');
   const hookG = assumed.withHook ? assumed.hookMassG : 0;
   const inserts = spec?.inserts ?? [];
   const insertG = inserts.reduce((sum, one) => sum + one.massG, 0);

@@ -1,4 +1,5 @@
 import { memo, type ReactNode, useState } from 'react';
+import { usual } from '../../../core/defaults.ts';
 import { INSERTS, type ShapeSpec, TAILS } from '../../../core/shape/spec.ts';
 import { MmField } from './MmField.tsx';
 import { TAIL_FIELDS, TAIL_USUAL, TAIL_WORDS } from './words.ts';
@@ -20,7 +21,11 @@ interface Props {
   onStation(index: number): void;
 }
 
-const DENSITY: Record<(typeof INSERTS)[number], number> = { wire: 7.9, tube: 1.1, weight: 11.3 };
+const DENSITY: Record<(typeof INSERTS)[number], number> = {
+  wire: usual('stainlessGPerMl'),
+  tube: usual('tubeGPerMl'),
+  weight: usual('leadGPerMl'),
+};
 
 /** The figures of a bait, in the order in which a maker shapes it. */
 export const SpecForm = memo(function SpecForm({

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { lazy, Suspense } from 'react';
 import { Link, useNavigate } from 'react-router';
 import type { Ladder, WaterTest } from '../../../contract/water.ts';
+import { usual } from '../../../core/defaults.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { beam, kick, onset } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
@@ -20,7 +21,7 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
   const { text } = useTaste();
   const { own, constants, trials } = useKick();
   const tail = spec ? tailOf(spec) : null;
-  const water = assumed.sea ? 1.025 : 1;
+  const water = usual(assumed.sea ? 'seaGPerMl' : 'waterGPerMl');
   const input = tail && {
     tail: 'end-paddle',
     scale: assumed.scale,

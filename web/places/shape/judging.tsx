@@ -1,8 +1,10 @@
 import type { Material } from '../../../contract/materials.ts';
 import type { WaterTest } from '../../../contract/water.ts';
+import { usual } from '../../../core/defaults.ts';
 import { Failure } from '../../../core/failure.ts';
 import type { Vec3 } from '../../../core/shape/mesh.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
+import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import type { Judged } from '../../workers/judge.ts';
 import type { DrawnHook } from './Outline.tsx';
 import type { Shown } from './show.ts';
@@ -51,10 +53,10 @@ export const ASSUMED: Assumed = {
   wayUp: 'back',
 };
 
-export const PLASTIC = 1.02;
-export const SALT = 2.165;
+export const PLASTIC = usual('plastisolGPerMl');
+export const SALT = usual('saltGPerMl');
 export const POINT_SHARE = 0.4;
-const G_PER_CUP = 236.5882365 * PLASTIC;
+const G_PER_CUP = ML_PER_CUP * PLASTIC;
 
 export const densityOf = (saltGPerCup: number) => {
   const w = saltGPerCup / (saltGPerCup + G_PER_CUP);

@@ -129,13 +129,16 @@ export interface HardnessReading {
 
 export interface PourPlan {
   cookMl: number;
+  /** Of plastisol, before anything is dosed. */
   cookG: number;
   cups: number;
   glasses: number;
   yieldFraction: number;
   returnMl: number;
   molds: { moldId: string; shots: number; shotMl: number; loads: number; opens?: Waits }[];
+  /** All of it; in several glasses, what each gets as often as there are glasses. */
   items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];
+  perGlass?: ScaledItem[];
 }
 
 export interface PourRow extends Versioned {
@@ -191,6 +194,8 @@ export interface Pour extends Versioned {
   molds: PourMold[];
   recipeItems: RecipeItem[];
   doses: Dose[];
+  /** What its doses weigh, and of which the usual density of their kind had to do. */
+  dosed: { g: number; byDefault: string[] };
   heats: Heat[];
   /** What flake and powder in the cup bear, of its recipe and dosed by eye. */
   limits: HeatLimit[];

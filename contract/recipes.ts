@@ -39,6 +39,7 @@ export interface RecipeItem {
   unit: string;
   dropsPerMl: number | null;
   bulkGPerMl: number | null;
+  densityGPerMl: number | null;
   bottleStrength: number;
   limitC: number | null;
 }

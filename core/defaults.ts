@@ -11,6 +11,11 @@ const of = (value: number, unit: string, name: string, source: string): Default 
 /** Every default of the workshop: its one home. Schemas, screens and their "default" marks read it here. */
 export const DEFAULTS = {
   plastisolGPerMl: of(1.02, 'g/mL', 'plastisol, unsalted', 'typical data sheet; weigh a poured measure of yours'),
+  colourantGPerMl: of(1, 'g/mL', 'liquid colour', 'close to water; pearls up to 1.2'),
+  flakeBulkGPerMl: of(0.5, 'g/mL', 'flake, levelled', 'loose polyester flake, 0.3 to 0.7; weigh a spoon'),
+  powderBulkGPerMl: of(0.5, 'g/mL', 'powder, levelled', 'loose pigment and pearl, 0.3 to 0.8; weigh a spoon'),
+  saltBulkGPerMl: of(1.2, 'g/mL', 'fine salt, levelled', 'loose fine salt, 1.1 to 1.3; weigh a spoon'),
+  oilGPerMl: of(0.92, 'g/mL', 'oil', 'vegetable and fish oils'),
   saltGPerMl: of(2.165, 'g/mL', 'salt', 'sodium chloride, handbook of chemistry and physics'),
   waterGPerMl: of(1, 'g/mL', 'fresh water', 'fresh water at room temperature, to three digits'),
   seaGPerMl: of(1.025, 'g/mL', 'sea water', 'ocean mean at the surface; an estuary lies between'),

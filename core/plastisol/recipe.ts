@@ -4,6 +4,7 @@ import { Failure } from '../failure.ts';
 import { floorNear, roundHalfUp } from '../rounding.ts';
 import { type Measure, ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
 import { id, list, nonNegative, positive } from '../validate.ts';
+import { gramsPerMl } from './weigh.ts';
 
 export const scaleSchema = v.strictObject({
   basisMl: positive(1e6),
@@ -105,10 +106,12 @@ export function scaleRecipe(input: ScaleInput): { items: ScaledItem[] } {
 /** One line of a written recipe, with what its bottle and material say of it. */
 export interface RecipeLine {
   materialId: string;
+  materialKind: string;
   amount: number;
   unit: string;
   dropsPerMl: number | null;
   bulkGPerMl: number | null;
+  densityGPerMl: number | null;
   bottleStrength: number;
 }
 
@@ -118,16 +121,39 @@ export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number
     basisMl,
     batchMl,
     measures,
-    items: lines.map(({ materialId, amount, unit, dropsPerMl, bulkGPerMl, bottleStrength }) => ({
-      id: materialId,
-      amount,
-      unit,
-      dropsPerMl: dropsPerMl ?? usual('dropsPerMl'),
-      bulkGPerMl: bulkGPerMl ?? undefined,
-      strength: 1,
-      bottleStrength,
-    })),
+    items: lines.map(
+      ({ materialId, materialKind, amount, unit, dropsPerMl, bulkGPerMl, densityGPerMl, bottleStrength }) => ({
+        id: materialId,
+        amount,
+        unit,
+        dropsPerMl: dropsPerMl ?? usual('dropsPerMl'),
+        bulkGPerMl: gramsPerMl({ kind: materialKind, bulkGPerMl, densityGPerMl }).gPerMl,
+        strength: 1,
+        bottleStrength,
+      }),
+    ),
   }).items;
+}
+
+/** The same cooked in several glasses: what goes into each, in whole drops and spoons, and that as often as there are glasses. */
+export function scaleGlasses(
+  lines: RecipeLine[],
+  basisMl: number,
+  batchMl: number,
+  glasses: number,
+  measures: Measure[],
+): { items: ScaledItem[]; perGlass?: ScaledItem[] } {
+  const each = scaleLines(lines, basisMl, batchMl / glasses, measures);
+  if (glasses === 1) return { items: each };
+  const items = each.map(({ spoons, ...item }) => ({
+    ...item,
+    amount: item.amount * glasses,
+    ...(item.ml === undefined ? {} : { ml: item.ml * glasses }),
+    ...(item.g === undefined ? {} : { g: item.g * glasses }),
+    ...(item.drops === undefined ? {} : { drops: item.drops * glasses }),
+    ...(spoons ? { spoons: spoons.map(({ tsp, count }) => ({ tsp, count: count * glasses })) } : {}),
+  }));
+  return { items, perGlass: each };
 }
 
 /** The dose that a scaled item is put in as: whole drops, or measured in mL where even one drop would be too many. */

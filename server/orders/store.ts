@@ -101,7 +101,7 @@ export function getOrder(db: Db, id: string, at: string): Order {
       db,
       `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.closed_at FROM pour
        JOIN recipe ON recipe.id = pour.recipe_id
-       WHERE pour.id IN (
+       WHERE pour.discarded_at IS NULL AND pour.id IN (
          SELECT pl.pour_id FROM order_line l JOIN pour_order_line pl ON pl.order_line_id = l.id WHERE l.order_id = @id
          UNION SELECT k.pour_id FROM order_line l JOIN bag ON bag.order_line_id = l.id JOIN stock_move k ON k.bag_id = bag.id
          WHERE l.order_id = @id

@@ -1,55 +1,22 @@
 import type * as v from 'valibot';
 import type { closeBody, Pour } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import { cupTotals } from '../../core/plastisol/cup.ts';
-import { convert } from '../../core/units/convert.ts';
 import { balance } from '../../core/yield/counts.ts';
 import { endClocks, startClock } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
-import { insert, mustFind, run } from '../db/rows.ts';
+import { insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import { dosesOf } from '../ledgers/store.ts';
 import { addLotMove, drawMaterial } from '../materials/store.ts';
-import { measures, workshop } from '../workshop/store.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
+import { dosedIn } from './dosed.ts';
 import { getPour } from './read.ts';
 import { type OpenPour, openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof closeBody>;
 
-/** Grams of a dose, or undefined where its material was never weighed by volume. */
-function doseGrams(db: Db, dose: { materialId: string; amount: number; unit: string }): number | undefined {
-  const material = mustFind<{
-    kind: string;
-    dropsPerMl: number | null;
-    bulkGPerMl: number | null;
-    densityGPerMl: number | null;
-  }>(db, 'material', dose.materialId, 'material');
-  const densityGPerMl =
-    material.bulkGPerMl ?? material.densityGPerMl ?? (material.kind === 'colourant' ? 1 : undefined);
-  const context = {
-    from: dose.unit,
-    value: dose.amount,
-    dropsPerMl: material.dropsPerMl ?? workshop(db).dropsPerMl,
-    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
-    densityGPerMl,
-  };
-  try {
-    return convert({ ...context, to: 'g' }).value;
-  } catch (error) {
-    if (error instanceof Failure && error.code === 'unit-mismatch') return undefined;
-    throw error;
-  }
-}
-
 function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
-  let dosedG = 0;
-  for (const dose of cupTotals(dosesOf(db, pour.ledgerId))) {
-    const grams = doseGrams(db, dose);
-    if (grams === undefined) continue;
-    dosedG += grams;
-    drawMaterial(db, dose.materialId, grams, { pourId: pour.id }, at);
-  }
+  const { g: dosedG, rows } = dosedIn(db, pour.ledgerId);
+  for (const { materialId, g } of rows) drawMaterial(db, materialId, g, { pourId: pour.id }, at);
   const plastisolG = Math.max(0, cookedG - dosedG);
   if (pour.plastisolId) drawMaterial(db, pour.plastisolId, plastisolG, { pourId: pour.id }, at, pour.plastisolLotId);
 }

@@ -11,6 +11,7 @@ import { page } from '../http/list.ts';
 import { dosesOf } from '../ledgers/store.ts';
 import { itemsOf } from '../recipes/store.ts';
 import { countMarks, totalOf } from './counts.ts';
+import { dosedIn } from './dosed.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
@@ -159,6 +160,7 @@ export function getPour(db: Db, id: string): Pour {
   const row = mustFind<PourRecord>(db, 'pour', id, 'pour');
   const recipe = mustFind<{ name: string; hex: string }>(db, 'recipe', row.recipeId, 'recipe');
   const shots = shotsOf(db, id);
+  const { g, byDefault } = dosedIn(db, row.ledgerId);
   return {
     id,
     version: row.version,
@@ -188,6 +190,7 @@ export function getPour(db: Db, id: string): Pour {
     molds: moldsOf(db, id, row.plan),
     recipeItems: itemsOf(db, row.recipeRevisionId),
     doses: dosesOf(db, row.ledgerId),
+    dosed: { g, byDefault },
     heats: heatsOf(db, id),
     limits: limitsOf(db, row),
     shots,

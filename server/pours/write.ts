@@ -84,7 +84,8 @@ export function layOutPour(db: Db, body: NewPour, at: string, opens?: (Waits | u
   const usedMolds = chosen.map((choice) => choice.mold);
   const batch = batchSize({ ...CUP_DEFAULTS, molds, ...injectorOf(body.molds, usedMolds) });
   const items = itemsOf(db, revision.id);
-  const scaled = scaleItems(db, items, revision.basisMl, batch.cookMl);
+  const { glasses } = inGlasses(batch.cookMl, workshop(db).glassMl);
+  const { items: scaled, perGlass } = scaleItems(db, items, revision.basisMl, batch.cookMl, glasses);
   const lot = plastisolLot(db, body);
   const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(
     db,
@@ -96,7 +97,8 @@ export function layOutPour(db: Db, body: NewPour, at: string, opens?: (Waits | u
     cookMl: batch.cookMl,
     cookG: batch.cookG,
     cups: batch.cups,
-    glasses: inGlasses(batch.cookMl, workshop(db).glassMl).glasses,
+    glasses,
+    ...(perGlass ? { perGlass } : {}),
     yieldFraction: batch.yieldFraction,
     returnMl: batch.returnMl,
     molds: batch.molds.map(({ id, shotMl, loads }, index) => ({

@@ -2,7 +2,7 @@ import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
-import { scaleLines } from '../../core/plastisol/recipe.ts';
+import { scaleGlasses } from '../../core/plastisol/recipe.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
@@ -19,7 +19,7 @@ function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[
   const rows = all<RecipeItem & { revisionId: string }>(
     db,
     `SELECT revision_id, recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex,
-      amount, unit, material.drops_per_ml, material.bulk_g_per_ml, material.limit_c
+      amount, unit, material.drops_per_ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c
      FROM recipe_item JOIN material ON material.id = material_id
      WHERE revision_id IN (SELECT value FROM json_each(?)) ORDER BY revision_id, position`,
     [JSON.stringify(revisionIds)],
@@ -45,9 +45,9 @@ export const itemsOf = (db: Db, revisionId: string): RecipeItem[] =>
   itemsByRevision(db, [revisionId]).get(revisionId) ?? [];
 
 /** These items scaled to a batch, with the workshop's own measures. */
-export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl: number) {
+export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl: number, glasses = 1) {
   const own = measures(db).map(({ name, ml }) => ({ unit: name, ml }));
-  return scaleLines(items, basisMl, batchMl, own);
+  return scaleGlasses(items, basisMl, batchMl, glasses, own);
 }
 
 type BareRevision = Omit<RecipeRevision, 'items'>;

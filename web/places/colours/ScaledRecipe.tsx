@@ -42,7 +42,8 @@ export function ScaledRow({
   scale,
   large,
 }: {
-  item: Pick<RecipeItem, 'materialName' | 'hex' | 'materialKind'>;
+  item: Pick<RecipeItem, 'materialName' | 'hex' | 'materialKind'> &
+    Partial<Pick<RecipeItem, 'bulkGPerMl' | 'densityGPerMl'>>;
   scale: ScaledItem;
   large?: boolean;
 }) {
@@ -62,6 +63,9 @@ export function ScaledRow({
         {scale.g !== undefined && scale.ml === undefined ? text(scale.g, 'mass') : exact}
       </span>
     );
+  // A weighed amount needs no density; any other goes by its own, or by the usual one of its kind.
+  const usualOnly =
+    scale.ml !== undefined && scale.unit !== 'g' && item.bulkGPerMl === null && item.densityGPerMl === null;
   const error = Math.round(scale.roundingFraction * 1000) / 10;
   return (
     <li className="grid grid-cols-[18px_minmax(0,1fr)] sm:grid-cols-[18px_minmax(130px,1fr)_minmax(150px,auto)_minmax(130px,auto)] gap-4 items-center py-2.5">
@@ -76,7 +80,12 @@ export function ScaledRow({
       {practical}
       <span className="text-right">
         {(error !== 0 || scale.drops === undefined) && <span className="label-small figure block">{exact}</span>}
-        {scale.g !== undefined && <span className="label-small figure block">{text(scale.g, 'mass')}</span>}
+        {scale.g !== undefined && (
+          <span className="label-small block">
+            <span className="figure">{text(scale.g, 'mass')}</span>
+            {usualOnly && <span className="default-mark"> default</span>}
+          </span>
+        )}
         {error !== 0 && (
           <span className={`figure text-xs ${scale.tooCoarse ? 'warn font-bold' : 'soft'}`}>
             {error > 0 ? '+' : '−'}

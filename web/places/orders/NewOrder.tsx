@@ -3,6 +3,7 @@ import { addDays, format } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Order } from '../../../contract/orders.ts';
+import { serverNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
@@ -26,6 +27,7 @@ export function NewOrder() {
   const [newName, setNewName] = useState('');
   const [contact, setContact] = useState('');
   const [dueOn, setDue] = useState(() => format(addDays(new Date(), 7), 'yyyy-MM-dd'));
+  const past = dueOn !== '' && dueOn < format(serverNow(), 'yyyy-MM-dd');
   const [notes, setNotes] = useState('');
   const [rows, setRows] = useState<Row[]>([]);
   const chosen = customerId ?? customers?.[0]?.id ?? 'new';
@@ -101,7 +103,13 @@ export function NewOrder() {
           />
           {chosen === 'new' && <TextField label="Name" value={newName} onChange={setNewName} />}
           {chosen === 'new' && <TextField label="How to reach them" value={contact} onChange={setContact} />}
-          <TextField label="Due" type="date" value={dueOn} onChange={setDue} />
+          <TextField
+            label="Due"
+            type="date"
+            value={dueOn}
+            onChange={setDue}
+            hint={past ? 'that day is past: late from the start' : ''}
+          />
         </div>
         <div className="flex flex-col gap-2">
           {shown.map((row) => (

@@ -142,6 +142,7 @@ function Lines({ order }: { order: Order }) {
     body,
   }));
   const open = order.state !== 'sent' && order.state !== 'cancelled';
+  const unpriced = order.lines.filter((line) => line.priceMinor === null);
   const total = order.lines.reduce((sum, line) => sum + line.packs * (line.priceMinor ?? 0), 0);
   return (
     <section>
@@ -232,7 +233,16 @@ function Lines({ order }: { order: Order }) {
           );
         })}
       </ul>
-      {total > 0 && <p className="figure text-right pt-2">{money(total)}</p>}
+      {total > 0 && (
+        <p className="text-right pt-2">
+          <span className="figure">{money(total)}</span>
+          {unpriced.length > 0 && (
+            <b className="warn block text-sm">
+              without {unpriced.map((line) => `${line.baitName} ${line.recipeName}`).join(', ')}: no price yet
+            </b>
+          )}
+        </p>
+      )}
       <Refusal error={pack.error} />
     </section>
   );

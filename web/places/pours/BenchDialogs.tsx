@@ -29,11 +29,13 @@ export function DoseDialog({
             <ul className="flex-1 min-w-60 ruled">
               {pour.plan.items.map((item, index) => {
                 const about = pour.recipeItems[index];
-                return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
+                return about ? (
+                  <ScaledRow key={item.id} item={about} scale={pour.plan.perGlass?.[index] ?? item} />
+                ) : null;
               })}
             </ul>
             <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
-              All in, as written
+              {pour.plan.perGlass ? `All in, into each of ${pour.plan.glasses} glasses` : 'All in, as written'}
             </button>
           </div>
         )}

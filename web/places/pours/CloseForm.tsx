@@ -10,7 +10,9 @@ import { useTaste } from '../../parts/taste.tsx';
 export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; onDone?: () => void }) {
   const { text } = useTaste();
   const before = pour.balance;
-  const [cookedG, setCooked] = useState<number | null>(before?.cookedG ?? Math.round(pour.plan.cookG));
+  // Salt, flake and colour lie on the scale with the plastisol.
+  const plannedG = Math.round(pour.plan.cookG + pour.dosed.g);
+  const [cookedG, setCooked] = useState<number | null>(before?.cookedG ?? plannedG);
   const [goodG, setGood] = useState<number | null>(before?.goodG ?? null);
   const [rejectG, setReject] = useState<number | null>(before?.rejectG ?? null);
   const [returnedG, setReturned] = useState<number | null>(before?.returnedG ?? null);
@@ -58,8 +60,12 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
           dimension="mass"
           value={cookedG}
           onChange={setCooked}
-          isDefault={!before && cookedG === Math.round(pour.plan.cookG)}
-          hint="as planned until weighed"
+          isDefault={!before && cookedG === plannedG}
+          hint={
+            pour.dosed.g >= 1
+              ? `as planned until weighed, with ${text(pour.dosed.g, 'mass')} dosed${pour.dosed.byDefault.length > 0 ? ` (${pour.dosed.byDefault.join(', ')} by a default)` : ''}`
+              : 'as planned until weighed'
+          }
         />
         <QuantityField label="Good baits" dimension="mass" value={goodG} onChange={setGood} autoFocus={open} />
         <QuantityField label="Rejects" dimension="mass" value={rejectG} onChange={setReject} />

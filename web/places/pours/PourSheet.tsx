@@ -78,8 +78,8 @@ export function PourSheet() {
         <div className="flex flex-col gap-8">
           <section>
             <h2>
-              Cook {text(pour.cookMl, 'volume')}, {cupsText(pour.cookMl)}, {text(pour.plan.cookG, 'mass')}
-              {pour.plan.glasses > 1 && `, in ${pour.plan.glasses} glasses`}
+              Cook {text(pour.cookMl, 'volume')}, {cupsText(pour.cookMl)}, {text(pour.plan.cookG, 'mass')} of plastisol
+              {pour.plan.glasses > 1 && `, in ${pour.plan.glasses} glasses${pour.plan.perGlass ? '; into each' : ''}`}
             </h2>
             <ul className="ruled border-y border-[var(--rule)] mt-2">
               {pour.plan.items.map((item, index) => {
@@ -91,7 +91,7 @@ export function PourSheet() {
                       ...about,
                       materialKind: item.lotCode ? `${about.materialKind}, lot ${item.lotCode}` : about.materialKind,
                     }}
-                    scale={item}
+                    scale={pour.plan.perGlass?.[index] ?? item}
                   />
                 ) : null;
               })}

@@ -1,0 +1,64 @@
+import { describe, expect, test } from 'vitest';
+import { Failure } from '../failure.ts';
+import { scaleGlasses } from './recipe.ts';
+import { doseGrams } from './weigh.ts';
+
+const material = { kind: 'flake', bulkGPerMl: null, densityGPerMl: null, dropsPerMl: null };
+const HERE = { dropsPerMl: 20, measures: [{ unit: 'scoop', ml: 0.68 }] };
+const weighs = (amount: number, unit: string, change: object = {}) =>
+  doseGrams({ amount, unit }, { ...material, ...change }, HERE);
+
+describe('what a dose weighs', () => {
+  // By hand: 1 tsp is 4.92892159375 mL.
+  test.each<[what: string, amount: number, unit: string, change: object, g: number, byDefault: boolean]>([
+    ['a spoon of flake that nobody weighed', 2, 'tsp', {}, 4.929, true],
+    ['of one that somebody did', 2, 'tsp', { bulkGPerMl: 0.62 }, 6.112, false],
+    ['salt', 4, 'tsp', { kind: 'salt' }, 23.659, true],
+    ['powder', 1, 'tsp', { kind: 'powder' }, 2.464, true],
+    ['drops by the workshop’s drop', 24, 'drop', { kind: 'colourant' }, 1.2, true],
+    ['drops by the bottle’s own', 24, 'drop', { kind: 'colourant', dropsPerMl: 30, densityGPerMl: 1.1 }, 0.88, false],
+    ['a maker’s own measure', 3, 'scoop', { kind: 'powder' }, 1.02, true],
+    ['a measured liquid', 10, 'mL', { kind: 'softener', densityGPerMl: 0.98 }, 9.8, false],
+    ['oil', 10, 'mL', { kind: 'oil' }, 9.2, true],
+    ['what was weighed weighs that, whatever its bulk', 17.2, 'g', {}, 17.2, false],
+  ])('%s', (_what, amount, unit, change, g, byDefault) => {
+    const found = weighs(amount, unit, change);
+    expect(found.g).toBeCloseTo(g, 3);
+    expect(found.byDefault).toBe(byDefault);
+  });
+
+  test('what measures no amount is refused', () => {
+    expect(() => weighs(3, 'mm')).toThrow(Failure);
+    expect(() => weighs(3, 'handful')).toThrow(Failure);
+  });
+});
+
+describe('a recipe in several glasses', () => {
+  const line = (materialId: string, materialKind: string, amount: number, unit: string) => ({
+    materialId,
+    materialKind,
+    amount,
+    unit,
+    dropsPerMl: 20,
+    bulkGPerMl: null,
+    densityGPerMl: null,
+    bottleStrength: 1,
+  });
+  const recipe = [line('black', 'colourant', 7, 'drop'), line('flake', 'flake', 1, 'tsp')];
+
+  test('seven drops do not halve: each glass gets whole drops, and the total is what is counted', () => {
+    const { items, perGlass } = scaleGlasses(recipe, 480, 480, 2, []);
+    expect(perGlass?.map((item) => item.drops)).toEqual([4, undefined]);
+    expect(perGlass?.[1]?.spoons).toEqual([{ tsp: '1/2', count: 1 }]);
+    expect(items[0]).toMatchObject({ drops: 8, amount: 7 });
+    expect(items[0]?.roundingFraction).toBeCloseTo(1 / 7, 9);
+    expect(items[1]).toMatchObject({ amount: 1, spoons: [{ tsp: '1/2', count: 2 }] });
+    expect(items[1]?.g).toBeCloseTo(4.92892159375 * 0.5, 9);
+  });
+
+  test('one glass is the recipe itself', () => {
+    const { items, perGlass } = scaleGlasses(recipe, 480, 240, 1, []);
+    expect(perGlass).toBeUndefined();
+    expect(items.map((item) => item.drops ?? item.spoons)).toEqual([4, [{ tsp: '1/2', count: 1 }]]);
+  });
+});

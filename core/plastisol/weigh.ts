@@ -1,0 +1,48 @@
+import { type DefaultName, usual } from '../defaults.ts';
+import { convert, type Measure } from '../units/convert.ts';
+
+/** What is known of a material as it is dosed; null: not known. */
+export interface Doseable {
+  kind: string;
+  bulkGPerMl: number | null;
+  densityGPerMl: number | null;
+  dropsPerMl: number | null;
+}
+
+/** What a levelled mL weighs where nobody has weighed one, by kind; all else is a liquid like colour. */
+const BY_KIND: Record<string, DefaultName> = {
+  plastisol: 'plastisolGPerMl',
+  flake: 'flakeBulkGPerMl',
+  powder: 'powderBulkGPerMl',
+  salt: 'saltBulkGPerMl',
+  oil: 'oilGPerMl',
+};
+
+/** Grams of a mL of it as it is measured out, and whether that is only the usual figure of its kind. */
+export function gramsPerMl({ kind, bulkGPerMl, densityGPerMl }: Omit<Doseable, 'dropsPerMl'>): {
+  gPerMl: number;
+  byDefault: boolean;
+} {
+  const own = bulkGPerMl ?? densityGPerMl;
+  return own === null
+    ? { gPerMl: usual(BY_KIND[kind] ?? 'colourantGPerMl'), byDefault: true }
+    : { gPerMl: own, byDefault: false };
+}
+
+/**
+ * What a dose weighs: drops and spoons to mL, mL to grams. Nothing that was put in weighs nothing.
+ * @param dropsPerMl the workshop's own drop, where the bottle's is not known. @returns g, and whether a usual density was needed.
+ * @throws Failure `unknown-unit`, `unit-mismatch` for a unit that measures no amount.
+ */
+export function doseGrams(
+  { amount, unit }: { amount: number; unit: string },
+  material: Doseable,
+  { dropsPerMl, measures }: { dropsPerMl: number; measures: Measure[] },
+): { g: number; byDefault: boolean } {
+  const { gPerMl, byDefault } = gramsPerMl(material);
+  const asked = { value: amount, from: unit, dropsPerMl: material.dropsPerMl ?? dropsPerMl, measures };
+  const g = convert({ ...asked, to: 'g', densityGPerMl: gPerMl }).value;
+  // A dose that was weighed needs no density.
+  const weighed = g === convert({ ...asked, to: 'g', densityGPerMl: 2 * gPerMl }).value;
+  return { g, byDefault: byDefault && !weighed };
+}

@@ -1,0 +1,96 @@
+import { afterEach, beforeEach, expect, test } from 'vitest';
+import type { Material } from '../../contract/materials.ts';
+import type { Order } from '../../contract/orders.ts';
+import type { Pour } from '../../contract/pours.ts';
+import type { Recipe } from '../../contract/recipes.ts';
+import { type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+
+let workshop: TestWorkshop;
+let stock: Stocked;
+beforeEach(async () => {
+  workshop = await TestWorkshop.open();
+  stock = await stocked(workshop);
+});
+afterEach(() => workshop.close());
+
+const material = async (name: string, kind: string) =>
+  (await workshop.post<Material>('/materials', { name, kind, lot: { code: 'L1', grams: 50 } })).body;
+const level = async (id: string) => (await workshop.get<Material>(`/materials/${id}`)).body.levelG;
+
+/** A cup of 170 mL or so with four spoons of salt and one of flake, drawn twice, every bait good. */
+async function salted() {
+  const [salt, flake] = [await material('Fine salt', 'salt'), await material('Silver flake', 'flake')];
+  const { body: recipe } = await workshop.post<Recipe>('/recipes', {
+    name: 'Ebb Glass',
+    hex: '#cccccc',
+    basisMl: 240,
+    items: [
+      { materialId: salt.id, amount: 4, unit: 'tsp' },
+      { materialId: flake.id, amount: 1, unit: 'tsp' },
+    ],
+  });
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 2 }],
+  });
+  const dose = (materialId: string, amount: number) =>
+    workshop.post(`/ledgers/${pour.ledgerId}/doses`, { materialId, amount, unit: 'tsp' });
+  await dose(salt.id, 3);
+  await dose(flake.id, 1);
+  for (const _ of [1, 2]) {
+    const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' }));
+    await workshop.post(`/pours/${pour.id}/shots/${body.shots.at(-1)?.id}/marks`, { marks });
+  }
+  return { pour, salt, flake };
+}
+
+test('a salted cup: what was dosed lies on the scale with the plastisol, and leaves its lots', async () => {
+  const { pour, salt, flake } = await salted();
+  const { body } = await workshop.get<Pour>(`/pours/${pour.id}`);
+  // 3 tsp of salt at 1.2 g/mL and one of flake at 0.5: nobody has weighed a spoon of either here.
+  const [saltG, flakeG] = [3 * 4.92892159375 * 1.2, 4.92892159375 * 0.5];
+  expect(body.dosed.g).toBeCloseTo(saltG + flakeG, 6);
+  expect(body.dosed.byDefault).toEqual(['Fine salt', 'Silver flake']);
+  const before = await level(stock.plastisol.id);
+  const cookedG = Math.round(body.plan.cookG + body.dosed.g);
+  const closed = await workshop.post<Pour>(`/pours/${pour.id}/close`, {
+    cookedG,
+    goodG: 100,
+    rejectG: 0,
+    returnedG: cookedG - 100,
+  });
+  expect(closed.status).toBe(201);
+  expect(before - (await level(stock.plastisol.id))).toBeCloseTo(cookedG - saltG - flakeG, 6);
+  expect(await level(salt.id)).toBeCloseTo(50 - saltG, 6);
+  expect(await level(flake.id)).toBeCloseTo(50 - flakeG, 6);
+});
+
+test('in two glasses each gets whole drops, and all of it is what the ledger will count', async () => {
+  await workshop.ask('PATCH', '/workshop', { glassMl: 60 }, { version: 1 });
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 2 }],
+  });
+  const glasses = Math.ceil(pour.cookMl / 60);
+  expect(pour.plan.glasses).toBe(glasses);
+  const each = Math.floor((24 * pour.cookMl) / 240 / glasses + 0.5);
+  expect(pour.plan.perGlass?.map((item) => item.drops)).toEqual([each]);
+  expect(pour.plan.items.map((item) => item.drops)).toEqual([each * glasses]);
+});
+
+test('a pour that was put away is no longer told of at its order', async () => {
+  const order = async () => (await workshop.get<Order>(`/orders/${stock.order.id}`)).body;
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 2 }],
+    orderLines: [{ orderLineId: stock.order.lines[0]?.id, baits: 8 }],
+  });
+  expect((await order()).pours.map((row) => row.code)).toEqual([pour.code]);
+  const put = (discarded: boolean, version: number) =>
+    workshop.ask<Pour>('PATCH', `/pours/${pour.id}`, { discarded }, { version });
+  await put(true, pour.version);
+  expect((await order()).pours).toEqual([]);
+  await put(false, pour.version + 1);
+  expect((await order()).pours).toHaveLength(1);
+});

@@ -1,0 +1,40 @@
+import { cupTotals } from '../../core/plastisol/cup.ts';
+import { type Doseable, doseGrams } from '../../core/plastisol/weigh.ts';
+import type { Db } from '../db/open.ts';
+import { all } from '../db/rows.ts';
+import { dosesOf } from '../ledgers/store.ts';
+import { measures, workshop } from '../workshop/store.ts';
+
+interface Dosed {
+  g: number;
+  /** Names of materials whose weight is only usual of their kind. */
+  byDefault: string[];
+  rows: { materialId: string; g: number }[];
+}
+
+/** What the doses of a ledger weigh, taken-back ones left out. */
+export function dosedIn(db: Db, ledgerId: string): Dosed {
+  const totals = cupTotals(dosesOf(db, ledgerId));
+  if (totals.length === 0) return { g: 0, byDefault: [], rows: [] };
+  const materials = new Map(
+    all<Doseable & { id: string; name: string }>(
+      db,
+      `SELECT id, name, kind, bulk_g_per_ml, density_g_per_ml, drops_per_ml FROM material
+       WHERE id IN (SELECT value FROM json_each(?))`,
+      [JSON.stringify(totals.map(({ materialId }) => materialId))],
+    ).map((row) => [row.id, row]),
+  );
+  const own = {
+    dropsPerMl: workshop(db).dropsPerMl,
+    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
+  };
+  const weighed = totals.map((total) => {
+    const material = materials.get(total.materialId) as Doseable & { name: string };
+    return { materialId: total.materialId, name: material.name, ...doseGrams(total, material, own) };
+  });
+  return {
+    g: weighed.reduce((sum, row) => sum + row.g, 0),
+    byDefault: [...new Set(weighed.filter((row) => row.byDefault).map((row) => row.name))],
+    rows: weighed.map(({ materialId, g }) => ({ materialId, g })),
+  };
+}

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { ProcessClock } from '../core/process/clocks.ts';
 import { above0, count, density, from0, grams, name, roomC, type Versioned, volumeMl } from './fields.ts';
 
 export const workshopBody = v.partial(
@@ -91,7 +92,7 @@ export const clockPatch = v.union([
 ]);
 
 export interface Clock extends Versioned {
-  kind: 'pot-life' | 'demold' | 'open' | 'cure' | 'bake' | 'own';
+  kind: ProcessClock | 'own';
   label: string;
   startedAt: string;
   dueAt: string;

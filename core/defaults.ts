@@ -25,6 +25,8 @@ export const DEFAULTS = {
   scorchC: of(195, '°C', 'scorch', 'plastisol yellows and smokes from 190 to 200 °C; its data sheet wins'),
   cookC: of(175, '°C', 'cooked', 'common practice: clear and gelled all through'),
   demoldC: of(80, '°C', 'opened at, mean of the bait', 'starting guess: makers open while the heart is hot'),
+  bakeMinPer6Mm: of(15, 'min per 6 mm', 'polymer clay bakes', 'the usual packet’s rule; your packet wins'),
+  bakeC: of(132, '°C', 'polymer clay bakes at', 'the usual packet; an oven’s own dial is often 10 °C off'),
   roomC: of(20, '°C', 'room', 'set it under Settings'),
   stillAirWPerM2K: of(12, 'W/m²K', 'still air', 'natural convection and radiation, 5 to 15'),
   fanAirWPerM2K: of(40, 'W/m²K', 'a fan on it', 'forced convection, 25 to 60'),

@@ -32,6 +32,7 @@ const FIELDS = new Set([
   'roomC',
   'glassMl',
   'openS',
+  'minutesPer6mm',
   'outerWPerM2K',
   'fillS',
   'fillSPerCavity',

@@ -189,7 +189,7 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     const shot = newId();
     addShot(db, pour, shot, mold.id, writer.now);
     if (random.chance(0.02)) {
-      undo(db, pour, shot, undefined, writer.at);
+      undo(db, pour, shot, undefined, writer.now);
       continue;
     }
     if (n === 3) addHeat(db, pour, { kind: 'reading', c: 168 }, writer.at);
@@ -202,7 +202,7 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
           }
         : { cavity: index + 1, result: 'good' as const },
     );
-    addMarks(db, pour, shot, marks, writer.at);
+    addMarks(db, pour, shot, marks, writer.now);
     bad += marks.filter((mark) => mark.result === 'bad').length;
     good += marks.filter((mark) => mark.result === 'good').length;
   }

@@ -1,10 +1,11 @@
 import * as v from 'valibot';
+import { usual } from '../defaults.ts';
 import { ceilNear } from '../rounding.ts';
 import { positive } from '../validate.ts';
 
 export const bakeSchema = v.strictObject({
   thicknessMm: positive(1000),
-  minutesPer6mm: v.optional(positive(1e4), 15),
+  minutesPer6mm: v.optional(positive(1e4), usual('bakeMinPer6Mm')),
 });
 
 /**

@@ -3,6 +3,8 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Page } from '../../contract/fields.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { Clock, Kept } from '../../contract/workshop.ts';
+import { CLOCKS_AT, STEP_OF_LINE } from '../../core/process/clocks.ts';
+import { RELEASE, STEPS } from '../../core/process/making.ts';
 import { poured, stocked, TestWorkshop } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
@@ -71,6 +73,36 @@ describe('clocks', () => {
     await workshop.post(`/pours/${pour.id}/hardness`, { scale: '00', value: 33 });
     expect(await clocks()).toEqual([]);
   });
+});
+
+test('a master in the oven has a clock of its own: it leads there, runs once, and again once it is over', async () => {
+  const { master } = await stocked(workshop);
+  const path = `/masters/${master.id}/bake`;
+  const { body, status } = await workshop.post<Clock>(path, {});
+  // 15 mm at 15 minutes to 6 mm is 37.5, up to the whole minute.
+  expect([status, body.kind, body.label, minutesLeft(body), body.aboutType, body.aboutId]).toEqual([
+    201,
+    'bake',
+    'Sandlance 110 baked',
+    38,
+    'master',
+    master.id,
+  ]);
+  const twice = await workshop.post<Clock>(path, {});
+  expect([twice.status, twice.body]).toMatchObject([409, { error: { code: 'already-started' } }]);
+  workshop.waits(1);
+  const again = await workshop.post<Clock>(path, {});
+  expect([again.status, minutesLeft(again.body)]).toEqual([201, 38]);
+  expect(await clocks()).toHaveLength(1);
+});
+
+test('every kind of clock is started by a step of the work', () => {
+  const started = Object.values(CLOCKS_AT).flatMap((rule): readonly string[] => rule.starts);
+  expect([...new Set(started)].sort()).toEqual(['bake', 'cure', 'demold', 'open', 'pot-life']);
+  // What a mold's own list calls these steps is a line of a list.
+  const lines = Object.values(STEPS).flatMap((steps) => steps.map((step) => step.id));
+  expect(Object.keys(STEP_OF_LINE).filter((line) => !lines.includes(line))).toEqual([]);
+  expect(lines).toContain(RELEASE);
 });
 
 test('a clock that runs is not started twice, and says how long it has', async () => {

@@ -13,7 +13,7 @@ export const clockEndpoints = [
     body: clockBody,
     touches: ['clocks'],
     run: ({ db, body, now }) => {
-      refuseRunning(db, body.label, now);
+      refuseRunning(db, 'own', body.label, now);
       const id = startClock(db, { kind: 'own', label: body.label, dueAt: addMinutes(now, body.minutes) }, now);
       return mustFind<Clock>(db, 'clock', id, 'clock');
     },

@@ -1,5 +1,6 @@
 import type { Clock } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
+import { CLOCKS_AT, type ClockStep, type ProcessClock } from '../../core/process/clocks.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -10,6 +11,28 @@ interface NewClock {
   dueAt: Date;
   aboutType?: string;
   aboutId?: string;
+}
+
+interface About {
+  type: 'master' | 'mold' | 'pour' | 'pour-mold';
+  id: string;
+}
+
+/** A step of the work: ends and starts the clocks that it is about, as the core's list says. */
+export function clockStep(
+  db: Db,
+  step: ClockStep,
+  about: About,
+  now: Date,
+  starting: Partial<Record<ProcessClock, { label: string; dueAt: Date }>> = {},
+): void {
+  const { ends, starts } = CLOCKS_AT[step];
+  for (const kind of ends) endClocks(db, kind, about.type, about.id, now.toISOString());
+  for (const kind of starts) {
+    const clock = starting[kind];
+    if (!clock) throw new Error(`The step ${step} starts a clock (${kind}) that was not told of.`);
+    startClock(db, { kind, ...clock, aboutType: about.type, aboutId: about.id }, now);
+  }
 }
 
 /** A cure that nobody looked at is over after this; its clock would be in the way of those that run. */
@@ -25,11 +48,11 @@ export function startClock(db: Db, { dueAt, ...clock }: NewClock, now: Date): st
 }
 
 /** @throws Failure `already-started` when the same clock runs already: a second tap starts no second one. */
-export function refuseRunning(db: Db, label: string, now: Date): void {
+export function refuseRunning(db: Db, kind: Clock['kind'], label: string, now: Date): void {
   const running = first<{ dueAt: string }>(
     db,
-    `SELECT due_at FROM clock WHERE kind = 'own' AND label = ? AND ended_at IS NULL AND due_at > ? ORDER BY due_at DESC`,
-    [label, now.toISOString()],
+    `SELECT due_at FROM clock WHERE kind = ? AND label = ? AND ended_at IS NULL AND due_at > ? ORDER BY due_at DESC`,
+    [kind, label, now.toISOString()],
   );
   if (!running) return;
   const minutes = Math.ceil((Date.parse(running.dueAt) - now.getTime()) / 60_000);
@@ -41,7 +64,7 @@ export function refuseRunning(db: Db, label: string, now: Date): void {
 }
 
 /** Ends what still runs about a thing: a mold that was opened needs no alarm. */
-export function endClocks(db: Db, kind: Clock['kind'], aboutType: string, aboutId: string, at: string): void {
+function endClocks(db: Db, kind: Clock['kind'], aboutType: string, aboutId: string, at: string): void {
   run(
     db,
     `UPDATE clock SET ended_at = @at, version = version + 1

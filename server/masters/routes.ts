@@ -1,7 +1,12 @@
+import { addMinutes } from 'date-fns/addMinutes';
+import * as v from 'valibot';
 import { listQuery } from '../../contract/fields.ts';
 import { masterBody, masterPatch, revisionBody, volumeBody } from '../../contract/masters.ts';
+import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
+import { bake } from '../../core/mold/clay.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
+import { clockStep, refuseRunning, runningClocks } from '../clocks/store.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
 import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
@@ -76,6 +81,23 @@ export const masterEndpoints = [
       if (!found) throw new Failure('not-found', 'There is no such revision of this master.');
       addVolume(db, revisionId, body, at);
       return getMaster(db, id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/masters/:id/bake',
+    body: v.strictObject({}),
+    touches: ['clocks'],
+    run: ({ db, params, now }) => {
+      const master = getMaster(db, params.id as string);
+      const thicknessMm = master.latest.thickestMm;
+      const { minutes } = bake({ thicknessMm, minutesPer6mm: usual('bakeMinPer6Mm') });
+      const label = `${master.name} baked`;
+      refuseRunning(db, 'bake', label, now);
+      clockStep(db, 'baked', { type: 'master', id: master.id }, now, {
+        bake: { label, dueAt: addMinutes(now, minutes) },
+      });
+      return runningClocks(db).find((clock) => clock.kind === 'bake' && clock.aboutId === master.id);
     },
   }),
 ];

@@ -4,7 +4,9 @@ import { listQuery } from '../../contract/fields.ts';
 import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { topUp } from '../../core/mold/silicone.ts';
-import { endClocks, startClock } from '../clocks/store.ts';
+import { STEP_OF_LINE } from '../../core/process/clocks.ts';
+import { RELEASE } from '../../core/process/making.ts';
+import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
@@ -24,15 +26,6 @@ function drawRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
   if (mold.rubberId) drawMaterial(db, mold.rubberId, grams, { moldId: mold.id }, at);
 }
 
-/** Rubber that was poured needs no pot life any more, and a mold that was taken out no demold time. */
-function endRubberClocks(db: Db, moldId: string, step: string, at: string): void {
-  if (step === 'pour' || step === 'second' || step === 'demold') endClocks(db, 'pot-life', 'mold', moldId, at);
-  if (step === 'demold') endClocks(db, 'demold', 'mold', moldId, at);
-}
-
-/** The step without which the second half would bond to the first for good. */
-const RELEASE = 'release';
-
 /** Both clocks run from the moment the parts meet, at the plan's own room temperature. A two-piece mold is mixed twice. */
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
   const { potLifeMin, demoldMin, pours } = planOf(mold).output;
@@ -40,9 +33,6 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   const half = Math.min(before.length, pours.length - 1);
   const isAgain = before.length >= pours.length;
   if (isAgain) refuseTwice(db, mold, 'mixed', now);
-  // Rubber goes in once the bed holds, and a cup that went wrong is mixed anew: clocks of what was before are done with.
-  for (const kind of ['pot-life', 'demold'] as const)
-    if (mold.making?.bed || isAgain) endClocks(db, kind, 'mold', mold.id, now.toISOString());
   if (half > 0) {
     const release = first<{ kind: string }>(
       db,
@@ -56,14 +46,11 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
         'kind',
       );
   }
-  const about = { aboutType: 'mold', aboutId: mold.id };
   const name = pours.length > 1 ? `${mold.name}, ${half === 0 ? 'first' : 'second'} half` : mold.name;
-  startClock(
-    db,
-    { kind: 'pot-life', label: `Pot life of ${name}`, dueAt: addSeconds(now, potLifeMin * 60), ...about },
-    now,
-  );
-  startClock(db, { kind: 'demold', label: `Demold ${name}`, dueAt: addMinutes(now, demoldMin), ...about }, now);
+  clockStep(db, mold.making?.bed || isAgain ? 'mixedAnew' : 'mixed', { type: 'mold', id: mold.id }, now, {
+    'pot-life': { label: `Pot life of ${name}`, dueAt: addSeconds(now, potLifeMin * 60) },
+    demold: { label: `Demold ${name}`, dueAt: addMinutes(now, demoldMin) },
+  });
   const pour = pours[half] as (typeof pours)[number];
   drawRubber(db, mold, pour.gramsA + pour.gramsB, now.toISOString());
   return { potLifeMin, demoldMin, half };
@@ -92,24 +79,12 @@ function refuseTwice(db: Db, mold: MoldRow, kind: 'mixed' | 'bedded', now: Date)
 function startBedClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
   const bed = mold.making?.bed;
   if (!bed) throw new Failure('invalid-input', 'This mold was not planned with a bed, so there is no resin to time.');
-  const about = { aboutType: 'mold', aboutId: mold.id };
   const { workMin, firmMin } = bed;
   refuseTwice(db, mold, 'bedded', now);
-  startClock(
-    db,
-    {
-      kind: 'pot-life',
-      label: `Straighten the masters of ${mold.name}`,
-      dueAt: addSeconds(now, workMin * 60),
-      ...about,
-    },
-    now,
-  );
-  startClock(
-    db,
-    { kind: 'demold', label: `Bed of ${mold.name} is firm`, dueAt: addSeconds(now, firmMin * 60), ...about },
-    now,
-  );
+  clockStep(db, 'bedded', { type: 'mold', id: mold.id }, now, {
+    'pot-life': { label: `Straighten the masters of ${mold.name}`, dueAt: addSeconds(now, workMin * 60) },
+    demold: { label: `Bed of ${mold.name} is firm`, dueAt: addSeconds(now, firmMin * 60) },
+  });
   return { workMin, firmMin };
 }
 
@@ -190,7 +165,8 @@ export const moldEndpoints = [
       if (body.kind === 'first-pour')
         insert(db, 'mold_event', { id: newId(), moldId: mold.id, kind: 'step', step: 'first', detail: null, at });
       const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
-      if (body.kind === 'step') endRubberClocks(db, mold.id, body.step, at);
+      const ticked = body.kind === 'step' ? STEP_OF_LINE[body.step] : undefined;
+      if (ticked) clockStep(db, ticked, { type: 'mold', id: mold.id }, now);
       insert(db, 'mold_event', { id: newId(body.id), moldId: mold.id, kind: body.kind, step, detail, at });
       return getMold(db, mold.id);
     },

@@ -2,7 +2,7 @@ import type * as v from 'valibot';
 import type { closeBody, Pour } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { balance } from '../../core/yield/counts.ts';
-import { endClocks, startClock } from '../clocks/store.ts';
+import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -10,7 +10,7 @@ import { addLotMove, drawMaterial } from '../materials/store.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { getPour } from './read.ts';
-import { type OpenPour, openPour } from './write.ts';
+import { aboutMold, type OpenPour, openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof closeBody>;
 
@@ -79,10 +79,10 @@ export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
     'UPDATE pour SET closed_at = @at, started_at = coalesce(started_at, @at), version = version + 1 WHERE id = @id',
     { at, id },
   );
-  for (const mold of pour.molds) endClocks(db, 'open', 'pour-mold', `${id} ${mold.moldId}`, at);
+  for (const mold of pour.molds) clockStep(db, 'cupDone', aboutMold(id, mold.moldId), now);
   if (baits > 0 && pour.curedAt) {
     const label = `Cured: ${baits} ${pour.recipeName}`;
-    startClock(db, { kind: 'cure', label, dueAt: new Date(pour.curedAt), aboutType: 'pour', aboutId: id }, now);
+    clockStep(db, 'cureBegins', { type: 'pour', id }, now, { cure: { label, dueAt: new Date(pour.curedAt) } });
   }
 }
 

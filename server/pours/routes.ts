@@ -11,7 +11,7 @@ import {
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Waits } from '../../core/process/waits.ts';
-import { endClocks } from '../clocks/store.ts';
+import { clockStep } from '../clocks/store.ts';
 import { takeBack } from '../db/log.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
@@ -74,8 +74,8 @@ export const pourEndpoints = [
     path: '/pours/:id/shots/:shotId/marks',
     body: marksBody,
     touches: [...tapped, 'molds'],
-    run: ({ db, body, params, at }) => {
-      addMarks(db, openPour(db, params.id as string), params.shotId as string, body.marks, at);
+    run: ({ db, body, params, now }) => {
+      addMarks(db, openPour(db, params.id as string), params.shotId as string, body.marks, now);
       return getPour(db, params.id as string);
     },
   }),
@@ -84,8 +84,8 @@ export const pourEndpoints = [
     path: '/pours/:id/undo',
     body: undoBody,
     touches: [...tapped, 'molds'],
-    run: ({ db, body, params, at }) => {
-      undo(db, openPour(db, params.id as string), body.rowId, body.id, at);
+    run: ({ db, body, params, now }) => {
+      undo(db, openPour(db, params.id as string), body.rowId, body.id, now);
       return getPour(db, params.id as string);
     },
   }),
@@ -129,7 +129,7 @@ export const pourEndpoints = [
         early,
         at,
       });
-      if (!early) endClocks(db, 'cure', 'pour', id, at);
+      if (!early) clockStep(db, 'hardnessRead', { type: 'pour', id }, now);
       return getPour(db, id);
     },
   }),

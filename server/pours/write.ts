@@ -6,7 +6,7 @@ import { Failure } from '../../core/failure.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
 import { batchSize, inGlasses } from '../../core/plastisol/batch.ts';
 import { type Waits, waitOf } from '../../core/process/waits.ts';
-import { endClocks, startClock } from '../clocks/store.ts';
+import { clockStep } from '../clocks/store.ts';
 import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
@@ -174,6 +174,12 @@ export function addHeat(
 
 const lastSeq = (db: Db, sql: string, id: string) => first<{ seq: number | null }>(db, sql, [id])?.seq ?? 0;
 
+/** What the clock of a mold in this cup is about. */
+export const aboutMold = (pourId: string, moldId: string) => ({
+  type: 'pour-mold' as const,
+  id: `${pourId} ${moldId}`,
+});
+
 /** A shot is pinned to the doses and heats of its cup at this moment. */
 export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId: string, now: Date): void {
   const at = now.toISOString();
@@ -192,13 +198,9 @@ export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId:
     pour.id,
     moldId,
   ]) as { n: number };
-  const about = { aboutType: 'pour-mold', aboutId: `${pour.id} ${moldId}` };
-  endClocks(db, 'open', about.aboutType, about.aboutId, at);
-  startClock(
-    db,
-    { kind: 'open', label: `Open ${mold.name}`, dueAt: addSeconds(now, waitOf(mold.opens, drawn.n - 1)), ...about },
-    now,
-  );
+  clockStep(db, 'shot', aboutMold(pour.id, moldId), now, {
+    open: { label: `Open ${mold.name}`, dueAt: addSeconds(now, waitOf(mold.opens, drawn.n - 1)) },
+  });
 }
 
 export function addMarks(
@@ -206,8 +208,9 @@ export function addMarks(
   pour: OpenPour,
   shotId: string,
   marks: v.InferOutput<typeof marksBody>['marks'],
-  at: string,
+  now: Date,
 ): void {
+  const at = now.toISOString();
   const shot = first<{ moldId: string; cavities: number }>(
     db,
     'SELECT s.mold_id, mold.cavities FROM shot_live s JOIN mold ON mold.id = s.mold_id WHERE s.id = ? AND s.pour_id = ?',
@@ -231,15 +234,16 @@ export function addMarks(
       at,
     });
   });
-  endClocks(db, 'open', 'pour-mold', `${pour.id} ${shot.moldId}`, at);
+  clockStep(db, 'lookedAt', aboutMold(pour.id, shot.moldId), now);
 }
 
 /** Takes back a shot or a heat of this pour. */
-export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefined, at: string): void {
+export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefined, now: Date): void {
+  const at = now.toISOString();
   const taken = { id: rowId, of: ['pour_id', pour.id] as [string, string], own, at };
   if (first(db, 'SELECT 1 FROM shot_live WHERE id = ? AND pour_id = ?', [rowId, pour.id])) {
     const { moldId } = takeBack<{ moldId: string }>(db, 'shot', { ...taken, what: 'shot' });
-    endClocks(db, 'open', 'pour-mold', `${pour.id} ${moldId}`, at);
+    clockStep(db, 'shotTakenBack', aboutMold(pour.id, moldId), now);
     return;
   }
   const what = 'shot or reading in this pour, or it was taken back';

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
 import type { Bait, Clock } from '../../../contract/workshop.ts';
-import { usual } from '../../../core/defaults.ts';
+import { DEFAULTS, usual } from '../../../core/defaults.ts';
 import { bake } from '../../../core/mold/clay.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -330,34 +330,32 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
   );
 }
 
-/** 15 minutes to 6 mm is the usual packet's rule. */
-const MINUTES_PER_6_MM = 15;
-
 function Baking({ master }: { master: Master }) {
   const { text } = useTaste();
-  const { minutes } = bake({ thicknessMm: master.latest.thickestMm, minutesPer6mm: MINUTES_PER_6_MM });
-  const start = useWrite<Clock>(() => ({ path: '/clocks', body: { label: `${master.name} baked`, minutes } }));
+  const { minutes } = bake({ thicknessMm: master.latest.thickestMm, minutesPer6mm: usual('bakeMinPer6Mm') });
+  const start = useWrite<Clock>(() => ({ path: `/masters/${master.id}/bake`, body: {} }));
   return (
     <section className="flex flex-col gap-2">
       <h2>Baking</h2>
       <p className="big">{minutes} min</p>
       <p>
-        at {text(132, 'temperature')} for the thickest {text(master.latest.thickestMm, 'length')}, or hotter and shorter
-        as some packets say.{' '}
+        at {text(usual('bakeC'), 'temperature')} for the thickest {text(master.latest.thickestMm, 'length')}, or hotter
+        and shorter as some packets say.{' '}
         <Why
           reason={{
             inputs: [
               ['thickest section', text(master.latest.thickestMm, 'length')],
-              ['minutes per 6 mm', String(MINUTES_PER_6_MM)],
+              ['minutes per 6 mm', String(usual('bakeMinPer6Mm'))],
             ],
             formula: 'minutes per 6 mm × thickness ÷ 6, up to the next whole minute',
-            grounds: ['15 min per 6 mm is a default: the usual packet rule. Your packet wins.'],
+            grounds: [`${usual('bakeMinPer6Mm')} min per 6 mm is a default: ${DEFAULTS.bakeMinPer6Mm.source}.`],
           }}
         />
       </p>
       <button type="button" className="btn btn-line self-start" onClick={() => start.mutate()}>
         In the oven: start the clock
       </button>
+      <Refusal error={start.error} />
       <Caution about={['clay']} />
     </section>
   );

@@ -5,6 +5,7 @@ import type { Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
 import { topUp } from '../../../core/mold/silicone.ts';
 import { gridPlaces } from '../../../core/mold/standing.ts';
+import { STEPS, type Step } from '../../../core/process/making.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
@@ -28,7 +29,7 @@ import { Leftover } from './Leftover.tsx';
 import { Renew } from './Renew.tsx';
 import { SparkLog } from './SparkLog.tsx';
 import { Weighings } from './Weighings.tsx';
-import { FILL_WORDS, MOLD_KIND_WORDS, STEPS, type Step } from './words.ts';
+import { FILL_WORDS, MOLD_KIND_WORDS } from './words.ts';
 
 const mixedAt = (mold: Mold) => mold.events.findLast((event) => event.kind === 'mixed')?.at;
 

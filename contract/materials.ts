@@ -79,6 +79,8 @@ export interface Lot {
   code: string;
   bottleStrength: number;
   levelG: number;
+  /** What it held when it came, all deliveries together. */
+  receivedG: number;
   createdAt: string;
 }
 

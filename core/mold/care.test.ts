@@ -170,27 +170,27 @@ describe('wall by dips', () => {
   });
 });
 
+const gone = (...shots: number[]) => shots.map((n) => ({ shots: n, retired: true }));
+const atWork = (...shots: number[]) => shots.map((n) => ({ shots: n, retired: false }));
+
+// By hand: 5/6, then 4/5 and 3/4 of what was left: half after the third.
 test.each([
+  ['five gone, one still at work', [...gone(100, 120, 150, 200, 210), ...atWork(180)], 150, 5],
   [
-    'two of three gone',
-    [
-      [100, true],
-      [200, true],
-      [150, false],
-    ],
-    200,
-  ],
-  [
-    'one gone, three at work beyond it',
-    [
-      [100, true],
-      [200, false],
-      [300, false],
-      [250, false],
-    ],
+    'five gone, many at work beyond them',
+    [...gone(100, 100, 100, 100, 100), ...atWork(...Array(20).fill(300))],
     null,
+    5,
   ],
-  ['none gone', [[400, false]], null],
-] as const)('median life, %s', (_what, rows, shots) => {
-  expect(medianLife(rows.map(([n, retired]) => ({ shots: n, retired }))).shots).toBe(shots);
+  [
+    'those cut short before the first went do not count',
+    [...gone(100, 120, 150, 200, 210), ...atWork(10, 20, 30)],
+    150,
+    5,
+  ],
+  ['four gone and none left: too few to tell', gone(7, 8, 9, 10), null, 4],
+  ['one gone', gone(7), null, 1],
+  ['none gone', atWork(400), null, 0],
+] as const)('median life, %s', (_what, lives, shots, from) => {
+  expect(medianLife([...lives])).toEqual({ shots, from });
 });

@@ -4,9 +4,12 @@ export interface Lived {
   retired: boolean;
 }
 
+/** Fewer worn-out molds than this tell nothing of how long they last: one that broke early would be the rule. */
+export const ENOUGH_RETIRED = 5;
+
 /**
  * Shots after which half of such molds are worn out, those still at work counted as cut short.
- * @returns null while fewer than half are known to have gone; `from` says how many were retired.
+ * @returns null while fewer than half are known to have gone, or fewer than five; `from` says how many were retired.
  * Source: Kaplan & Meier 1958, the median of the product-limit curve.
  */
 export function medianLife(lives: Lived[]): { shots: number | null; from: number } {
@@ -18,5 +21,6 @@ export function medianLife(lives: Lived[]): { shots: number | null; from: number
     holds *= 1 - lives.filter((one) => one.retired && one.shots === shots).length / atRisk;
     if (median === null && holds <= 0.5 + 1e-12) median = shots;
   }
-  return { shots: median, from: lives.filter((one) => one.retired).length };
+  const from = lives.filter((one) => one.retired).length;
+  return { shots: from < ENOUGH_RETIRED ? null : median, from };
 }

@@ -83,6 +83,14 @@ test('what runs low needs somebody, until it is bought', async () => {
   expect(await needs()).toEqual([]);
 });
 
+test('what a lot held when it came stays known while it empties', async () => {
+  const { id, lots } = stock.plastisol;
+  const lot = lots[0]?.id as string;
+  await workshop.post(`/lots/${lot}/moves`, { kind: 'used', grams: 1200 });
+  await workshop.post(`/lots/${lot}/moves`, { kind: 'received', grams: 500 });
+  expect((await material(id)).lots.map(({ levelG, receivedG }) => [levelG, receivedG])).toEqual([[4300, 5500]]);
+});
+
 test('a double-strength bottle takes half the drops', async () => {
   const strong = await workshop.post<Material>('/materials', {
     name: 'Coal liquid',

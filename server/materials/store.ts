@@ -9,7 +9,8 @@ import { newId } from '../ids.ts';
 /** Emptied lots that are still told of, beside all that hold something. */
 const EMPTIED_TOLD = 12;
 
-const LOT = 'lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.created_at';
+const LOT = `lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.created_at,
+  coalesce((SELECT sum(m.grams) FROM lot_move m WHERE m.lot_id = lot.id AND m.kind = 'received'), 0) AS received_g`;
 
 /** Lots that hold something and the last few that were emptied, oldest first, by material. */
 function lotsByMaterial(db: Db, materialIds: string[]): Map<string, Lot[]> {

@@ -78,7 +78,9 @@ export function Store() {
 
 function Tin({ material, chosen, onChoose }: { material: Material; chosen: boolean; onChoose(): void }) {
   const { text } = useTaste();
-  const most = Math.max(material.levelG, (material.reorderG ?? 0) * 2.5, ...material.lots.map((lot) => lot.levelG), 1);
+  // Full is what its lots held when they came, so that a half-used drum stands half full.
+  const came = material.lots.filter((lot) => lot.levelG > 0).reduce((sum, lot) => sum + lot.receivedG, 0);
+  const most = Math.max(material.levelG, came, (material.reorderG ?? 0) * 1.25, 1);
   const [w, h] = [74, 84];
   const low = material.reorderG !== null && material.levelG < material.reorderG;
   const fill = Math.max(0, Math.min(1, material.levelG / most));

@@ -1,10 +1,11 @@
 import type { Mold } from '../../../contract/molds.ts';
 import { chart } from '../../../core/yield/counts.ts';
+import { failing, flashRises } from '../../../core/yield/wear.ts';
 import { useWrite } from '../../api/write.ts';
 import { LineChart } from '../../parts/Chart.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
-import { CareMap, failing } from './CareMap.tsx';
+import { CareMap } from './CareMap.tsx';
 
 const percent = (share: number) => `${(100 * share).toFixed(share < 0.1 ? 1 : 0)} %`;
 
@@ -99,7 +100,7 @@ function LifeScale({ shots, half }: { shots: number; half: number }) {
 }
 
 function WorstCavity({ mold }: { mold: Mold }) {
-  const worst = mold.health.filter((one) => failing(one, mold));
+  const worst = mold.health.filter((one) => failing(one, mold, mold.cavities));
   if (worst.length === 0) return null;
   return (
     <b className="warn">
@@ -117,15 +118,7 @@ function Flash({ mold }: { mold: Mold }) {
   if (flash.length < 3 || total === 0) return null;
   const limits = chart({ points: flash.map(({ made, flash: n }) => ({ made, rejected: n })) });
   const above = limits.points.filter((point) => point.p > point.ucl).length;
-  const recent = flash.slice(-5);
-  const before = flash.slice(0, -5);
-  const shareOf = (rows: typeof flash) =>
-    rows.reduce((sum, one) => sum + one.flash, 0) /
-    Math.max(
-      1,
-      rows.reduce((sum, one) => sum + one.made, 0),
-    );
-  const rising = before.length >= 5 && shareOf(recent) > 2 * shareOf(before);
+  const { rises, recent, before } = flashRises(flash.map(({ made, flash: n }) => ({ made, rejected: n })));
   return (
     <div>
       <h3 className="mb-1">Flash, pour by pour</h3>
@@ -145,9 +138,9 @@ function Flash({ mold }: { mold: Mold }) {
         unit=" %"
         heightPx={150}
       />
-      <p className={rising || above > 0 ? 'warn font-bold' : 'soft'}>
-        {rising
-          ? `The last five pours: ${percent(shareOf(recent))}, before them ${percent(shareOf(before))}. Clean the parting faces, clamp on opposite corners, look for a warped seam.`
+      <p className={rises || above > 0 ? 'warn font-bold' : 'soft'}>
+        {rises
+          ? `The last five pours: ${percent(recent)}, before them ${percent(before)}. Clean the parting faces, clamp on opposite corners, look for a warped seam.`
           : above > 0
             ? `${above} ${above === 1 ? 'pour lies' : 'pours lie'} over what chance does: clamps on opposite corners, faces clean, cup not too hot.`
             : `${percent(limits.pBar)} over all: nothing beyond chance.`}

@@ -1,5 +1,5 @@
 import type { Mold } from '../../../contract/molds.ts';
-import { compare } from '../../../core/yield/counts.ts';
+import { failing, shareOf } from '../../../core/yield/wear.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 
@@ -10,15 +10,6 @@ const WIDE = 540;
 const CELL_W = [170, 270] as const;
 
 type Health = Mold['health'][number];
-const share = ({ made, rejected }: Pick<Health, 'made' | 'rejected'>) => (made > 0 ? rejected / made : 0);
-
-/** Spoils more than the other cavities do, and more than luck would: 1 in 20 over all cavities together. */
-export function failing({ made, rejected }: Health, mold: Pick<Mold, 'made' | 'rejected' | 'cavities'>): boolean {
-  const rest = { made: mold.made - made, rejected: mold.rejected - rejected };
-  if (made === 0 || rest.made <= 0 || rest.rejected < 0 || share({ made, rejected }) <= share(rest)) return false;
-  return compare({ a: { made, rejected }, b: rest }).p < 0.05 / mold.cavities;
-}
-
 const wordsOf = ({ reasons }: Health, most: number) =>
   reasons
     .slice(0, most)
@@ -31,7 +22,7 @@ export function CareMap({ mold }: { mold: Mold }) {
   const rows = Math.ceil(mold.cavities / columns);
   const cellW = Math.min(CELL_W[1], Math.max(CELL_W[0], WIDE / rows));
   const [width, height] = [rows * cellW + 2 * EDGE, columns * CELL_H + 2 * EDGE];
-  const most = Math.max(0.1, ...mold.health.map(share));
+  const most = Math.max(0.1, ...mold.health.map(shareOf));
   return (
     <svg
       width={width}
@@ -59,7 +50,7 @@ export function CareMap({ mold }: { mold: Mold }) {
       {mold.health.map((cavity, index) => {
         const x = EDGE + Math.floor(index / columns) * cellW;
         const y = EDGE + (index % columns) * CELL_H;
-        const worst = failing(cavity, mold);
+        const worst = failing(cavity, mold, mold.cavities);
         const long = cellW - 24;
         const thick = Math.min(30, long * 0.3);
         return (
@@ -86,7 +77,7 @@ export function CareMap({ mold }: { mold: Mold }) {
             <rect
               x={x + 12}
               y={y + 45}
-              width={(long * share(cavity)) / most}
+              width={(long * shareOf(cavity)) / most}
               height={7}
               fill={worst ? 'var(--warn)' : 'var(--edge)'}
             />

@@ -4,8 +4,7 @@ import type { Master } from '../../../contract/masters.ts';
 import type { Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
 import { type Insert, insertSize, STUFF_G_PER_ML, type Stuff } from '../../../core/mold/inserts.ts';
-import { sink } from '../../../core/water/sink.ts';
-import { trim } from '../../../core/water/trim.ts';
+import { inWater } from '../../../core/water/inWater.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -18,8 +17,6 @@ const KIND_WORDS: Record<Insert['kind'], string> = {
   tube: 'tube',
   rod: 'rod, drawn out',
 };
-const PLASTIC_G_PER_ML = usual('plastisolGPerMl');
-const SEA_G_PER_ML = usual('seaGPerMl');
 /** Seen from above a bait covers about this much of its length × width. */
 const PLAN_SHARE = 0.7;
 
@@ -134,41 +131,34 @@ function InWater({
   if (takenMl >= wholeMl) return <p className="heat font-bold">{name}: what is set in is larger than the cavity.</p>;
   const plasticMl = wholeMl - takenMl;
   const staysMl = staying.reduce((sum, one) => sum + one.volumeMl, 0);
-  const staysG = staying.reduce((sum, one) => sum + one.massG, 0);
   const revision = master?.revisions.find((one) => one.id === mold.revisionId);
   const planAreaMm2 = revision ? revision.lengthMm * revision.widthMm * PLAN_SHARE : 100 * wholeMl ** (2 / 3) * 2;
-  const rate = (extraMassG: number, extraVolumeMl: number, plastic: number) =>
-    sink({
-      volumeMl: plastic,
-      massG: plastic * PLASTIC_G_PER_ML,
-      extraMassG,
-      extraVolumeMl,
-      planAreaMm2,
-      waterDensityGPerMl: SEA_G_PER_ML,
-      cd: 1.1,
-    });
-  const [plain, laden] = [rate(0, 0, wholeMl), rate(staysG, staysMl, plasticMl)];
   const middle = revision?.mesh?.centroidMm ?? (revision ? [revision.lengthMm * 0.45, 0, 0] : null);
-  const hang = middle
-    ? trim({
-        volumeMl: wholeMl,
-        massG: wholeMl * PLASTIC_G_PER_ML,
-        centroidMm: middle as [number, number, number],
-        extras: staying.map((one) => ({
-          massG: one.massG,
-          volumeMl: one.volumeMl,
-          atMm: [one.fromNoseMm, 0, (middle[2] as number) + one.upMm] as [number, number, number],
-          inside: true,
-        })),
-      })
-    : null;
+  const bait = {
+    plasticGPerMl: usual('plastisolGPerMl'),
+    centroidMm: middle as [number, number, number] | null,
+    planAreaMm2,
+    waterGPerMl: usual('seaGPerMl'),
+  };
+  const plain = inWater({ ...bait, wholeMl, held: [] }).sinks;
+  const laden = inWater({
+    ...bait,
+    // A rod that is drawn out leaves its room empty.
+    wholeMl: plasticMl + staysMl,
+    held: staying.map(({ massG, volumeMl, fromNoseMm, upMm }) => ({
+      massG,
+      volumeMl,
+      atMm: [fromNoseMm, 0, (middle?.[2] ?? 0) + upMm],
+      inside: true,
+    })),
+  });
   const speed = ({ mmPerS, buoyancy }: typeof plain) =>
     buoyancy === 'neutral' ? 'hangs in the water' : `${buoyancy} at ${Math.abs(mmPerS).toFixed(0)} mm/s`;
   return (
     <p>
-      <b>{name}</b> {speed(laden)}, plain it {speed(plain)}; weighs{' '}
-      <b className="figure">{text(plasticMl * PLASTIC_G_PER_ML + staysG, 'mass')}</b> with {text(plasticMl, 'volume')}{' '}
-      of plastic. {hang && staying.length > 0 && <b>{hang.sentence}</b>}{' '}
+      <b>{name}</b> {speed(laden.sinks)}, plain it {speed(plain)}; weighs{' '}
+      <b className="figure">{text(laden.massG, 'mass')}</b> with {text(plasticMl, 'volume')} of plastic.{' '}
+      {laden.hangs && staying.length > 0 && <b>{laden.hangs.sentence}</b>}{' '}
       <span className="default-mark">
         {revision?.mesh ? 'sea water' : 'sea water; middle and area from length and width'}
       </span>

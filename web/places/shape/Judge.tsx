@@ -1,9 +1,10 @@
 import { useState } from 'react';
+import { saltedGPerMl } from '../../../core/water/inWater.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Demold } from './Demold.tsx';
 import { Evening } from './Evening.tsx';
 import { HookFit } from './HookFit.tsx';
-import { densityOf, type JudgeProps as Props } from './judging.tsx';
+import type { JudgeProps as Props } from './judging.tsx';
 import { Sink } from './Sink.tsx';
 import { Swim } from './Swim.tsx';
 
@@ -15,7 +16,7 @@ export function Judge(props: Props) {
   const { judged, assumed, materials, done, problem } = props;
   const { text, money } = useTaste();
   const ml = judged.measured?.volumeMl ?? null;
-  const massG = ml === null ? null : ml * densityOf(assumed.saltGPerCup);
+  const massG = ml === null ? null : ml * saltedGPerMl(assumed.saltGPerCup);
   const plastisol = materials.find((row) => row.kind === 'plastisol' && row.pricePerKgMinor !== null);
   return (
     <section className="flex flex-col gap-2 min-h-full" aria-label="What the shape will do">

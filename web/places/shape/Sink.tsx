@@ -1,13 +1,12 @@
 import { usual } from '../../../core/defaults.ts';
+import { STUFF_G_PER_ML } from '../../../core/mold/inserts.ts';
 import { durationText } from '../../../core/units/show.ts';
-import { salt, sink } from '../../../core/water/sink.ts';
-import { trim } from '../../../core/water/trim.ts';
+import { check } from '../../../core/validate.ts';
+import { type Held, inWater, saltedGPerMl } from '../../../core/water/inWater.ts';
+import { salt, saltSchema } from '../../../core/water/sink.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { densityOf, PLASTIC, type JudgeProps as Props, SALT, tried } from './judging.tsx';
+import { type JudgeProps as Props, tried } from './judging.tsx';
 import { MmField } from './MmField.tsx';
-
-/** Steel in a hook or wire, g/mL. */
-const STEEL = 7.85;
 
 /** How it sinks, what salt would change, and how it hangs at rest. */
 export function Sink({ spec, judged, assumed, onAssume }: Props) {
@@ -17,82 +16,47 @@ export function Sink({ spec, judged, assumed, onAssume }: Props) {
     return <p className="soft">Waiting for the volume.</p>;
   const { volumeMl, centroidMm } = measured;
   const water = usual(assumed.sea ? 'seaGPerMl' : 'waterGPerMl');
-  const hookG = assumed.withHook ? assumed.hookMassG : 0;
-  const inserts = spec?.inserts ?? [];
-  const insertG = inserts.reduce((sum, one) => sum + one.massG, 0);
-  const insertMl = inserts.reduce((sum, one) => sum + one.volumeMl, 0);
-  // What is set into the plastic takes its room: the bait's own volume is less by it.
-  const plasticMl = Math.max(0.01, volumeMl - insertMl);
-  const rate = sink({
-    volumeMl: plasticMl,
-    massG: plasticMl * densityOf(assumed.saltGPerCup),
-    extraMassG: hookG + insertG,
-    extraVolumeMl: hookG / STEEL + insertMl,
-    planAreaMm2,
-    waterDensityGPerMl: water,
-    cd: 1.1,
-  });
-  const wanted = tried(() =>
-    salt({
-      target: { mmPerS: assumed.wantedMmPerS },
-      volumeMl: plasticMl,
-      extraMassG: hookG + insertG,
-      extraVolumeMl: hookG / STEEL + insertMl,
-      planAreaMm2,
-      waterDensityGPerMl: water,
-      cd: 1.1,
-      plastisolDensityGPerMl: PLASTIC,
-      saltDensityGPerMl: SALT,
-      maxFraction: 0.4,
-    }),
-  );
   const hook = assumed.hook;
-  const hang = trim({
-    volumeMl,
-    massG: volumeMl * densityOf(assumed.saltGPerCup),
+  const held: Held[] = (spec?.inserts ?? []).map(({ massG, volumeMl: ml, at, upMm }) => ({
+    massG,
+    volumeMl: ml,
+    atMm: [at * (spec?.bodyMm ?? 0), 0, upMm],
+    inside: true,
+  }));
+  if (assumed.withHook && assumed.hookMassG > 0) {
+    held.push({
+      massG: assumed.hookMassG,
+      volumeMl: assumed.hookMassG / STUFF_G_PER_ML.steel,
+      atMm: [hook.eyeXMm + hook.shankMm * 0.65, 0, hook.shankZMm + hook.gapMm * 0.3],
+      inside: false,
+    });
+  }
+  const { sinks, hangs, asked } = inWater({
+    wholeMl: volumeMl,
+    plasticGPerMl: saltedGPerMl(assumed.saltGPerCup),
+    held,
     centroidMm,
-    extras: [
-      ...inserts
-        .filter((one) => one.massG > 0)
-        .map((one) => ({
-          massG: one.massG,
-          volumeMl: one.volumeMl,
-          atMm: [one.at * (spec?.bodyMm ?? 0), 0, one.upMm] as [number, number, number],
-          inside: true,
-        })),
-      ...(hookG > 0
-        ? [
-            {
-              massG: hookG,
-              volumeMl: hookG / STEEL,
-              atMm: [hook.eyeXMm + hook.shankMm * 0.65, 0, hook.shankZMm + hook.gapMm * 0.3] as [
-                number,
-                number,
-                number,
-              ],
-              inside: false,
-            },
-          ]
-        : []),
-    ],
+    planAreaMm2,
+    waterGPerMl: water,
   });
-  const perMetre = rate.mmPerS > 0 ? 1000 / rate.mmPerS : null;
+  const wanted = tried(() => salt(check(saltSchema, { ...asked, target: { mmPerS: assumed.wantedMmPerS } })));
+  const perMetre = sinks.mmPerS > 0 ? 1000 / sinks.mmPerS : null;
   return (
     <div className="flex flex-col gap-2">
       <div className="flex items-end gap-3">
         <p className="big whitespace-nowrap" data-testid="sink">
-          {Math.abs(rate.mmPerS) < 0.5 ? '0' : Math.abs(rate.mmPerS).toFixed(0)}
+          {Math.abs(sinks.mmPerS) < 0.5 ? '0' : Math.abs(sinks.mmPerS).toFixed(0)}
           <span className="text-lg"> mm/s</span>
         </p>
         <p className="label-small pb-0.5">
-          {{ floats: 'floats up', neutral: 'hangs', sinks: 'sinks' }[rate.buoyancy]}
-          {perMetre && rate.buoyancy === 'sinks' && `, a metre in ${durationText(perMetre)}`}
+          {{ floats: 'floats up', neutral: 'hangs', sinks: 'sinks' }[sinks.buoyancy]}
+          {perMetre && sinks.buoyancy === 'sinks' && `, a metre in ${durationText(perMetre)}`}
           <br />
-          {rate.densityGPerMl.toFixed(3)} g/mL in all, lying flat
+          {sinks.densityGPerMl.toFixed(3)} g/mL in all, lying flat
         </p>
       </div>
-      <p className="font-bold">{hang.sentence}</p>
-      <TrimDrawing noseUpDeg={hang.noseUpDeg} />
+      {hangs && <p className="font-bold">{hangs.sentence}</p>}
+      {hangs && <TrimDrawing noseUpDeg={hangs.noseUpDeg} />}
       <fieldset className="flex gap-1" aria-label="Water">
         {[
           { sea: true, label: 'Sea, 1.025' },

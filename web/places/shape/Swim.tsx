@@ -4,13 +4,14 @@ import { Link, useNavigate } from 'react-router';
 import type { Ladder, WaterTest } from '../../../contract/water.ts';
 import { usual } from '../../../core/defaults.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
+import { saltedGPerMl } from '../../../core/water/inWater.ts';
 import { beam, kick, onset } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { type Assumed, densityOf, type JudgeProps as Props, perS, tried } from './judging.tsx';
+import { type Assumed, type JudgeProps as Props, perS, tried } from './judging.tsx';
 import { MmField } from './MmField.tsx';
 import { TRIALS_NEEDED, useKick } from './useKick.ts';
 
@@ -28,7 +29,7 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
     hardness: assumed.hardness,
     ...tail,
     ...constants,
-    plastisolDensityGPerMl: densityOf(assumed.saltGPerCup),
+    plastisolDensityGPerMl: saltedGPerMl(assumed.saltGPerCup),
     waterDensityGPerMl: water,
   };
   const found = input ? tried(() => kick(input)) : null;

@@ -4,7 +4,6 @@ import { usual } from '../../../core/defaults.ts';
 import { Failure } from '../../../core/failure.ts';
 import type { Vec3 } from '../../../core/shape/mesh.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
-import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import type { Judged } from '../../workers/judge.ts';
 import type { DrawnHook } from './Outline.tsx';
 import type { Shown } from './show.ts';
@@ -54,14 +53,7 @@ export const ASSUMED: Assumed = {
 };
 
 export const PLASTIC = usual('plastisolGPerMl');
-export const SALT = usual('saltGPerMl');
 export const POINT_SHARE = 0.4;
-const G_PER_CUP = ML_PER_CUP * PLASTIC;
-
-export const densityOf = (saltGPerCup: number) => {
-  const w = saltGPerCup / (saltGPerCup + G_PER_CUP);
-  return 1 / ((1 - w) / PLASTIC + w / SALT);
-};
 
 /** A refusal in words where a figure would stand. */
 export function tried<T>(compute: () => T): { value: T; refused?: undefined } | { value?: undefined; refused: string } {

@@ -108,3 +108,35 @@ test('a shape that is changed as soon as it opens is judged all the same', async
       .first(),
   ).toBeVisible();
 });
+
+test('what cannot be read says so, everywhere, and is there once it is asked again', async ({ page, world }) => {
+  test.setTimeout(120_000);
+  await enter(page);
+  const { pourId } = await stocked(world.url);
+  let broken = true;
+  const FRAME = /\/api\/(session|workshop|makers|measures|line|clocks|live|health)/;
+  await page.route('**/api/**', async (route) => {
+    if (!broken || route.request().method() !== 'GET' || FRAME.test(route.request().url())) return route.fallback();
+    const error = { code: 'internal', message: 'Something broke; try again.' };
+    await route.fulfill({ status: 500, contentType: 'application/json', body: JSON.stringify({ error }) });
+  });
+  const lists = ['masters', 'molds', 'colours', 'pours', 'rack', 'orders', 'store', 'insight', 'tools', 'ladders'];
+  for (const place of [...lists, 'orders/new', 'pours/new', 'molds/new', 'settings']) {
+    broken = true;
+    await page.goto('/tools');
+    await page.goto(`/${place}`);
+    const failed = page.getByRole('heading', { name: 'This cannot be read just now.' });
+    await expect(failed, place).toBeVisible({ timeout: 8000 });
+    await expect(page.getByText('Something broke; try again.'), place).toBeVisible();
+    // The line and the clocks stay: somebody may go elsewhere.
+    await expect(page.getByRole('navigation').getByRole('link', { name: /^Orders/ })).toBeVisible();
+    broken = false;
+    await page.getByRole('button', { name: 'Try again' }).click();
+    await expect(failed, place).toHaveCount(0);
+    await expect(page.getByText('Reading the records …'), place).toHaveCount(0);
+  }
+  // The bench, whose answers come with the page, does not even notice.
+  broken = true;
+  await page.goto(`/pours/${pourId}/bench`);
+  await expect(page.getByRole('heading', { name: /Cook to/ })).toBeVisible();
+});

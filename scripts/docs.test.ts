@@ -1,8 +1,25 @@
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { expect, test } from 'vitest';
+import { REFUSALS } from '../core/failure.ts';
 import { calculationsPage } from './calculationsPage.ts';
+import { refusalsPage } from './refusalsPage.ts';
+
+const page = (name: string) => readFileSync(new URL(`../docs/${name}.md`, import.meta.url), 'utf8');
 
 test('docs/calculations.md is what the registry says', async () => {
-  const written = readFileSync(new URL('../docs/calculations.md', import.meta.url), 'utf8');
-  expect(written).toBe(await calculationsPage());
+  expect(page('calculations')).toBe(await calculationsPage());
+});
+
+test('docs/refusals.md lists every code that the program gives, and no other', () => {
+  expect(page('refusals')).toBe(refusalsPage());
+  const code = ['core', 'contract', 'server']
+    .flatMap((floor) =>
+      readdirSync(floor, { recursive: true, encoding: 'utf8' })
+        .filter((file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file) && file !== 'failure.ts')
+        .map((file) => readFileSync(`${floor}/${file}`, 'utf8')),
+    )
+    .join('\n')
+    .replace(/export const STATUS[\s\S]*?\n};/, '');
+  // Whatever is given is listed: the type of a Failure's code says so.
+  expect(Object.keys(REFUSALS).filter((one) => !code.includes(`'${one}'`))).toEqual([]);
 });

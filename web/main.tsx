@@ -3,7 +3,7 @@ import { StrictMode, startTransition } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { BENCH_PAGE, SHAPE_PAGE } from '../contract/first.ts';
-import { ApiError } from './api/client.ts';
+import { ApiError, NoAnswer } from './api/client.ts';
 import { first, forget } from './api/first.ts';
 import { listen, whenThere } from './api/live.ts';
 import { learnServerTime } from './api/now.ts';
@@ -23,7 +23,11 @@ const client = new QueryClient({
       networkMode: 'always',
       refetchOnReconnect: true,
       staleTime: 30_000,
-      retry: (count, error) => !(error instanceof ApiError && error.status < 500) && count < 3,
+      // What was refused stays refused, what broke is asked for once more, and the Wi-Fi may come back.
+      retry: (count, error) => (error instanceof ApiError ? error.status >= 500 && count < 1 : count < 3),
+      // A page that cannot be read says so, instead of reading for ever; what is not here is said by the page itself.
+      throwOnError: (error, query) =>
+        query.state.data === undefined && !(error instanceof ApiError && error.status < 500),
     },
   },
 });
@@ -56,6 +60,11 @@ if (cup) ask(queries.pour(cup), materials);
 if (sculpted) ask(queries.master(sculpted), materials, masters);
 forget();
 
+/** An answer that failed is told on the page; only what broke in the page itself is a fault of it. */
+const noted = (error: unknown) => {
+  if (!(error instanceof ApiError || error instanceof NoAnswer)) console.error(error);
+};
+
 /** Each part of the start is a task of its own, so that a touch between them is not held up. */
 const between = () => new Promise((next) => setTimeout(next));
 
@@ -78,13 +87,13 @@ async function start(): Promise<void> {
     const { location: to } = router.state.navigation;
     return to && to.pathname + to.search;
   });
-  const root = createRoot(document.getElementById('root') as HTMLElement);
+  const root = createRoot(document.getElementById('root') as HTMLElement, { onCaughtError: noted });
   await Promise.all([between(), partOf(router)]);
   startTransition(() =>
     root.render(
       <StrictMode>
         <QueryClientProvider client={client}>
-          <RouterProvider router={router} />
+          <RouterProvider router={router} onError={noted} />
         </QueryClientProvider>
       </StrictMode>,
     ),

@@ -1,9 +1,9 @@
 import type { ErrorRequestHandler } from 'express';
 import type { Logger } from 'pino';
-import { Failure } from '../../core/failure.ts';
+import { Failure, type RefusalCode } from '../../core/failure.ts';
 
 /** HTTP status by code; all other refusals are 400. */
-export const STATUS: Record<string, number> = {
+export const STATUS: Partial<Record<RefusalCode, number>> = {
   'too-large': 413,
   'not-found': 404,
   'unknown-route': 404,
@@ -26,6 +26,7 @@ export const STATUS: Record<string, number> = {
   'wrong-host': 421,
   'cross-site': 403,
   'disk-full': 507,
+  internal: 500,
 };
 
 interface BodyError {

@@ -1,5 +1,5 @@
 import { Worker } from 'node:worker_threads';
-import { Failure } from '../../core/failure.ts';
+import { Failure, type RefusalCode } from '../../core/failure.ts';
 
 interface Job<Task> {
   id: number;
@@ -15,7 +15,7 @@ export interface Reply {
   id: number;
   progress?: number;
   result?: unknown;
-  failure?: { code: string; message: string; path?: string | undefined };
+  failure?: { code: RefusalCode; message: string; path?: string | undefined };
 }
 
 export interface LaneOptions {

@@ -21,19 +21,24 @@ export interface Rack extends Page<RackRow> {
   moves: StockMove[];
 }
 
+/** What a page can do without: whoever asks for it says that it is not there. */
+const beside = { throwOnError: false } as const;
+
 /** Keys begin with the names that the server calls stale. */
 export const queries = {
-  workshop: queryOptions({ queryKey: ['workshop'], queryFn: () => call<Workshop>('/workshop') }),
+  workshop: queryOptions({ ...beside, queryKey: ['workshop'], queryFn: () => call<Workshop>('/workshop') }),
   session: queryOptions({
     queryKey: ['session'],
+    ...beside,
     queryFn: () => call<{ needed: boolean; known: boolean }>('/session'),
   }),
   network: queryOptions({
     queryKey: ['network'],
+    ...beside,
     queryFn: () => call<{ urls: string[]; root: string | null }>('/network'),
   }),
-  makers: list<Maker>('makers', '/makers', ''),
-  measures: list<OwnMeasure>('measures', '/measures', ''),
+  makers: { ...list<Maker>('makers', '/makers', ''), ...beside },
+  measures: { ...list<OwnMeasure>('measures', '/measures', ''), ...beside },
   baits: list<Bait>('baits', '/baits', ''),
   masters: list<MasterRow>('masters', '/masters'),
   master: (id: string) => one<Master>('masters', '/masters', id),
@@ -42,7 +47,7 @@ export const queries = {
       queryKey: ['water-tests', masterId],
       queryFn: () => call<Page<WaterTest>>(`/masters/${encodeURIComponent(masterId)}/water-tests`),
     }),
-  kickFit: queryOptions({ queryKey: ['kick-fit'], queryFn: () => call<KickFit>('/kick-fit') }),
+  kickFit: queryOptions({ ...beside, queryKey: ['kick-fit'], queryFn: () => call<KickFit>('/kick-fit') }),
   ladders: list<LadderRow>('ladders', '/ladders'),
   ladder: (id: string) => one<Ladder>('ladders', '/ladders', id),
   molds: list<MoldRow>('molds', '/molds'),
@@ -59,12 +64,13 @@ export const queries = {
   orders: list<OrderRow>('orders', '/orders', '?limit=60'),
   order: (id: string) => one<Order>('orders', '/orders', id),
   customers: list<Customer>('customers', '/customers'),
-  clocks: list<Clock>('clocks', '/clocks', ''),
+  clocks: { ...list<Clock>('clocks', '/clocks', ''), ...beside },
   kept: list<Kept>('kept', '/kept', '?limit=50'),
   today: queryOptions({ queryKey: ['today'], queryFn: () => call<Today>('/today') }),
-  line: queryOptions({ queryKey: ['line'], queryFn: () => call<Line>('/line') }),
+  line: queryOptions({ ...beside, queryKey: ['line'], queryFn: () => call<Line>('/line') }),
   search: (q: string) =>
     queryOptions({
+      ...beside,
       queryKey: ['search', q],
       queryFn: () => call<Page<SearchHit>>(`/search?q=${encodeURIComponent(q)}`),
       enabled: q.trim() !== '',

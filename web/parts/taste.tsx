@@ -73,7 +73,16 @@ function makeTaste(
   };
 }
 
-export function TasteProvider({ children, waiting }: { children: ReactNode; waiting: ReactNode }) {
+export function TasteProvider({
+  children,
+  waiting,
+  silent,
+}: {
+  children: ReactNode;
+  waiting: ReactNode;
+  /** Instead, when the workshop does not tell who works here and in which units. */
+  silent: ReactNode;
+}) {
   const workshop = useQuery(queries.workshop);
   const makers = useQuery(queries.makers);
   const measures = useQuery(queries.measures);
@@ -86,6 +95,6 @@ export function TasteProvider({ children, waiting }: { children: ReactNode; wait
     };
     return makeTaste(workshop.data, makers.data.items, measures.data.items, here, choose);
   }, [workshop.data, makers.data, measures.data, here]);
-  if (!value) return waiting;
+  if (!value) return [workshop, makers, measures].some((query) => query.isError) ? silent : waiting;
   return <Context value={value}>{children}</Context>;
 }

@@ -78,7 +78,7 @@ function FlagOn({ clock, dueS }: Flag) {
 
 /** All that is hot, setting or curing, on one time scale from now to two days, on every screen. */
 export function ClockStrip() {
-  const { data } = useQuery(queries.clocks);
+  const { data, isError } = useQuery(queries.clocks);
   const now = useNow();
   const [ref, width] = useWidth(1200, BESIDE_PX);
   const [open, setOpen] = useState(false);
@@ -97,7 +97,11 @@ export function ClockStrip() {
     >
       {open && <ClockList flags={flags} onClose={() => setOpen(false)} />}
       <div ref={ref} className={`relative flex-1 min-w-0 overflow-hidden ${idle ? 'h-8' : 'h-[68px]'}`}>
-        {idle && <p className="soft text-sm leading-8 truncate">Nothing is hot, setting or curing.</p>}
+        {idle && (
+          <p className="soft text-sm leading-8 truncate">
+            {isError && !data ? 'The clocks cannot be read just now.' : 'Nothing is hot, setting or curing.'}
+          </p>
+        )}
         {!idle &&
           !narrow &&
           roomyMarks(width).map(([at, label]) => (

@@ -6,6 +6,7 @@ import { Waiting } from '../parts/Page.tsx';
 import { TasteProvider, useTaste } from '../parts/taste.tsx';
 import { ClockStrip } from './ClockStrip.tsx';
 import { NoServer } from './NoServer.tsx';
+import { LOOK_AGAIN_MS } from './NotFound.tsx';
 import { Outbox } from './Outbox.tsx';
 import { Passcode } from './Passcode.tsx';
 import { ShortcutHelp, useShortcuts } from './shortcuts.tsx';
@@ -15,9 +16,6 @@ import { Welcome } from './Welcome.tsx';
 
 // What is only there when it is asked for comes then.
 const Palette = lazy(() => import('./Palette.tsx').then((part) => ({ default: part.Palette })));
-
-/** How often a page without its server looks for it again. */
-const LOOK_AGAIN_MS = 4000;
 
 export function Frame() {
   const session = useQuery({
@@ -33,7 +31,7 @@ export function Frame() {
   if (locked || (session.data?.needed && !session.data.known)) return <Passcode onOpen={() => setLocked(false)} />;
   if (!session.data && session.isError) return <NoServer />;
   return (
-    <TasteProvider waiting={<Waiting />}>
+    <TasteProvider waiting={<Waiting />} silent={<NoServer />}>
       <House />
     </TasteProvider>
   );

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { CupNeed, LineNeed } from '../core/plan/need.ts';
-import { count, day, money, name, note, ownId, rowId, type Versioned } from './fields.ts';
+import { count, day, listQuery, money, name, note, ownId, rowId, type Versioned } from './fields.ts';
 
 export const customerBody = v.strictObject({ name, contact: note, notes: note });
 
@@ -20,6 +20,10 @@ const lines = v.pipe(
   v.minLength(1),
   v.maxLength(200),
 );
+
+/** A list of orders, or only those still to be sent, or only those that are done with. */
+export const orderQuery = v.strictObject({ ...listQuery.entries, only: v.optional(v.picklist(['open', 'gone'])) });
+export type OrderQuery = v.InferOutput<typeof orderQuery>;
 
 export const orderBody = v.pipe(
   v.strictObject({

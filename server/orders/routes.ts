@@ -1,5 +1,5 @@
 import { listQuery } from '../../contract/fields.ts';
-import { customerBody, orderBody, orderPatch, packBody } from '../../contract/orders.ts';
+import { customerBody, orderBody, orderPatch, orderQuery, packBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
@@ -27,7 +27,12 @@ export const orderEndpoints = [
       return mustFind(db, 'customer', params.id as string, 'customer');
     },
   }),
-  endpoint({ method: 'GET', path: '/orders', query: listQuery, run: ({ db, query, at }) => listOrders(db, query, at) }),
+  endpoint({
+    method: 'GET',
+    path: '/orders',
+    query: orderQuery,
+    run: ({ db, query, at }) => listOrders(db, query, at),
+  }),
   endpoint({ method: 'GET', path: '/orders/:id', run: ({ db, params, at }) => getOrder(db, params.id as string, at) }),
   endpoint({
     method: 'POST',

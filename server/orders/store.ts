@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Customer, Order, OrderLine, OrderRow, orderBody } from '../../contract/orders.ts';
+import type { Customer, Order, OrderLine, OrderQuery, OrderRow, orderBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber } from '../db/rows.ts';
@@ -74,18 +74,18 @@ function complete(db: Db, orders: Bare[], needs: PlacedNeed[]): OrderRow[] {
   });
 }
 
-export function listOrders(db: Db, query: ListQuery, at: string): Page<OrderRow> {
-  const found = page<Bare>(db, LISTING, query);
+const OPEN = 'o.sent_at IS NULL AND o.cancelled_at IS NULL';
+
+export function listOrders(db: Db, { only, ...query }: OrderQuery, at: string): Page<OrderRow> {
+  const where = only === 'open' ? OPEN : only === 'gone' ? `NOT (${OPEN})` : '1';
+  const found = page<Bare>(db, { ...LISTING, where }, query);
   const needs = allNeeds(db, at);
   return { ...found, items: complete(db, found.items, needs) };
 }
 
 /** Orders that are still to be sent, earliest due first. */
 export function openOrders(db: Db, needs: PlacedNeed[]): OrderRow[] {
-  const open = all<Bare>(
-    db,
-    `${LISTING.select.replace('/*sort*/', '')} WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on, o.created_at`,
-  );
+  const open = all<Bare>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE ${OPEN} ORDER BY o.due_on, o.created_at`);
   return complete(db, open, needs);
 }
 

@@ -1,4 +1,4 @@
-import { queryOptions } from '@tanstack/react-query';
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type { Page } from '../../contract/fields.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
@@ -11,8 +11,36 @@ import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water
 import type { Bait, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
 import { call } from './client.ts';
 
-const list = <T>(key: string, path: string, query = '?limit=200') =>
+/** As many as the server gives at once. */
+const MOST = '?limit=200';
+
+/** A list to its end: a workshop with more of them than one answer holds is not shown without the rest. */
+async function whole<T>(path: string, query: string): Promise<Page<T>> {
+  const found = await call<Page<T>>(`${path}${query}`);
+  const items = [...found.items];
+  for (let next = found.nextCursor; next; ) {
+    const more = await call<Page<T>>(`${path}${query}&cursor=${next}`);
+    items.push(...more.items);
+    next = more.nextCursor;
+  }
+  return { items, nextCursor: null };
+}
+
+const list = <T>(key: string, path: string, query = MOST) =>
+  queryOptions({ queryKey: [key, 'list', query], queryFn: () => whole<T>(path, query) });
+
+/** The last few of a list, where older ones are of no use. */
+const newest = <T>(key: string, path: string, query: string) =>
   queryOptions({ queryKey: [key, 'list', query], queryFn: () => call<Page<T>>(`${path}${query}`) });
+
+/** A list that grows for ever, a page at a time; `More` asks for the next. */
+export const pages = <T>(key: string, path: string, query: string) =>
+  infiniteQueryOptions({
+    queryKey: [key, 'pages', query],
+    queryFn: ({ pageParam }) => call<Page<T>>(`${path}${query}${pageParam ? `&cursor=${pageParam}` : ''}`),
+    initialPageParam: '',
+    getNextPageParam: (last) => last.nextCursor,
+  });
 const one = <T>(key: string, path: string, id: string) =>
   queryOptions({ queryKey: [key, id], queryFn: () => call<T>(`${path}/${encodeURIComponent(id)}`) });
 
@@ -55,17 +83,18 @@ export const queries = {
   materials: list<Material>('materials', '/materials'),
   recipes: list<RecipeRow>('recipes', '/recipes'),
   recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
-  ledgers: list<Ledger>('ledgers', '/ledgers', '?limit=20'),
+  ledgers: newest<Ledger>('ledgers', '/ledgers', '?limit=20'),
   ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
-  pours: (query: string) => list<PourRow>('pours', '/pours', query),
+  pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
   pour: (id: string) => one<Pour>('pours', '/pours', id),
   rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),
   bag: (code: string) => one<Bag>('orders', '/bags', code),
-  orders: list<OrderRow>('orders', '/orders', '?limit=60'),
+  openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),
+  goneOrders: pages<OrderRow>('orders', '/orders', '?limit=25&only=gone&sort=-due'),
   order: (id: string) => one<Order>('orders', '/orders', id),
   customers: list<Customer>('customers', '/customers'),
   clocks: { ...list<Clock>('clocks', '/clocks', ''), ...beside },
-  kept: list<Kept>('kept', '/kept', '?limit=50'),
+  kept: newest<Kept>('kept', '/kept', '?limit=50'),
   today: queryOptions({ queryKey: ['today'], queryFn: () => call<Today>('/today') }),
   line: queryOptions({ ...beside, queryKey: ['line'], queryFn: () => call<Line>('/line') }),
   search: (q: string) =>

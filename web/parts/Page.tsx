@@ -42,6 +42,27 @@ export function Empty({ say, then, to, action }: { say: string; then: string; to
   );
 }
 
+interface Paged {
+  hasNextPage: boolean;
+  isFetchingNextPage: boolean;
+  fetchNextPage(): Promise<unknown>;
+}
+
+/** The way to the rest of a list that is shown a page at a time; nothing at its end. */
+export function More({ list, children }: { list: Paged; children: ReactNode }) {
+  if (!list.hasNextPage) return null;
+  return (
+    <button
+      type="button"
+      className="btn btn-line self-start mt-3"
+      disabled={list.isFetchingNextPage}
+      onClick={() => void list.fetchNextPage()}
+    >
+      {children}
+    </button>
+  );
+}
+
 export function Waiting() {
   return (
     <p className="p-10 soft" role="status">

@@ -1,21 +1,24 @@
-import { useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
 import { queries } from '../../api/queries.ts';
 import { dayText } from '../../parts/dates.ts';
 import { Graduated } from '../../parts/Graduated.tsx';
-import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
 import { STATE_WORDS, stateColour } from './words.ts';
 
 export function Orders() {
-  const { data } = useQuery(queries.orders);
-  if (!data) return <Waiting />;
+  const { data } = useQuery(queries.openOrders);
+  const sent = useInfiniteQuery(queries.goneOrders);
+  if (!data || !sent.data) return <Waiting />;
+  const open = data.items;
+  const gone = sent.data.pages.flatMap((page) => page.items);
   const take = (
     <Link to="/orders/new" className="btn btn-primary">
       Take an order
     </Link>
   );
-  if (data.items.length === 0) {
+  if (open.length + gone.length === 0) {
     return (
       <Page title="Orders" tab="Orders" actions={take}>
         <Empty
@@ -27,10 +30,6 @@ export function Orders() {
       </Page>
     );
   }
-  const open = data.items
-    .filter((order) => order.state !== 'sent' && order.state !== 'cancelled')
-    .sort((a, b) => (a.dueOn < b.dueOn ? -1 : Number(a.dueOn > b.dueOn)));
-  const gone = data.items.filter((order) => !open.includes(order));
   return (
     <Page
       title="Orders"
@@ -48,7 +47,7 @@ export function Orders() {
         <section>
           <h2 className="mb-2">Sent</h2>
           <ul className="ruled">
-            {gone.slice(0, 25).map((order) => (
+            {gone.map((order) => (
               <li key={order.id}>
                 <Link
                   to={`/orders/${order.id}`}
@@ -62,6 +61,7 @@ export function Orders() {
               </li>
             ))}
           </ul>
+          <More list={sent}>Older orders</More>
         </section>
       )}
     </Page>

@@ -1,29 +1,17 @@
 import { useInfiniteQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { Page as ListPage } from '../../../contract/fields.ts';
-import type { PourRow } from '../../../contract/pours.ts';
-import { call } from '../../api/client.ts';
+import { queries } from '../../api/queries.ts';
 import { dateText } from '../../parts/dates.ts';
 import { TextField } from '../../parts/Fields.tsx';
 import { timeText } from '../../parts/hours.ts';
-import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-
-const PAGE = 40;
 
 export function Pours() {
   const { text } = useTaste();
   const [q, setQ] = useState('');
-  const list = useInfiniteQuery({
-    queryKey: ['pours', 'pages', q],
-    queryFn: ({ pageParam }) =>
-      call<ListPage<PourRow>>(
-        `/pours?limit=${PAGE}${q ? `&q=${encodeURIComponent(q)}` : ''}${pageParam ? `&cursor=${pageParam}` : ''}`,
-      ),
-    initialPageParam: '',
-    getNextPageParam: (last) => last.nextCursor,
-  });
+  const list = useInfiniteQuery(queries.pours(q));
   if (!list.data) return <Waiting />;
   const rows = list.data.pages.flatMap((page) => page.items);
   const actions = (
@@ -119,16 +107,7 @@ export function Pours() {
             ))}
         </tbody>
       </table>
-      {list.hasNextPage && (
-        <button
-          type="button"
-          className="btn btn-line self-start"
-          disabled={list.isFetchingNextPage}
-          onClick={() => void list.fetchNextPage()}
-        >
-          Older pours
-        </button>
-      )}
+      <More list={list}>Older pours</More>
     </Page>
   );
 }

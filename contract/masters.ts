@@ -15,6 +15,9 @@ const dimensions = {
 };
 const solid = { spec: v.optional(shapeSpecSchema), meshId: v.optional(rowId) };
 
+/** Whoever was asked about figures that contradict each other may keep them. */
+const sure = v.optional(v.boolean(), false);
+
 export const volumeBody = v.variant('how', [
   v.strictObject({ id: ownId, how: v.literal('weighed'), grams, densityGPerMl: density }),
   v.strictObject({ id: ownId, how: v.literal('displaced'), ml: volumeMl }),
@@ -30,6 +33,7 @@ export const masterBody = v.strictObject({
   ...dimensions,
   ...solid,
   volume: v.optional(volumeBody),
+  sure,
 });
 
 export const masterPatch = v.partial(
@@ -48,7 +52,14 @@ export const revisionBody = v.strictObject({
   ...dimensions,
   ...solid,
   volume: v.optional(volumeBody),
+  sure,
 });
+
+/** One more reading of a revision that is here. */
+export const readingBody = v.variant('how', [
+  v.strictObject({ ...volumeBody.options[0].entries, sure }),
+  v.strictObject({ ...volumeBody.options[1].entries, sure }),
+]);
 
 export interface VolumeReading {
   id: string;

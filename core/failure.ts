@@ -1,6 +1,7 @@
 /** Every refusal's code and what it says of the request; the sentence that comes with it names the figures. */
 export const REFUSALS = {
   'invalid-input': 'A field is missing, or holds what it cannot hold; `path` names it.',
+  'contradicts-itself': 'Two figures cannot both be right; `sure` keeps them all the same.',
   'too-large': 'More at once than is worked on: a bound on work, not of the trade.',
   'malformed-json': 'The body is no JSON.',
   'unknown-calculator': 'No calculator goes by this name.',

@@ -120,3 +120,32 @@ test('whether it survived its mold is noted, against the version that was seen',
   expect(noted.body).toMatchObject({ survived: 'lost', version: 2, flatBack: true, notes: '' });
   expect((await workshop.ask('PATCH', `/masters/${master.id}`, { survived: 'gone' }, { version: 2 })).status).toBe(400);
 });
+
+test('figures that contradict each other are asked about, and kept by whoever is sure', async () => {
+  const master = (sizes: object) => ({
+    name: 'Sprat Tube 80',
+    shape: 'tube',
+    kind: 'clay',
+    lengthMm: 90,
+    widthMm: 12,
+    heightMm: 12,
+    thickestMm: 12,
+    ...sizes,
+  });
+  const before = workshop.rows();
+  const thick = await workshop.post<Master>('/masters', master({ thickestMm: 40 }));
+  const weighed = { how: 'weighed', grams: 900, densityGPerMl: 1.75 };
+  const heavy = await workshop.post<Master>('/masters', master({ volume: weighed }));
+  expect([thick, heavy].map(({ status, body }) => [status, body])).toMatchObject([
+    [400, { error: { code: 'contradicts-itself', path: 'thickestMm' } }],
+    [400, { error: { code: 'contradicts-itself', path: 'volume', message: expect.stringContaining('holds 13 mL') } }],
+  ]);
+  expect(workshop.rows()).toBe(before);
+  const { status, body } = await workshop.post<Master>('/masters', master({ volume: weighed, sure: true }));
+  expect([status, Math.round(body.latest.volumeMl ?? 0)]).toEqual([201, 514]);
+  const path = `/masters/${body.id}/revisions/${body.latest.id}/volumes`;
+  const again = { how: 'displaced', ml: 300 };
+  expect((await workshop.post(path, again)).status).toBe(400);
+  expect((await workshop.post(path, { ...again, ml: 6 })).status).toBe(201);
+  expect((await workshop.post(path, { ...again, sure: true })).status).toBe(201);
+});

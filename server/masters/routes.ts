@@ -1,10 +1,11 @@
 import { addMinutes } from 'date-fns/addMinutes';
 import * as v from 'valibot';
 import { listQuery } from '../../contract/fields.ts';
-import { masterBody, masterPatch, revisionBody, volumeBody } from '../../contract/masters.ts';
+import { masterBody, masterPatch, readingBody, revisionBody } from '../../contract/masters.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import { bake } from '../../core/mold/clay.ts';
+import type { Sizes } from '../../core/shape/plausible.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { clockStep, refuseRunning, runningClocks } from '../clocks/store.ts';
 import { first, insert, mustFind, update } from '../db/rows.ts';
@@ -12,7 +13,7 @@ import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { type NewMesh, sculpted } from '../meshes/files.ts';
 import { addBait } from '../workshop/store.ts';
-import { addRevision, addVolume, checkParents, getMaster, listMasters } from './store.ts';
+import { addRevision, addVolume, askAbout, checkParents, getMaster, listMasters } from './store.ts';
 
 /** Sculpted before the transaction begins: it takes a moment. */
 const solidOf = async ({ spec }: { spec?: ShapeSpec | undefined }, beside: Beside) =>
@@ -73,12 +74,13 @@ export const masterEndpoints = [
   endpoint({
     method: 'POST',
     path: '/masters/:id/revisions/:revisionId/volumes',
-    body: volumeBody,
+    body: readingBody,
     touches,
     run: ({ db, body, params, at }) => {
       const { id, revisionId } = params as { id: string; revisionId: string };
-      const found = first(db, 'SELECT 1 FROM master_revision WHERE id = ? AND master_id = ?', [revisionId, id]);
+      const found = first<Sizes>(db, 'SELECT * FROM master_revision WHERE id = ? AND master_id = ?', [revisionId, id]);
       if (!found) throw new Failure('not-found', 'There is no such revision of this master.');
+      askAbout(found, body, body.sure);
       addVolume(db, revisionId, body, at);
       return getMaster(db, id);
     },

@@ -4,6 +4,7 @@ import type { Master, MasterRow, Revision, revisionBody, VolumeReading, volumeBo
 import type { MeshFacts } from '../../contract/meshes.ts';
 import type { Bait } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
+import { contradiction, type Sizes } from '../../core/shape/plausible.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -12,8 +13,16 @@ import { addMesh, getMesh, type NewMesh } from '../meshes/files.ts';
 
 type Volume = v.InferOutput<typeof volumeBody>;
 
+const mlOf = (volume: Volume) => (volume.how === 'weighed' ? volume.grams / volume.densityGPerMl : volume.ml);
+
+/** Figures that contradict each other are asked about, not kept in silence. */
+export function askAbout(sizes: Sizes, volume: Volume | undefined, sure: boolean): void {
+  const found = sure ? null : contradiction(sizes, volume ? mlOf(volume) : null);
+  if (found) throw new Failure('contradicts-itself', found.message, found.path);
+}
+
 export function addVolume(db: Db, revisionId: string, volume: Volume, at: string): void {
-  const ml = volume.how === 'weighed' ? volume.grams / volume.densityGPerMl : volume.ml;
+  const ml = mlOf(volume);
   const weighed = volume.how === 'weighed' ? { grams: volume.grams, densityGPerMl: volume.densityGPerMl } : {};
   insert(db, 'volume_reading', { id: newId(volume.id), revisionId, how: volume.how, ...weighed, ml, at });
 }
@@ -63,16 +72,17 @@ const latestOf = (db: Db, masterIds: string[]): (Revision & { masterId: string }
 export function addRevision(
   db: Db,
   masterId: string,
-  body: Omit<v.InferOutput<typeof revisionBody>, 'parentId'> & { parentId?: string },
+  body: Omit<v.InferOutput<typeof revisionBody>, 'parentId' | 'sure'> & { parentId?: string; sure?: boolean },
   at: string,
   sculpted?: NewMesh,
 ): string {
-  const { volume, spec, meshId: brought, ...measured } = body;
+  const { volume, spec, meshId: brought, sure = false, ...measured } = body;
   if (spec && brought) throw new Failure('invalid-input', 'Give a spec or a mesh, not both.', 'meshId');
   const id = newId();
   const meshId = sculpted ? addMesh(db, sculpted, at) : brought;
   const facts = meshId ? solidFacts(db, meshId) : undefined;
   const values = { ...dimensionsOf(measured, facts), spec: spec ?? null, meshId: meshId ?? null };
+  askAbout(values as Sizes, volume, sure);
   const number =
     (first<{ n: number }>(db, 'SELECT max(number) AS n FROM master_revision WHERE master_id = ?', [masterId])?.n ?? 0) +
     1;

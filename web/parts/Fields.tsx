@@ -224,9 +224,25 @@ export function Stepper({
 }
 
 /** The refusal of a write, where the write was made. */
-export function Refusal({ error }: { error: unknown }) {
+interface RefusalProps {
+  error: unknown;
+  /** Keeps figures that contradict each other all the same. */
+  onSure?: () => void;
+}
+
+export function Refusal({ error, onSure }: RefusalProps) {
   if (!error) return null;
   const message = error instanceof Error ? error.message : 'Something broke; try again.';
+  if (error instanceof ApiError && error.code === 'contradicts-itself' && onSure) {
+    return (
+      <div role="alert" className="warn font-bold border-l-4 border-[var(--warn)] pl-3 py-1 flex flex-col gap-2">
+        {message}
+        <button type="button" className="btn btn-sm btn-line self-start" onClick={onSure}>
+          Keep it all the same
+        </button>
+      </div>
+    );
+  }
   const field = error instanceof ApiError && error.path ? ` (${error.path})` : '';
   return (
     <p role="alert" className="heat font-bold border-l-4 border-[var(--heat)] pl-3 py-1">

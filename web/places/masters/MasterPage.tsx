@@ -253,15 +253,23 @@ function VolumeForm({ master, onDone }: { master: Master; onDone(): void }) {
   const usual = DENSITY_G_PER_ML[master.kind];
   const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
   const body = volumeBodyOf(volume);
-  const add = useWrite<Master>(
-    () => ({ path: `/masters/${master.id}/revisions/${master.latest.id}/volumes`, body }),
+  const add = useWrite<Master, { sure: boolean }>(
+    ({ sure }) => ({
+      path: `/masters/${master.id}/revisions/${master.latest.id}/volumes`,
+      body: { ...body, sure },
+    }),
     onDone,
   );
   return (
     <div className="sheet p-4 mt-3 flex flex-col gap-3">
       <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait={false} />
-      <Refusal error={add.error} />
-      <button type="button" className="btn btn-primary self-start" disabled={!body} onClick={() => add.mutate()}>
+      <Refusal error={add.error} onSure={() => add.mutate({ sure: true })} />
+      <button
+        type="button"
+        className="btn btn-primary self-start"
+        disabled={!body}
+        onClick={() => add.mutate({ sure: false })}
+      >
         Keep this volume
       </button>
     </div>
@@ -276,8 +284,8 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
   const [dimensions, setDimensions] = useState<Dimensions>({ lengthMm, widthMm, heightMm, thickestMm });
   const usual = DENSITY_G_PER_ML[master.kind];
   const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
-  const add = useWrite<Master>(
-    () => ({
+  const add = useWrite<Master, { sure: boolean }>(
+    ({ sure }) => ({
       path: `/masters/${master.id}/revisions`,
       body: {
         reason,
@@ -285,6 +293,7 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
         ...(secondParentId ? { secondParentId } : {}),
         ...dimensions,
         volume: volumeBodyOf(volume),
+        sure,
       },
     }),
     onDone,
@@ -321,8 +330,13 @@ function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
       <div className="flex flex-col gap-4">
         <DimensionFields value={dimensions} onChange={setDimensions} />
         <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait />
-        <Refusal error={add.error} />
-        <button type="button" className="btn btn-primary self-start" disabled={!ready} onClick={() => add.mutate()}>
+        <Refusal error={add.error} onSure={() => add.mutate({ sure: true })} />
+        <button
+          type="button"
+          className="btn btn-primary self-start"
+          disabled={!ready}
+          onClick={() => add.mutate({ sure: false })}
+        >
           Keep v{master.latest.number + 1}
         </button>
       </div>

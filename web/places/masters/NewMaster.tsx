@@ -196,10 +196,10 @@ function Measured() {
     setKind(next);
     setVolume({ ...volume, densityGPerMl: DENSITY_G_PER_ML[next] });
   };
-  const add = useWrite<Master>(
-    () => ({
+  const add = useWrite<Master, { sure: boolean }>(
+    ({ sure }) => ({
       path: '/masters',
-      body: { name, kind, shape, packCount: packCount ?? 8, ...dimensions, volume: volumeBodyOf(volume) },
+      body: { name, kind, shape, packCount: packCount ?? 8, ...dimensions, volume: volumeBodyOf(volume), sure },
     }),
     (master) => navigate(`/masters/${master.id}`),
   );
@@ -209,7 +209,7 @@ function Measured() {
       className="grid grid-cols-1 lg:grid-cols-[minmax(340px,460px)_minmax(0,1fr)] gap-12"
       onSubmit={(event) => {
         event.preventDefault();
-        if (ready) add.mutate();
+        if (ready) add.mutate({ sure: false });
       }}
     >
       <div className="flex flex-col gap-4">
@@ -244,7 +244,7 @@ function Measured() {
           isDefault={packCount === 8}
           className="w-40"
         />
-        <Refusal error={add.error} />
+        <Refusal error={add.error} onSure={() => add.mutate({ sure: true })} />
         <button type="submit" className="btn btn-primary btn-lg self-start" disabled={!ready || add.isPending}>
           Keep this master
         </button>

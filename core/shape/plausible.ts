@@ -1,0 +1,49 @@
+export interface Sizes {
+  lengthMm: number;
+  widthMm: number;
+  heightMm: number;
+  thickestMm: number;
+}
+
+export interface Contradiction {
+  path: 'thickestMm' | 'volume';
+  message: string;
+}
+
+/** What a ruler and a scale may be off by. */
+const SLACK = 1.05;
+/** A bait with ribbons, legs and claws still fills this share of the box around it. */
+const LEAST_SHARE = 0.05;
+
+const mm = (value: number) => `${Number(value.toFixed(1))}`;
+const ml = (value: number) => `${Number(value.toPrecision(3))} mL`;
+
+/**
+ * Two figures of a bait that cannot both be right, named; null where none contradict.
+ * @param volumeMl null: not measured yet.
+ * Source: a section is no thicker than the bait is wide or high; a body fits into the box of its own sizes.
+ */
+export function contradiction(
+  { lengthMm, widthMm, heightMm, thickestMm }: Sizes,
+  volumeMl: number | null,
+): Contradiction | null {
+  if (thickestMm > SLACK * Math.max(widthMm, heightMm))
+    return {
+      path: 'thickestMm',
+      message: `Its thickest section of ${mm(thickestMm)} mm is more than its width of ${mm(widthMm)} and its height of ${mm(heightMm)} mm. Measure again, or keep it all the same.`,
+    };
+  if (volumeMl === null) return null;
+  const boxMl = (lengthMm * widthMm * heightMm) / 1000;
+  const box = `${mm(lengthMm)} × ${mm(widthMm)} × ${mm(heightMm)} mm`;
+  if (volumeMl > SLACK * boxMl)
+    return {
+      path: 'volume',
+      message: `${ml(volumeMl)} do not fit into a bait of ${box}: a box of that size holds ${ml(boxMl)}. Weigh or measure again, or keep it all the same.`,
+    };
+  if (volumeMl < LEAST_SHARE * boxMl)
+    return {
+      path: 'volume',
+      message: `${ml(volumeMl)} are very little for a bait of ${box}: a box of that size holds ${ml(boxMl)}. Weigh or measure again, or keep it all the same.`,
+    };
+  return null;
+}

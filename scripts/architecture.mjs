@@ -8,11 +8,23 @@ const only = (name, from, allowed) => ({
   to: { path: '^(core|contract|server|web|demo|e2e|bench|endure|scripts)/', pathNot: `^(${allowed})/` },
 });
 
+const floor = (name, above) => ({
+  name: `web-${name}-looks-down`,
+  severity: 'error',
+  from: { path: `^web/${name}/`, pathNot: '\\.test\\.tsx?$' },
+  to: { path: `^web/(${above})/` },
+});
+
 const forbidden = [
   only('core-stands-alone', 'core', 'core'),
   only('contract-knows-the-core', 'contract', 'core|contract'),
   only('server-looks-down', 'server', 'core|contract|server'),
   only('web-looks-down', 'web', 'core|contract|web'),
+  // The web's own floors: what is asked, what is drawn with, the places, the frame around them.
+  floor('api', 'parts|places|shell'),
+  floor('parts', 'places|shell'),
+  floor('workers', 'parts|places|shell'),
+  floor('places', 'shell'),
   {
     name: 'no-cycles',
     severity: 'error',

@@ -78,5 +78,13 @@ describe('what they are shown', () => {
     [86400, '1 d'],
     [-5, '0:00'],
   ])('%d s is %s', (seconds, wanted) => expect(durationText(seconds)).toBe(wanted));
-  test('cups', () => expect([cupsText(236.6), cupsText(379)]).toEqual(['1 cup', '1.6 cups']));
+  test.each([
+    [29.57, '0.12 cup'],
+    [59.147, '0.25 cup'],
+    [118.3, '0.5 cup'],
+    [236.6, '1 cup'],
+    [379, '1.6 cups'],
+    [709.8, '3 cups'],
+    [3550, '15 cups'],
+  ])('%f mL are %s', (ml, text) => expect(cupsText(ml)).toBe(text));
 });

@@ -67,8 +67,9 @@ export const showText = (value: number, dimension: Dimension, taste: UnitTaste) 
 /** US cups of plastisol, as a recipe is written in them. */
 export const cupsText = (ml: number) => {
   const cups = ml / ML_PER_CUP;
-  const text = cups < 10 ? cups.toFixed(1) : cups.toFixed(0);
-  return text === '1.0' ? '1 cup' : `${text} cups`;
+  // A quarter is a quarter: measuring cups come in eighths.
+  const text = trim(cups.toFixed(cups < 1 ? 2 : cups < 10 ? 1 : 0));
+  return Number(text) > 1 ? `${text} cups` : `${text} cup`;
 };
 
 /** A duration as it is said at the bench: 2:10, 22 min, 3 h 20, 2 days. */

@@ -10,7 +10,7 @@ import {
 } from 'chart.js';
 import { useMemo } from 'react';
 import { Line } from 'react-chartjs-2';
-import { useTheme } from '../shell/theme.ts';
+import { useTheme } from './theme.ts';
 
 ChartJs.register(CategoryScale, LinearScale, LineElement, PointElement, Tooltip);
 ChartJs.defaults.font.family = '"Martian Mono", ui-monospace, monospace';

@@ -70,3 +70,14 @@ export function Waiting() {
     </p>
   );
 }
+
+/** A record that is not there, or a question that failed, inside its place. */
+export function Missing({ error, back, backTo }: { error: Error; back: string; backTo: string }) {
+  return (
+    <Page title="This cannot be shown." tab="Not found" under={error.message}>
+      <Link to={backTo} className="btn btn-primary self-start">
+        {back}
+      </Link>
+    </Page>
+  );
+}

@@ -1,4 +1,4 @@
-// Before the first paint, so that a night bench is never lit up by a white page; shell/theme.ts goes on from here.
+// Before the first paint, so that a night bench is never lit up by a white page; parts/theme.ts goes on from here.
 (() => {
   let chosen = null;
   try {

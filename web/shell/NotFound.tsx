@@ -21,17 +21,6 @@ export function NotFound() {
   );
 }
 
-/** A record that is not there, or a question that failed, inside its place. */
-export function Missing({ error, back, backTo }: { error: Error; back: string; backTo: string }) {
-  return (
-    <Page title="This cannot be shown." tab="Not found" under={error.message}>
-      <Link to={backTo} className="btn btn-primary self-start">
-        {back}
-      </Link>
-    </Page>
-  );
-}
-
 /** A place whose records could not be read: the frame around it stays, and it can be asked again. */
 export function Failed() {
   const error = useRouteError();

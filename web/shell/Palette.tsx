@@ -4,8 +4,9 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { SearchHit } from '../../contract/today.ts';
 import { queries } from '../api/queries.ts';
-import { Dialog, PLACES } from './shortcuts.tsx';
-import { chooseTheme, currentTheme } from './theme.ts';
+import { Dialog } from '../parts/Dialog.tsx';
+import { chooseTheme, currentTheme } from '../parts/theme.ts';
+import { PLACES } from './shortcuts.tsx';
 
 const PATHS: Record<SearchHit['kind'], (id: string) => string> = {
   master: (id) => `/masters/${id}`,

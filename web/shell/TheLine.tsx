@@ -4,7 +4,7 @@ import { useEffect, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
 import type { Line } from '../../contract/today.ts';
 import { queries } from '../api/queries.ts';
-import { chooseTheme, useTheme } from './theme.ts';
+import { chooseTheme, useTheme } from '../parts/theme.ts';
 
 interface Station {
   to: string;

@@ -1,5 +1,6 @@
-import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { useEffect, useRef } from 'react';
 import { useLocation, useNavigate } from 'react-router';
+import { Dialog } from '../parts/Dialog.tsx';
 
 /** `g` and then one of these goes to a place. */
 export const PLACES: [key: string, to: string, name: string][] = [
@@ -63,55 +64,12 @@ export function useShortcuts({ onSearch, onHelp }: { onSearch(): void; onHelp():
   }, [navigate, pathname, onSearch, onHelp]);
 }
 
-/** A native dialog that follows `open`. */
-function useDialog(open: boolean) {
-  const ref = useRef<HTMLDialogElement>(null);
-  useEffect(() => {
-    const dialog = ref.current;
-    if (!dialog) return;
-    if (open && !dialog.open) {
-      dialog.showModal();
-      // A closed dialog cannot hold the focus, so the field is given it now.
-      dialog.querySelector('input')?.focus();
-    }
-    if (!open && dialog.open) dialog.close();
-  }, [open]);
-  return ref;
-}
-
 const KEYS: [string, string][] = [
   ['/  or  Ctrl K', 'search and commands'],
   ['n', 'new: what this place makes'],
   ['?', 'these keys'],
   ['Esc', 'close'],
 ];
-
-interface DialogProps {
-  open: boolean;
-  onClose(): void;
-  /** What it is about, for who hears it. */
-  label: string;
-  /** Where it stands, how wide it may be, its padding. */
-  className?: string;
-  /** Drawn only while it is open, so that it begins anew each time. */
-  children: ReactNode;
-}
-
-export const AMID = 'm-auto p-3 sm:p-5 max-w-[97vw] max-h-[98dvh] overflow-auto';
-
-/** A sheet over the page that keeps the focus; Escape closes it. */
-export function Dialog({ open, onClose, label, className = AMID, children }: DialogProps) {
-  const ref = useDialog(open);
-  // Not there before it is first asked for: a first view pays for nothing that nobody opened.
-  const [asked, setAsked] = useState(open);
-  if (open && !asked) setAsked(true);
-  if (!asked) return null;
-  return (
-    <dialog ref={ref} onClose={onClose} className={`sheet text-[var(--ink)] ${className}`} aria-label={label}>
-      {open && children}
-    </dialog>
-  );
-}
 
 export function ShortcutHelp({ open, onClose }: { open: boolean; onClose(): void }) {
   return (

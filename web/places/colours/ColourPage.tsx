@@ -9,11 +9,10 @@ import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { QuantityField } from '../../parts/Fields.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 import { ScaledRow } from './ScaledRecipe.tsx';
 
 const QUICK: [string, number][] = [

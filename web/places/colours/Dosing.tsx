@@ -10,9 +10,8 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { QuantityField, Refusal, TextField } from '../../parts/Fields.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 import { DoseBoard, withTaps } from './DoseBoard.tsx';
 
 export function DosingStart() {

@@ -10,11 +10,10 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 import { BringMesh } from '../shape/BringMesh.tsx';
 import {
   complete,

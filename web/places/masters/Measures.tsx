@@ -3,7 +3,7 @@ import { BaitShape } from '../../parts/BaitShape.tsx';
 import { QuantityField, SelectField } from '../../parts/Fields.tsx';
 import { Fitted } from '../../parts/Fitted.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { useTheme } from '../../shell/theme.ts';
+import { useTheme } from '../../parts/theme.ts';
 import type { Pictured } from '../../workers/shadow.ts';
 import { paint } from '../shape/paint.ts';
 import { useShadows } from '../shape/useSolid.ts';

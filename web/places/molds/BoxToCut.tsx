@@ -2,8 +2,8 @@ import { useState } from 'react';
 import { boardParts, type Inside, netSvg } from '../../../core/mold/boxParts.ts';
 import type { Paper } from '../../../core/mold/tiles.ts';
 import { fileName, handOver } from '../../parts/files.ts';
+import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { MmField } from '../shape/MmField.tsx';
 
 /** What to cut for the box: boards, or a net to fold from card. */
 export function BoxToCut({ inside, name }: { inside: Inside; name: string }) {

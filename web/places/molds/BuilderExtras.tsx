@@ -1,5 +1,5 @@
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
-import { MmField } from '../shape/MmField.tsx';
+import { MmField } from '../../parts/MmField.tsx';
 
 const SLOT: NonNullable<MoldWish['hookSlot']> = { fromNoseMm: 30, lengthMm: 20, depthMm: 4, widthMm: 1.5 };
 const SPARK_GAP_MM = 0.1;

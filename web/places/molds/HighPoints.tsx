@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import type { Tilt } from '../../../core/shape/airTraps.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { useTheme } from '../../shell/theme.ts';
+import { useTheme } from '../../parts/theme.ts';
 import { paint } from '../shape/paint.ts';
 import { useShadows, withFile } from '../shape/useSolid.ts';
 import { leanWord } from '../shape/words.ts';

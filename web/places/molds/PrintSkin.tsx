@@ -2,9 +2,9 @@ import { useState } from 'react';
 import { usual } from '../../../core/defaults.ts';
 import { methodWindow, pourWindow } from '../../../core/heat/window.ts';
 import { LEAST_SKIN_MM, printSkin } from '../../../core/mold/skin.ts';
+import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
-import { MmField } from '../shape/MmField.tsx';
 
 /** What printed halves can bear, °C: starting values, the filament's or resin's own sheet wins. */
 const BEARS = { PLA: 155, PETG: 160, 'High-temperature resin': 200 } as const;

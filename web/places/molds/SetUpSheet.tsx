@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import type { Master } from '../../../contract/masters.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
-import { useTheme } from '../../shell/theme.ts';
+import { useTheme } from '../../parts/theme.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import { Dim } from '../masters/Measures.tsx';
 import { paint } from '../shape/paint.ts';

@@ -13,11 +13,10 @@ import { dateText, dayText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 import { useLayOut } from '../pours/layOut.ts';
 import { STATE_WORDS, stateColour } from './words.ts';
 

@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { Dialog } from '../../shell/shortcuts.tsx';
+import { Dialog } from '../../parts/Dialog.tsx';
 
 interface Props {
   open: boolean;

@@ -5,9 +5,8 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Square } from '../../parts/Square.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 
 /** The code of a bag in a square that a tablet's camera reads: it opens this page, by an address that the tablet can reach. */
 function Code({ code }: { code: string }) {

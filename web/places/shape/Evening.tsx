@@ -2,9 +2,9 @@ import { lazy, Suspense } from 'react';
 import { usual } from '../../../core/defaults.ts';
 import { cavities } from '../../../core/plan/cavities.ts';
 import { durationText } from '../../../core/units/show.ts';
+import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { PLASTIC, type JudgeProps as Props } from './judging.tsx';
-import { MmField } from './MmField.tsx';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 

@@ -1,8 +1,8 @@
 import { outlineOf } from '../../../core/shape/outline.ts';
 import { hookFit } from '../../../core/water/hook.ts';
+import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { type Assumed, Line, POINT_SHARE, type JudgeProps as Props } from './judging.tsx';
-import { MmField } from './MmField.tsx';
 import { HookSwitch } from './Sink.tsx';
 
 /** A hook laid through the bait, to scale. */

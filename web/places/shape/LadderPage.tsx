@@ -9,9 +9,8 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 import { Range } from './Ladders.tsx';
 import { hzOf } from './tap.ts';
 

@@ -3,7 +3,7 @@ import { outlineOf } from '../../../core/shape/outline.ts';
 import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 import { niceStep } from '../../parts/Cylinder.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { useTheme } from '../../shell/theme.ts';
+import { useTheme } from '../../parts/theme.ts';
 import type { Pictured } from '../../workers/shadow.ts';
 import { paint } from './paint.ts';
 

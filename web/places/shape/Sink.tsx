@@ -4,9 +4,9 @@ import { durationText } from '../../../core/units/show.ts';
 import { check } from '../../../core/validate.ts';
 import { type Held, inWater, saltedGPerMl } from '../../../core/water/inWater.ts';
 import { salt, saltSchema } from '../../../core/water/sink.ts';
+import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { type JudgeProps as Props, tried } from './judging.tsx';
-import { MmField } from './MmField.tsx';
 
 /** How it sinks, what salt would change, and how it hangs at rest. */
 export function Sink({ spec, judged, assumed, onAssume }: Props) {

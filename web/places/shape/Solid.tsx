@@ -3,7 +3,7 @@ import { memo, useEffect, useRef, useState } from 'react';
 import { PerspectiveCamera, Vector3 } from 'three';
 import { OrbitControls } from 'three/examples/jsm/controls/OrbitControls.js';
 import { boundsOf, length, minus, plus, type Vec3 } from '../../../core/shape/mesh.ts';
-import { useTheme } from '../../shell/theme.ts';
+import { useTheme } from '../../parts/theme.ts';
 import type { Drawn } from '../../workers/solid.ts';
 import type { StageWorker } from '../../workers/stage.ts';
 

@@ -1,7 +1,7 @@
 import { memo, type ReactNode, useState } from 'react';
 import { usual } from '../../../core/defaults.ts';
 import { INSERTS, type ShapeSpec, TAILS } from '../../../core/shape/spec.ts';
-import { MmField } from './MmField.tsx';
+import { MmField } from '../../parts/MmField.tsx';
 import { TAIL_FIELDS, TAIL_USUAL, TAIL_WORDS } from './words.ts';
 
 /** A shape that was kept before, whose tail can be taken over. */

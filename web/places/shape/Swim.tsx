@@ -9,10 +9,10 @@ import { beam, kick, onset } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
+import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { type Assumed, type JudgeProps as Props, perS, tried } from './judging.tsx';
-import { MmField } from './MmField.tsx';
 import { TRIALS_NEEDED, useKick } from './useKick.ts';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));

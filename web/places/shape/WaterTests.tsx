@@ -9,10 +9,9 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { SelectField } from '../../parts/Fields.tsx';
-import { Page, Waiting } from '../../parts/Page.tsx';
+import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { Missing } from '../../shell/NotFound.tsx';
 import { kicksText } from './Swim.tsx';
 
 import { TestForm } from './TestForm.tsx';

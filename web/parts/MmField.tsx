@@ -1,6 +1,6 @@
 import { useId, useState } from 'react';
-import { Failure } from '../../../core/failure.ts';
-import { useTaste } from '../../parts/taste.tsx';
+import { Failure } from '../../core/failure.ts';
+import { useTaste } from './taste.tsx';
 
 interface Props {
   label: string;

@@ -121,7 +121,7 @@ test('what cannot be read says so, everywhere, and is there once it is asked aga
     await route.fulfill({ status: 500, contentType: 'application/json', body: JSON.stringify({ error }) });
   });
   const lists = ['masters', 'molds', 'colours', 'pours', 'rack', 'orders', 'store', 'insight', 'tools', 'ladders'];
-  for (const place of [...lists, 'orders/new', 'pours/new', 'molds/new', 'settings']) {
+  for (const place of [...lists, 'orders/new', 'pours/new', 'molds/new']) {
     broken = true;
     await page.goto('/tools');
     await page.goto(`/${place}`);

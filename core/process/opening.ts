@@ -18,7 +18,7 @@ export const STUFF_OF: Record<MoldKind, keyof typeof MOLD_STUFF | null> = {
 };
 
 /** From this shot on the wall has taken all the heat it takes between two shots, near enough. */
-const WARM_AFTER_SHOTS = 8;
+export const WARM_AFTER_SHOTS = 8;
 
 const temperature = v.pipe(finite, v.minValue(-60), v.maxValue(400));
 

@@ -48,6 +48,9 @@ export interface ScaledItem {
 /** Above this error the practical measure is too coarse: weigh it, or cook more. */
 export const COARSE_FRACTION = 0.1;
 
+/** Measuring spoons, in teaspoons. */
+const SPOONS_TSP = { '1': 1, '1/2': 1 / 2, '1/4': 1 / 4, '1/8': 1 / 8, '1/16': 1 / 16, '1/32': 1 / 32, '1/64': 1 / 64 };
+
 /** Nearest 1/64 tsp made of the spoons a maker owns, largest first. */
 function spoonsFor(tsp: number): { spoons: Spoon[]; tsp: number } {
   let rest = roundHalfUp(tsp * 64);
@@ -156,8 +159,13 @@ export function scaleGlasses(
   return { items, perGlass: each };
 }
 
-/** The dose that a scaled item is put in as: whole drops, or measured in mL where even one drop would be too many. */
-export function doseOf({ drops, ml, amount, unit }: ScaledItem): { amount: number; unit: string } {
+/** The dose that a scaled item is put in as: whole drops and spoons, or measured in mL where even one drop would be too many. */
+export function doseOf({ drops, spoons, ml, amount, unit }: ScaledItem): { amount: number; unit: string } {
+  if (spoons && spoons.length > 0)
+    return {
+      amount: spoons.reduce((sum, { tsp, count }) => sum + count * SPOONS_TSP[tsp as keyof typeof SPOONS_TSP], 0),
+      unit: 'tsp',
+    };
   if (drops === undefined) return { amount, unit };
   return drops > 0 || ml === undefined ? { amount: drops, unit } : { amount: ml, unit: 'mL' };
 }

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { Failure } from '../failure.ts';
-import { scaleGlasses } from './recipe.ts';
+import { doseOf, scaleGlasses } from './recipe.ts';
 import { doseGrams } from './weigh.ts';
 
 const material = { kind: 'flake', bulkGPerMl: null, densityGPerMl: null, dropsPerMl: null };
@@ -60,5 +60,23 @@ describe('a recipe in several glasses', () => {
     const { items, perGlass } = scaleGlasses(recipe, 480, 240, 1, []);
     expect(perGlass).toBeUndefined();
     expect(items.map((item) => item.drops ?? item.spoons)).toEqual([4, [{ tsp: '1/2', count: 1 }]]);
+  });
+
+  test('what goes in as written is what was counted and levelled, not what was computed', () => {
+    const doses = (batchMl: number, glasses = 1) => scaleGlasses(recipe, 480, batchMl, glasses, []).items.map(doseOf);
+    // 0.7018 tsp is nearest to 45/64: a half, an eighth, a sixteenth and a 64th.
+    expect(doses(336.86)).toEqual([
+      { amount: 5, unit: 'drop' },
+      { amount: 45 / 64, unit: 'tsp' },
+    ]);
+    expect(doses(2 * 336.86, 2)).toEqual([
+      { amount: 10, unit: 'drop' },
+      { amount: 90 / 64, unit: 'tsp' },
+    ]);
+    // Too little for a spoon or a drop: as computed.
+    expect(doses(3)).toEqual([
+      { amount: expect.closeTo(0.0021875, 6), unit: 'mL' },
+      { amount: expect.closeTo(0.00625, 9), unit: 'tsp' },
+    ]);
   });
 });

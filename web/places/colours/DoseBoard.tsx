@@ -69,7 +69,7 @@ const stepsFor = (material: Material) =>
       : STEPS.grams;
 
 const amountText = (amount: number, unit: string) =>
-  `${Number(amount.toFixed(4))} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
+  `${Number(amount.toFixed(amount < 0.1 ? 3 : 2))} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
 
 interface Props {
   ledgerId: string;

@@ -123,7 +123,6 @@ test('what cannot be read says so, everywhere, and is there once it is asked aga
   const lists = ['masters', 'molds', 'colours', 'pours', 'rack', 'orders', 'store', 'insight', 'tools', 'ladders'];
   for (const place of [...lists, 'orders/new', 'pours/new', 'molds/new']) {
     broken = true;
-    await page.goto('/tools');
     await page.goto(`/${place}`);
     const failed = page.getByRole('heading', { name: 'This cannot be read just now.' });
     await expect(failed, place).toBeVisible({ timeout: 8000 });

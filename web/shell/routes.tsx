@@ -5,7 +5,11 @@ import { Broken, Failed, NotFound } from './NotFound.tsx';
 // Each place is a part of its own: who stands at the cup waits for nothing that Today alone needs.
 const lazy =
   <M extends object, K extends keyof M>(load: () => Promise<M>, name: K) =>
-  async () => ({ Component: (await load())[name] as React.ComponentType });
+  async () => {
+    const part = (await load()) as M | undefined;
+    // Of an older build: the page is being loaded anew (see upgrade.ts), and nothing is drawn until then.
+    return part ? { Component: part[name] as React.ComponentType } : new Promise<never>(() => {});
+  };
 
 const masters = () => import('../places/masters/Masters.tsx');
 const master = () => import('../places/masters/MasterPage.tsx');

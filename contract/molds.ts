@@ -233,7 +233,14 @@ export interface MoldRow extends Versioned {
   readyAt: string | null;
 }
 
+/** What is known of a mold as heat goes through it; null: not known, and then a default or a guess by its kind. */
+export interface MoldFacts {
+  thicknessMm: number | null;
+  wallMm: number | null;
+}
+
 export interface Mold extends MoldRow {
+  facts: MoldFacts;
   events: MoldEvent[];
   health: CavityHealth[];
   care: MoldCare;

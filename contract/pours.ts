@@ -2,7 +2,19 @@ import * as v from 'valibot';
 import type { HeatLimit } from '../core/heat/window.ts';
 import type { ScaledItem } from '../core/plastisol/recipe.ts';
 import type { Waits } from '../core/process/waits.ts';
-import { count, cupC, grams, gramsOr0, ownId, rowId, shore, shorePoints, tappedAt, type Versioned } from './fields.ts';
+import {
+  count,
+  cupC,
+  grams,
+  gramsOr0,
+  listQuery,
+  ownId,
+  rowId,
+  shore,
+  shorePoints,
+  tappedAt,
+  type Versioned,
+} from './fields.ts';
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
 import type { Shape } from './workshop.ts';
@@ -36,6 +48,10 @@ export const pourBody = v.strictObject({
   ),
   wanted: v.optional(v.strictObject({ scale: shore, value: shorePoints })),
 });
+
+/** A list of pours, or only those still open. */
+export const pourQuery = v.strictObject({ ...listQuery.entries, only: v.optional(v.picklist(['open'])) });
+export type PourQuery = v.InferOutput<typeof pourQuery>;
 
 export const heatBody = v.strictObject({
   id: ownId,

@@ -46,10 +46,10 @@ const files = ['core', 'contract', 'server', 'web'].flatMap((floor) =>
     .map((file) => join(floor, file)),
 );
 
-/** The bare figure a field is given: `f: 5`, `f={5}`, `f ?? 5`, `f: v.optional(…, 5)`. */
+/** The bare figure a field is given: `f: 5`, `f ?? 5`, `f: v.optional(…, 5)`. None is no figure. */
 function bareFigure(node: ts.Node | undefined): boolean {
   if (!node) return false;
-  if (ts.isNumericLiteral(node)) return true;
+  if (ts.isNumericLiteral(node)) return Number(node.text) !== 0;
   if (ts.isBinaryExpression(node))
     return node.operatorToken.kind === ts.SyntaxKind.QuestionQuestionToken && bareFigure(node.right);
   if (ts.isCallExpression(node) && /optional/.test(node.expression.getText())) return bareFigure(node.arguments[1]);

@@ -28,6 +28,7 @@ test.each([
 });
 
 test.each([
+  ['none of it', 'const mix = { wasteFraction: 0 };'],
   ['another figure', 'const grams = 1.03 * ml;'],
   ['the default itself', "const box = { wallMm: usual('siliconeWallMm') };"],
   ['one worked out', 'const mix = { wasteFraction: percent / 100 };'],

@@ -26,7 +26,7 @@ interface MethodWindow {
 /** Usual cup temperatures by the way it gets into the mold; method sheets and the log win. */
 const BY_FILL: Record<Fill, MethodWindow> = {
   'open-pour': { lowC: 165, highC: 177, name: 'open pour' },
-  injection: { lowC: 158, highC: 180, name: 'by hand injector' },
+  injection: { lowC: 158, highC: 180, name: 'hand injector' },
   gravity: { lowC: 165, highC: 177, name: 'gravity pour' },
   dip: { lowC: 150, highC: 160, name: 'dipping' },
 };
@@ -55,7 +55,6 @@ export interface CupWindow {
   limit: HeatLimit | null;
   /** A limit under which nothing fills: the method's own window stands, and the conflict is said. */
   conflict: HeatLimit | null;
-  advice: string;
 }
 
 /**
@@ -82,7 +81,6 @@ export function cupWindow(molds: { kind: MoldKind; fill: Fill }[], limits: HeatL
     method: least.name,
     limit,
     conflict: clash,
-    advice: limit ? adviceFor(limit.name, limit.c, lowC, found.conflict) : found.advice,
   };
 }
 

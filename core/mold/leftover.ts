@@ -10,9 +10,6 @@ export interface WaitingMaster {
   heightMm: number;
 }
 
-/** The leftover is mixed already: nothing more stays in its cup. */
-const NONE = 0;
-
 /**
  * Which single masters a leftover of mixed rubber would still make an open-face block of, the largest first.
  * @param like the plan that the rubber was mixed for: its walls, cover and mixing ratio are used again.
@@ -28,7 +25,7 @@ export function leftoverFills(
   for (const { id, ...master } of waiting) {
     try {
       const { box: _, ...rest } = like;
-      const { pours } = plan({ ...rest, pour: 'open-face', masters: [{ ...master, count: 1 }], wasteFraction: NONE });
+      const { pours } = plan({ ...rest, pour: 'open-face', masters: [{ ...master, count: 1 }], wasteFraction: 0 });
       const needMl = pours[0]?.netMl ?? Number.POSITIVE_INFINITY;
       if (needMl <= leftMl) fits.push({ id, needMl });
     } catch (error) {

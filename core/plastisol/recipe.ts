@@ -1,10 +1,10 @@
 import * as v from 'valibot';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { floorNear, roundHalfUp } from '../rounding.ts';
+import { roundHalfUp } from '../rounding.ts';
 import { type Measure, ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
 import { id, list, nonNegative, positive } from '../validate.ts';
-import { gramsPerMl } from './weigh.ts';
+import { gramsPerMl, isWeighed } from './weigh.ts';
 
 export const scaleSchema = v.strictObject({
   basisMl: positive(1e6),
@@ -37,6 +37,8 @@ export interface ScaledItem {
   unit: string;
   ml?: number;
   g?: number;
+  /** Its grams come of the usual density of its kind. */
+  gByDefault?: boolean;
   /** Whole drops to count, for unit drop. */
   drops?: number;
   /** Measuring spoons to level off, for tsp and tbsp. */
@@ -48,19 +50,27 @@ export interface ScaledItem {
 /** Above this error the practical measure is too coarse: weigh it, or cook more. */
 export const COARSE_FRACTION = 0.1;
 
-/** Measuring spoons, in teaspoons. */
-const SPOONS_TSP = { '1': 1, '1/2': 1 / 2, '1/4': 1 / 4, '1/8': 1 / 8, '1/16': 1 / 16, '1/32': 1 / 32, '1/64': 1 / 64 };
+/** Measuring spoons, largest first, in 64ths of a teaspoon. */
+const SPOONS: [tsp: string, parts: number][] = [
+  ['1', 64],
+  ['1/2', 32],
+  ['1/4', 16],
+  ['1/8', 8],
+  ['1/16', 4],
+  ['1/32', 2],
+  ['1/64', 1],
+];
+const PARTS = new Map(SPOONS);
 
 /** Nearest 1/64 tsp made of the spoons a maker owns, largest first. */
 function spoonsFor(tsp: number): { spoons: Spoon[]; tsp: number } {
   let rest = roundHalfUp(tsp * 64);
   const practical = rest / 64;
   const spoons: Spoon[] = [];
-  for (const part of [1, 2, 4, 8, 16, 32, 64]) {
-    const size = 64 / part;
-    const count = floorNear(rest / size);
-    if (count > 0) spoons.push({ tsp: part === 1 ? '1' : `1/${part}`, count });
-    rest -= count * size;
+  for (const [tsp, parts] of SPOONS) {
+    const count = Math.floor(rest / parts);
+    if (count > 0) spoons.push({ tsp, count });
+    rest -= count * parts;
   }
   return { spoons, tsp: practical };
 }
@@ -120,22 +130,26 @@ export interface RecipeLine {
 
 /** A written recipe scaled to a batch; each result bears its material's id. */
 export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number, measures: Measure[]): ScaledItem[] {
-  return scaleRecipe({
+  const densities = lines.map(({ materialKind, bulkGPerMl, densityGPerMl }) =>
+    gramsPerMl({ kind: materialKind, bulkGPerMl, densityGPerMl }),
+  );
+  const { items } = scaleRecipe({
     basisMl,
     batchMl,
     measures,
-    items: lines.map(
-      ({ materialId, materialKind, amount, unit, dropsPerMl, bulkGPerMl, densityGPerMl, bottleStrength }) => ({
-        id: materialId,
-        amount,
-        unit,
-        dropsPerMl: dropsPerMl ?? usual('dropsPerMl'),
-        bulkGPerMl: gramsPerMl({ kind: materialKind, bulkGPerMl, densityGPerMl }).gPerMl,
-        strength: 1,
-        bottleStrength,
-      }),
-    ),
-  }).items;
+    items: lines.map(({ materialId, amount, unit, dropsPerMl, bottleStrength }, index) => ({
+      id: materialId,
+      amount,
+      unit,
+      dropsPerMl: dropsPerMl ?? usual('dropsPerMl'),
+      bulkGPerMl: densities[index]?.gPerMl,
+      strength: 1,
+      bottleStrength,
+    })),
+  });
+  return items.map((item, index) =>
+    densities[index]?.byDefault && !isWeighed(item.unit, measures) ? { ...item, gByDefault: true } : item,
+  );
 }
 
 /** The same cooked in several glasses: what goes into each, in whole drops and spoons, and that as often as there are glasses. */
@@ -161,11 +175,10 @@ export function scaleGlasses(
 
 /** The dose that a scaled item is put in as: whole drops and spoons, or measured in mL where even one drop would be too many. */
 export function doseOf({ drops, spoons, ml, amount, unit }: ScaledItem): { amount: number; unit: string } {
-  if (spoons && spoons.length > 0)
-    return {
-      amount: spoons.reduce((sum, { tsp, count }) => sum + count * SPOONS_TSP[tsp as keyof typeof SPOONS_TSP], 0),
-      unit: 'tsp',
-    };
+  if (spoons && spoons.length > 0) {
+    const parts = spoons.reduce((sum, { tsp, count }) => sum + count * (PARTS.get(tsp) as number), 0);
+    return { amount: parts / 64, unit: 'tsp' };
+  }
   if (drops === undefined) return { amount, unit };
   return drops > 0 || ml === undefined ? { amount: drops, unit } : { amount: ml, unit: 'mL' };
 }

@@ -56,6 +56,23 @@ describe('a recipe in several glasses', () => {
     expect(items[1]?.g).toBeCloseTo(4.92892159375 * 0.5, 9);
   });
 
+  test('grams by the usual density of a kind say so, those of a scale or of a known bulk do not', () => {
+    const lines = [
+      line('flake', 'flake', 1, 'tsp'),
+      { ...line('pearl', 'powder', 1, 'tsp'), bulkGPerMl: 0.6 },
+      line('salt', 'salt', 20, 'g'),
+      line('more salt', 'salt', 1, 'oz'),
+    ];
+    const { items } = scaleGlasses(lines, 240, 240, 1, []);
+    expect(items.map((item) => [item.id, item.gByDefault ?? false])).toEqual([
+      ['flake', true],
+      ['pearl', false],
+      ['salt', false],
+      ['more salt', false],
+    ]);
+    expect(items[1]?.g).toBeCloseTo(4.92892159375 * 0.6, 9);
+  });
+
   test('one glass is the recipe itself', () => {
     const { items, perGlass } = scaleGlasses(recipe, 480, 240, 1, []);
     expect(perGlass).toBeUndefined();

@@ -1,5 +1,5 @@
 import { type DefaultName, usual } from '../defaults.ts';
-import { convert, type Measure } from '../units/convert.ts';
+import { convert, type Measure, unitOf } from '../units/convert.ts';
 
 /** What is known of a material as it is dosed; null: not known. */
 export interface Doseable {
@@ -29,6 +29,10 @@ export function gramsPerMl({ kind, bulkGPerMl, densityGPerMl }: Omit<Doseable, '
     : { gPerMl: own, byDefault: false };
 }
 
+/** Whether a unit is one of mass: what was weighed needs no density. */
+export const isWeighed = (unit: string, measures: Measure[]) =>
+  unitOf(unit, { dropsPerMl: usual('dropsPerMl'), measures }).kind === 'mass';
+
 /**
  * What a dose weighs: drops and spoons to mL, mL to grams. Nothing that was put in weighs nothing.
  * @param dropsPerMl the workshop's own drop, where the bottle's is not known. @returns g, and whether a usual density was needed.
@@ -40,9 +44,7 @@ export function doseGrams(
   { dropsPerMl, measures }: { dropsPerMl: number; measures: Measure[] },
 ): { g: number; byDefault: boolean } {
   const { gPerMl, byDefault } = gramsPerMl(material);
-  const asked = { value: amount, from: unit, dropsPerMl: material.dropsPerMl ?? dropsPerMl, measures };
-  const g = convert({ ...asked, to: 'g', densityGPerMl: gPerMl }).value;
-  // A dose that was weighed needs no density.
-  const weighed = g === convert({ ...asked, to: 'g', densityGPerMl: 2 * gPerMl }).value;
-  return { g, byDefault: byDefault && !weighed };
+  const drops = material.dropsPerMl ?? dropsPerMl;
+  const { value } = convert({ value: amount, from: unit, to: 'g', dropsPerMl: drops, measures, densityGPerMl: gPerMl });
+  return { g: value, byDefault: byDefault && !isWeighed(unit, measures) };
 }

@@ -13,3 +13,6 @@ export function curedAt(shotsAt: string[]): string | null {
   const last = shotsAt.reduce<string | null>((latest, at) => (latest === null || at > latest ? at : latest), null);
   return last === null ? null : new Date(Date.parse(last) + CURE_MS).toISOString();
 }
+
+/** Whole days that a cure takes: what is poured in the evening may be packed so many evenings later. */
+export const CURE_DAYS = Math.ceil(usual('cureH') / 24);

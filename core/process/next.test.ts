@@ -130,7 +130,7 @@ describe('exactly one next thing', () => {
     expect(next({ heats: [], limits: [FLAKE] }).why).toContain('Silver flake turns above 165 °C: stir it in once');
     expect(next({ heats: [], limits: [{ name: 'Coarse flake', c: 190 }] }).why).toContain('lumps');
     expect(next({ heats: [heat(176)], limits: [FLAKE] }).why).toMatch(/^Silver flake turns above that/);
-    expect(next({ heats: [heat(185)] }).why).toMatch(/^So it is for by hand injector/);
+    expect(next({ heats: [heat(185)] }).why).toMatch(/^Too hot for this way of filling \(hand injector\)/);
     expect(next({ molds: [OPEN], limits: [{ name: 'Gold flake', c: 160 }] }).why).toMatch(
       /^Gold flake bears only 160 °C/,
     );

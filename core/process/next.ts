@@ -80,7 +80,7 @@ const tooHot = (c: number, { highC, limit, method }: CupWindow, show: Show): Hea
   say: `Let it cool: ${show(c)} is over ${show(highC)}.`,
   why: limit
     ? `${limit.name} turns above that. Stir slowly and read again.`
-    : `So it is for ${method}. Stir slowly and read again.`,
+    : `Too hot for this way of filling (${method}). Stir slowly and read again.`,
 });
 
 /** Why none of these molds can be filled now; undefined where one can. */

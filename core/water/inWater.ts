@@ -24,8 +24,6 @@ export interface Bait {
   waterGPerMl: number;
 }
 
-/** Drag of a body lying across the stream. */
-const CD = 1.1;
 /** A bait never holds less plastic than this, however much is set into it, mL. */
 const LEAST_PLASTIC_ML = 0.01;
 
@@ -53,7 +51,7 @@ export function inWater({ wholeMl, plasticGPerMl, held, centroidMm, planAreaMm2,
     extraVolumeMl: sum(held, 'volumeMl'),
     planAreaMm2,
     waterDensityGPerMl: waterGPerMl,
-    cd: CD,
+    cd: usual('acrossCd'),
   };
   const hangs = centroidMm
     ? trim({

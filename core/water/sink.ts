@@ -9,8 +9,11 @@ export const G_M_PER_S2 = 9.80665;
 /** Slower than this a bait hangs in the water, mm/s. */
 const NEUTRAL_MM_PER_S = 10;
 
-export const waterDensity = v.optional(v.pipe(v.number(), v.finite(), v.minValue(0.9), v.maxValue(1.3)), 1);
-const cd = v.optional(positive(100), 1.1);
+export const waterDensity = v.optional(
+  v.pipe(v.number(), v.finite(), v.minValue(0.9), v.maxValue(1.3)),
+  usual('waterGPerMl'),
+);
+const cd = v.optional(positive(100), usual('acrossCd'));
 
 export const sinkSchema = v.strictObject({
   volumeMl: positive(1e6),

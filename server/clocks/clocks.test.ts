@@ -94,6 +94,18 @@ test('a master in the oven has a clock of its own: it leads there, runs once, an
   const again = await workshop.post<Clock>(path, {});
   expect([again.status, minutesLeft(again.body)]).toEqual([201, 38]);
   expect(await clocks()).toHaveLength(1);
+  const { body: wood } = await workshop.post<{ id: string }>('/masters', {
+    name: 'Gannet 160',
+    shape: 'paddle',
+    kind: 'wood',
+    lengthMm: 160,
+    widthMm: 30,
+    heightMm: 36,
+    thickestMm: 28,
+  });
+  expect((await workshop.post(`/masters/${wood.id}/bake`, {})).body).toMatchObject({
+    error: { code: 'not-applicable', message: 'Gannet 160 is not of clay, so it is not baked.' },
+  });
 });
 
 test('every kind of clock is started by a step of the work', () => {

@@ -31,7 +31,7 @@ interface TakeBack {
   of?: [column: string, id: string];
   /** The id of the reversing row, where the screen chose it. */
   own?: string | undefined;
-  /** What a maker calls such a row. */
+  /** What a maker calls such a row, and where it would be. */
   what: string;
   /** The field of the request that names the row. */
   path?: string;
@@ -51,7 +51,7 @@ export function takeBack<T = Row>(db: Db, log: Log, { id, of, own, what, path, a
     ...(of ? [of[1]] : []),
   ]);
   if (!row) throw new Failure('not-found', `There is no such ${what}.`);
-  if (row.reverses) throw new Failure('invalid-input', `That row takes a ${what} back; write it anew instead.`, path);
+  if (row.reverses) throw new Failure('invalid-input', 'That row takes another back; write it anew instead.', path);
   const { seq: _, ...same } = row;
   insert(db, log, { ...same, ...change?.(row), id: newId(own), reverses: id, at });
   return row as T;

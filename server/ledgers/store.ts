@@ -52,5 +52,12 @@ export function addDose(
 /** A mis-tap is taken back by a row of its own; the shots in between keep what they were told. */
 export function reverseDose(db: Db, ledgerId: string, doseId: string, own: string | undefined, at: string): void {
   refuseClosed(db, ledgerId);
-  takeBack(db, 'dose', { id: doseId, of: ['ledger_id', ledgerId], own, what: 'dose', path: 'doseId', at });
+  takeBack(db, 'dose', {
+    id: doseId,
+    of: ['ledger_id', ledgerId],
+    own,
+    what: 'dose in this ledger',
+    path: 'doseId',
+    at,
+  });
 }

@@ -117,8 +117,7 @@ function drawn(html: string, answers: FirstAnswers['answers'], now: Date): strin
   const today = known ? (answers['/today'] as Today | undefined) : undefined;
   const pour = Object.entries(answers).find(([address]) => address.startsWith('/pours/'))?.[1] as Pour | undefined;
   const cup = known && pour ? cupWords(pour, makers, clocks?.items.length ?? 0, now) : undefined;
-  const withCup = cup ? placed(html, 'cup', cup) : placed(html, 'cup', undefined);
-  const filled = placed(withCup, 'sentence', today && { lead: today.lead, act: today.act });
+  const filled = placed(placed(html, 'cup', cup), 'sentence', today && { lead: today.lead, act: today.act });
   if (!cup) return filled;
   return filled
     .replace(/<p data-frame.*?<\/p>/s, '')

@@ -1,5 +1,4 @@
 import { addMinutes } from 'date-fns/addMinutes';
-import * as v from 'valibot';
 import { listQuery } from '../../contract/fields.ts';
 import { masterBody, masterPatch, readingBody, revisionBody } from '../../contract/masters.ts';
 import { usual } from '../../core/defaults.ts';
@@ -88,10 +87,11 @@ export const masterEndpoints = [
   endpoint({
     method: 'POST',
     path: '/masters/:id/bake',
-    body: v.strictObject({}),
     touches: ['clocks'],
     run: ({ db, params, now }) => {
       const master = getMaster(db, params.id as string);
+      if (master.kind !== 'clay')
+        throw new Failure('not-applicable', `${master.name} is not of clay, so it is not baked.`);
       const thicknessMm = master.latest.thickestMm;
       const { minutes } = bake({ thicknessMm, minutesPer6mm: usual('bakeMinPer6Mm') });
       const label = `${master.name} baked`;

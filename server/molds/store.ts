@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { CavityHealth, Mold, MoldEvent, MoldRow, moldBody, Weighing } from '../../contract/molds.ts';
+import type { CavityHealth, Mold, MoldEvent, MoldFacts, MoldRow, moldBody, Weighing } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { plan } from '../../core/mold/silicone.ts';
 import type { Db } from '../db/open.ts';
@@ -10,6 +10,7 @@ import { newId } from '../ids.ts';
 import { countsByCavity, countsByMold, countsOfMany, type MoldCount } from '../pours/counts.ts';
 import { addBait } from '../workshop/store.ts';
 import { careOf, heldBy, lineOf, weighingsByMold } from './care.ts';
+import { factsOf } from './facts.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ mold.*, bait.name AS bait_name, bait.shape,
@@ -94,6 +95,7 @@ export function getMold(db: Db, id: string): Mold {
     [id],
   ) as Stored<MoldRow & Pick<Mold, 'build'>>;
   const sofar = known(db);
+  const { thicknessMm, wallMm } = factsOf(db, [id]).get(id) as MoldFacts;
   const pours = poursOf(db, id);
   const counts = countsOfMany(
     db,
@@ -101,6 +103,7 @@ export function getMold(db: Db, id: string): Mold {
   );
   return {
     build: row.build,
+    facts: { thicknessMm, wallMm },
     ...complete(row, sofar),
     events: all<MoldEvent>(db, 'SELECT id, kind, step, detail, at FROM mold_event WHERE mold_id = ? ORDER BY seq', [
       id,

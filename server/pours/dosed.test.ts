@@ -1,8 +1,12 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
+import type { Page } from '../../contract/fields.ts';
 import type { Material } from '../../contract/materials.ts';
+import type { Mold } from '../../contract/molds.ts';
 import type { Order } from '../../contract/orders.ts';
-import type { Pour } from '../../contract/pours.ts';
-import type { Recipe } from '../../contract/recipes.ts';
+import type { Pour, PourRow } from '../../contract/pours.ts';
+import type { Ledger, Recipe } from '../../contract/recipes.ts';
+import { openingSchema, opensAfter } from '../../core/process/opening.ts';
+import { check } from '../../core/validate.ts';
 import { type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
@@ -93,4 +97,82 @@ test('a pour that was put away is no longer told of at its order', async () => {
   expect((await order()).pours).toEqual([]);
   await put(false, pour.version + 1);
   expect((await order()).pours).toHaveLength(1);
+});
+
+test('what bears heat badly in a cup is known of its recipe and of what was dosed by eye, until that is taken back', async () => {
+  const flake = async (name: string, limitC: number) =>
+    (await workshop.post<Material>('/materials', { name, kind: 'flake', limitC })).body.id;
+  const [written, byEye] = [await flake('Silver flake', 168), await flake('Gold flake', 162)];
+  const { body: recipe } = await workshop.post<Recipe>('/recipes', {
+    name: 'Lantern',
+    hex: '#dd8822',
+    basisMl: 240,
+    items: [{ materialId: written, amount: 1, unit: 'tsp' }],
+  });
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 1 }],
+  });
+  const limits = async () => (await workshop.get<Pour>(`/pours/${pour.id}`)).body.limits;
+  expect(pour.limits).toEqual([{ name: 'Silver flake', c: 168 }]);
+  const dose = { materialId: byEye, amount: 1, unit: 'tsp' };
+  const { body: ledger } = await workshop.post<Ledger>(`/ledgers/${pour.ledgerId}/doses`, dose);
+  expect(await limits()).toEqual([
+    { name: 'Gold flake', c: 162 },
+    { name: 'Silver flake', c: 168 },
+  ]);
+  await workshop.post(`/ledgers/${pour.ledgerId}/undo`, { doseId: ledger.doses[0]?.id });
+  expect(await limits()).toEqual([{ name: 'Silver flake', c: 168 }]);
+});
+
+test('a mold opens at the bench after what its own page tells, of the revision it was made from', async () => {
+  const { master, mold, recipe } = stock;
+  // A newer, thicker shape is no business of a mold that is there.
+  const { lengthMm, widthMm, heightMm } = master.latest;
+  await workshop.post(`/masters/${master.id}/revisions`, {
+    reason: 'fatter',
+    parentId: master.latest.id,
+    lengthMm,
+    widthMm: widthMm + 8,
+    heightMm: heightMm + 8,
+    thickestMm: 23,
+  });
+  const { facts } = (await workshop.get<Mold>(`/molds/${mold.id}`)).body;
+  expect(facts).toEqual({ thicknessMm: 15, wallMm: null });
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    recipeId: recipe.id,
+    molds: [{ moldId: mold.id, shots: 2 }],
+  });
+  const told = check(openingSchema, { kind: 'aluminium', fill: 'injection', thicknessMm: 15, roomC: 20, shots: 8 });
+  expect(pour.molds[0]?.opens).toEqual(opensAfter(told));
+  // A bought mold, of whose bait nothing was measured: the usual time of its kind, on both.
+  const bought = await workshop.post<Mold>('/molds', {
+    name: 'Bought',
+    kind: 'silicone-open',
+    fill: 'open-pour',
+    baitId: mold.baitId,
+    cavities: 2,
+    cavityMl: 9,
+  });
+  expect(bought.body.facts).toEqual({ thicknessMm: null, wallMm: null });
+  const other = await workshop.post<Pour>('/pours', {
+    recipeId: recipe.id,
+    molds: [{ moldId: bought.body.id, shots: 1 }],
+  });
+  expect(other.body.molds[0]?.opens).toEqual({ waitS: [300], by: 'kind' });
+});
+
+test('an open cup is told of however many came after it', async () => {
+  const { recipe, mold } = stock;
+  const layOut = async () =>
+    (await workshop.post<Pour>('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 1 }] })).body;
+  const open = await layOut();
+  for (let n = 0; n < 3; n++) {
+    const { id, version } = await layOut();
+    await workshop.ask('PATCH', `/pours/${id}`, { discarded: true }, { version });
+  }
+  const codes = async (query: string) =>
+    (await workshop.get<Page<PourRow>>(`/pours?${query}`)).body.items.map((row) => row.code);
+  expect(await codes('limit=2')).not.toContain(open.code);
+  expect(await codes('only=open&limit=2')).toEqual([open.code]);
 });

@@ -1,5 +1,15 @@
-import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Balance, HardnessReading, Heat, Mark, Pour, PourMold, PourRow, Shot } from '../../contract/pours.ts';
+import type { Page } from '../../contract/fields.ts';
+import type {
+  Balance,
+  HardnessReading,
+  Heat,
+  Mark,
+  Pour,
+  PourMold,
+  PourQuery,
+  PourRow,
+  Shot,
+} from '../../contract/pours.ts';
 import type { HeatLimit } from '../../core/heat/window.ts';
 import { curedAt } from '../../core/process/cure.ts';
 import { waitsByKind } from '../../core/process/waits.ts';
@@ -47,9 +57,10 @@ function countsByPour(db: Db, ids: string[]): Map<string, Counts> {
 }
 
 /** The rows of one page, before their counts; also what the benchmark times beside the raw query. */
-export const pourPage = (db: Db, query: ListQuery) => page<Omit<PourRow, keyof Counts>>(db, LISTING, query);
+export const pourPage = (db: Db, { only, ...query }: PourQuery) =>
+  page<Omit<PourRow, keyof Counts>>(db, only ? { ...LISTING, where: 'pour.closed_at IS NULL' } : LISTING, query);
 
-export function listPours(db: Db, query: ListQuery): Page<PourRow> {
+export function listPours(db: Db, query: PourQuery): Page<PourRow> {
   const found = pourPage(db, query);
   // Counted for the page's rows only, and all at once, so that the length of the history does not matter.
   const counts = countsByPour(

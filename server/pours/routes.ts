@@ -1,4 +1,3 @@
-import { listQuery } from '../../contract/fields.ts';
 import {
   closeBody,
   hardnessBody,
@@ -6,6 +5,7 @@ import {
   laidOutPatch,
   marksBody,
   pourBody,
+  pourQuery,
   shotBody,
   undoBody,
 } from '../../contract/pours.ts';
@@ -26,7 +26,7 @@ const tapped = ['pours', 'clocks', 'today'];
 const bench = [...tapped, 'line'];
 
 export const pourEndpoints = [
-  endpoint({ method: 'GET', path: '/pours', query: listQuery, run: ({ db, query }) => listPours(db, query) }),
+  endpoint({ method: 'GET', path: '/pours', query: pourQuery, run: ({ db, query }) => listPours(db, query) }),
   endpoint({ method: 'GET', path: '/pours/:id', run: ({ db, params }) => getPour(db, params.id as string) }),
   endpoint({
     method: 'POST',

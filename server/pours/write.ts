@@ -242,7 +242,7 @@ export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefi
   const at = now.toISOString();
   const taken = { id: rowId, of: ['pour_id', pour.id] as [string, string], own, at };
   if (first(db, 'SELECT 1 FROM shot_live WHERE id = ? AND pour_id = ?', [rowId, pour.id])) {
-    const { moldId } = takeBack<{ moldId: string }>(db, 'shot', { ...taken, what: 'shot' });
+    const { moldId } = takeBack<{ moldId: string }>(db, 'shot', { ...taken, what: 'shot in this pour' });
     clockStep(db, 'shotTakenBack', aboutMold(pour.id, moldId), now);
     return;
   }

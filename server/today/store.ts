@@ -3,7 +3,7 @@ import { parseISO } from 'date-fns/parseISO';
 import { subDays } from 'date-fns/subDays';
 import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
 import { countWord, tonight } from '../../core/plan/evening.ts';
-import { CURE_MS } from '../../core/process/cure.ts';
+import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
@@ -188,10 +188,11 @@ const dayName = (dueOn: string, now: Date) => {
 
 /** The last evening that still makes the due day. */
 function pourBy(dueOn: string, now: Date): string {
-  const last = format(subDays(parseISO(dueOn), 1), 'yyyy-MM-dd');
+  const last = format(subDays(parseISO(dueOn), CURE_DAYS), 'yyyy-MM-dd');
   const today = format(now, 'yyyy-MM-dd');
   if (last < today) return 'It cures past the due day; say so to the customer.';
-  return last === today ? 'Pour tonight: it cures for a day.' : `Pour by ${dayName(last, now)}: it cures for a day.`;
+  const cures = `it cures for ${CURE_DAYS === 1 ? 'a day' : `${CURE_DAYS} days`}`;
+  return last === today ? `Pour tonight: ${cures}.` : `Pour by ${dayName(last, now)}: ${cures}.`;
 }
 
 function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, now: Date): Sentence {

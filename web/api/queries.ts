@@ -85,6 +85,7 @@ export const queries = {
   recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
   ledgers: newest<Ledger>('ledgers', '/ledgers', '?limit=20'),
   ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
+  openPours: list<PourRow>('pours', '/pours', `${MOST}&only=open`),
   pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
   pour: (id: string) => one<Pour>('pours', '/pours', id),
   rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),

@@ -42,8 +42,7 @@ export function ScaledRow({
   scale,
   large,
 }: {
-  item: Pick<RecipeItem, 'materialName' | 'hex' | 'materialKind'> &
-    Partial<Pick<RecipeItem, 'bulkGPerMl' | 'densityGPerMl'>>;
+  item: Pick<RecipeItem, 'materialName' | 'hex' | 'materialKind'>;
   scale: ScaledItem;
   large?: boolean;
 }) {
@@ -63,9 +62,6 @@ export function ScaledRow({
         {scale.g !== undefined && scale.ml === undefined ? text(scale.g, 'mass') : exact}
       </span>
     );
-  // A weighed amount needs no density; any other goes by its own, or by the usual one of its kind.
-  const usualOnly =
-    scale.ml !== undefined && scale.unit !== 'g' && item.bulkGPerMl === null && item.densityGPerMl === null;
   const error = Math.round(scale.roundingFraction * 1000) / 10;
   return (
     <li className="grid grid-cols-[18px_minmax(0,1fr)] sm:grid-cols-[18px_minmax(130px,1fr)_minmax(150px,auto)_minmax(130px,auto)] gap-4 items-center py-2.5">
@@ -83,7 +79,7 @@ export function ScaledRow({
         {scale.g !== undefined && (
           <span className="label-small block">
             <span className="figure">{text(scale.g, 'mass')}</span>
-            {usualOnly && <span className="default-mark"> default</span>}
+            {scale.gByDefault && <span className="default-mark"> default</span>}
           </span>
         )}
         {error !== 0 && (

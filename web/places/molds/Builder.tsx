@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Master } from '../../../contract/masters.ts';
-import { usual } from '../../../core/defaults.ts';
-import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import { type MoldWish, wishSchema } from '../../../core/mold/buildWish.ts';
+import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { fileName, handOver } from '../../parts/files.ts';
@@ -28,20 +28,7 @@ const PULLS: [name: string, direction: MoldWish['direction']][] = [
   ['back and belly', [0, 0, 1]],
   ['left and right', [0, 1, 0]],
 ];
-const FIRST: MoldWish = {
-  kind: 'printed',
-  count: 2,
-  shrinkFraction: 0.015,
-  wallMm: usual('blockWallMm'),
-  gapMm: 6,
-  sprueMm: 12,
-  runnerMm: 8,
-  gateMm: 4,
-  ventMm: 1,
-  pins: { diameterMm: 6, clearanceMm: 0.15 },
-  split: 'flat',
-  pieces: 2,
-};
+const FIRST: MoldWish = check(wishSchema, { kind: 'printed', count: 2 });
 
 /** From a master's shape to the solids of its mold: previewed closed, open, see-through and cut. */
 export function Builder() {

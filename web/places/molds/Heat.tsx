@@ -1,4 +1,3 @@
-import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
@@ -6,9 +5,9 @@ import { Failure } from '../../../core/failure.ts';
 import { moldsToKeepBusy } from '../../../core/heat/demold.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import { type Opening, openingSchema, opensAfter, STUFF_OF, wallOf } from '../../../core/process/opening.ts';
+import type { Waits } from '../../../core/process/waits.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { check } from '../../../core/validate.ts';
-import { queries } from '../../api/queries.ts';
 import { NumberField, QuantityField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
@@ -16,17 +15,17 @@ import { Why } from '../../parts/Why.tsx';
 const SHOTS = 6;
 
 interface Wish {
-  thickMm: number;
+  /** Not known: waits by the kind of mold alone. */
+  thicknessMm: number | undefined;
   wallMm: number;
   pourC: number;
   demoldC: number;
   openS: number;
 }
 
-function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC: number }): number[] | string {
-  const { thickMm: thicknessMm, ...rest } = wish;
+function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC: number }): Waits | string {
   try {
-    return opensAfter(check(openingSchema, { kind, fill, thicknessMm, ...rest, ...air, shots: SHOTS })).waitS;
+    return opensAfter(check(openingSchema, { kind, fill, ...wish, ...air, shots: SHOTS }));
   } catch (error) {
     if (error instanceof Failure) return error.message;
     throw error;
@@ -36,11 +35,10 @@ function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC
 /** How long a bait waits in this mold, how that grows over an evening, and how many such molds keep one person busy. */
 export function Heat({ mold }: { mold: Mold }) {
   const { text, workshop } = useTaste();
-  const master = useQuery({ ...queries.master(mold.master?.masterId ?? ''), enabled: mold.master !== null }).data;
   const [own, setOwn] = useState<Partial<Wish>>({});
   const known: Wish = {
-    thickMm: master?.latest.thickestMm ?? usual('thicknessMm'),
-    wallMm: mold.plan?.input.wallMm ?? mold.build?.wish.wallMm ?? wallOf(mold.kind),
+    thicknessMm: mold.facts.thicknessMm ?? undefined,
+    wallMm: mold.facts.wallMm ?? wallOf(mold.kind),
     pourC: middleOf(methodWindow(mold)),
     demoldC: usual('demoldC'),
     openS: usual('openBetweenS'),
@@ -61,10 +59,12 @@ export function Heat({ mold }: { mold: Mold }) {
   const set = (part: Partial<Wish>) => setOwn({ ...own, ...part });
   const { plain, fan, warm } = found;
   const handS = usual('fillS') + usual('fillSPerCavity') * mold.cavities + wish.openS;
-  const last = typeof plain === 'string' ? null : (plain.at(-1) as number);
-  const against = (other: number[] | string) => {
-    if (typeof other === 'string' || last === null) return '—';
-    const change = (other.at(-1) as number) - last;
+  const lastOf = (waits: Waits | string) => (typeof waits === 'string' ? null : (waits.waitS.at(-1) as number));
+  const last = lastOf(plain);
+  const against = (other: Waits | string) => {
+    const wait = lastOf(other);
+    if (wait === null || last === null) return '—';
+    const change = wait - last;
     return `${durationText(Math.abs(change))} ${change < 0 ? 'shorter' : 'longer'}`;
   };
   return (
@@ -74,16 +74,16 @@ export function Heat({ mold }: { mold: Mold }) {
         <QuantityField
           label="Thickest section"
           dimension="length"
-          value={own.thickMm ?? known.thickMm}
-          onChange={(thickMm) => thickMm !== null && set({ thickMm })}
-          isDefault={own.thickMm === undefined && !master}
+          value={wish.thicknessMm ?? null}
+          onChange={(thicknessMm) => set({ thicknessMm: thicknessMm ?? undefined })}
+          hint={wish.thicknessMm === undefined ? 'not known: by its kind alone' : ''}
         />
         <QuantityField
           label="Wall"
           dimension="length"
           value={own.wallMm ?? known.wallMm}
           onChange={(wallMm) => wallMm !== null && set({ wallMm })}
-          isDefault={own.wallMm === undefined && !mold.plan && !mold.build}
+          isDefault={own.wallMm === undefined && mold.facts.wallMm === null}
         />
         <QuantityField
           label="Poured at"
@@ -109,16 +109,21 @@ export function Heat({ mold }: { mold: Mold }) {
       </div>
       {typeof plain === 'string' ? (
         <p className="heat font-bold">{plain}</p>
+      ) : plain.by === 'kind' ? (
+        <p>
+          <b className="figure text-xl">{durationText(last ?? 0)}</b> after each shot, the usual time of its kind.{' '}
+          <span className="default-mark">default</span> Type its thickest section, and it is computed.
+        </p>
       ) : (
         <>
           <ol className="flex flex-col gap-1">
-            {plain.map((seconds, i) => (
+            {plain.waitS.map((seconds, i) => (
               // biome-ignore lint/suspicious/noArrayIndexKey: shots come in order
               <li key={i} className="flex items-center gap-3">
                 <span className="w-16 text-sm">shot {i + 1}</span>
                 <span
                   className="h-4 bg-[var(--liquid)] border-r-4 border-[var(--rest)]"
-                  style={{ width: `${(62 * seconds) / Math.max(1, ...plain)}%` }}
+                  style={{ width: `${(62 * seconds) / Math.max(1, ...plain.waitS)}%` }}
                   aria-hidden
                 />
                 <span className="figure">{durationText(seconds)}</span>
@@ -142,7 +147,7 @@ export function Heat({ mold }: { mold: Mold }) {
                 grounds: [
                   'One dimension, perfect contact; a thick clamp or plate is not in it.',
                   `${text(usual('demoldC'), 'temperature')} mean is a starting guess: makers open while the heart is hot. Correct it by what you see.`,
-                  'The bench starts its clock by the same figures.',
+                  'The bench starts its clock by the same figures, as they are recorded.',
                 ],
                 change: 'A thicker wall first takes more heat, then holds it longer.',
               }}

@@ -25,7 +25,7 @@ function stateOf(
   opensS: number,
   byKind: boolean,
 ): [word: string, figure: string] {
-  if (cooling) return [byKind ? 'cooling, by a default' : 'cooling', durationText(opensS)];
+  if (cooling) return [byKind ? 'cooling, by a default' : 'cooling, as computed', durationText(opensS)];
   if (open) return ['open it', 'now'];
   return done ? ['all shots', 'done'] : ['empty', 'next'];
 }

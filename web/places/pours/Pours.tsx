@@ -1,4 +1,4 @@
-import { useInfiniteQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import { queries } from '../../api/queries.ts';
@@ -12,7 +12,8 @@ export function Pours() {
   const { text } = useTaste();
   const [q, setQ] = useState('');
   const list = useInfiniteQuery(queries.pours(q));
-  if (!list.data) return <Waiting />;
+  const open = useQuery(queries.openPours).data?.items;
+  if (!list.data || !open) return <Waiting />;
   const rows = list.data.pages.flatMap((page) => page.items);
   const actions = (
     <Link to="/pours/new" className="btn btn-primary">
@@ -31,7 +32,6 @@ export function Pours() {
       </Page>
     );
   }
-  const open = rows.filter((row) => !row.closedAt);
   return (
     <Page title="Pours" tab="Pours" actions={actions} under="One pour is one cup and all that came out of it.">
       {open.map((pour) => (

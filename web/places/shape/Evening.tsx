@@ -1,10 +1,12 @@
-import { lazy, Suspense } from 'react';
-import { usual } from '../../../core/defaults.ts';
-import { cavities } from '../../../core/plan/cavities.ts';
+import { lazy, Suspense, useMemo } from 'react';
+import { cavities, cavitiesSchema } from '../../../core/plan/cavities.ts';
+import { openingSchema, opensAfter } from '../../../core/process/opening.ts';
+import { waitOf } from '../../../core/process/waits.ts';
 import { durationText } from '../../../core/units/show.ts';
+import { check } from '../../../core/validate.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { PLASTIC, type JudgeProps as Props } from './judging.tsx';
+import type { JudgeProps as Props } from './judging.tsx';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 
@@ -13,29 +15,37 @@ const RUBBER_PER_ML = 5;
 
 /** What one or more cavities make of an evening. */
 export function Evening({ judged, assumed, onAssume, materials }: Props) {
-  const { money } = useTaste();
+  const { money, workshop } = useTaste();
   const ml = judged.measured?.volumeMl;
-  if (!ml) return <p className="soft">Waiting for the volume.</p>;
   const rubber = materials.find((row) => row.kind === 'silicone' && row.pricePerKgMinor !== null);
   const plastisol = materials.find((row) => row.kind === 'plastisol' && row.pricePerKgMinor !== null);
   const rubberPrice = rubber?.pricePerKgMinor ?? 3000;
-  const { rows, enoughCavities } = cavities({
+  // As the mold that its rubber is counted for: an open face of silicone, in this room.
+  const thicknessMm = judged.thickness?.thickestMm;
+  const waits = useMemo(
+    () =>
+      opensAfter(
+        check(openingSchema, {
+          kind: 'silicone-open',
+          fill: 'open-pour',
+          thicknessMm,
+          roomC: workshop.roomC,
+          shots: 1,
+        }),
+      ),
+    [thicknessMm, workshop.roomC],
+  );
+  if (!ml) return <p className="soft">Waiting for the volume.</p>;
+  const waitMin = assumed.waitMin ?? Math.round(waitOf(waits, 0) / 6) / 10;
+  const wish = check(cavitiesSchema, {
     baitsWanted: assumed.baitsWanted,
-    mostCavities: 12,
     cavityMl: ml,
-    sprueMl: 0,
-    runnerMlPerCavity: 0,
-    fillS: usual('fillS'),
-    fillSPerCavity: usual('fillSPerCavity'),
-    waitS: assumed.waitMin * 60,
-    openS: usual('openBetweenS'),
-    setUpMin: usual('setUpMin'),
+    waitS: waitMin * 60,
     moldFixedMinor: Math.round(rubberPrice * 0.1),
     moldPerCavityMinor: Math.round((RUBBER_PER_ML * ml * 1.1 * rubberPrice) / 1000),
     plastisolPerKgMinor: plastisol?.pricePerKgMinor ?? 0,
-    plastisolDensityGPerMl: PLASTIC,
-    returnFraction: usual('returnFraction'),
   });
+  const { rows, enoughCavities } = cavities(wish);
   const enough = rows[enoughCavities - 1];
   return (
     <div className="flex flex-col gap-2">
@@ -50,7 +60,7 @@ export function Evening({ judged, assumed, onAssume, materials }: Props) {
       />
       <MmField
         label="Wait in the mold, min"
-        value={assumed.waitMin}
+        value={waitMin}
         least={0.5}
         most={60}
         step={0.5}
@@ -96,7 +106,10 @@ export function Evening({ judged, assumed, onAssume, materials }: Props) {
         </tbody>
       </table>
       <p className="label-small">
-        <span className="default-mark">defaults</span> set-up 25 min, 30 s + 10 s a cavity to fill, a minute to open,{' '}
+        <span className="default-mark">defaults</span> set-up {wish.setUpMin} min, {wish.fillS} s +{' '}
+        {wish.fillSPerCavity} s a cavity to fill, {durationText(wish.openS)} to open,{' '}
+        {assumed.waitMin === null &&
+          (waits.by === 'heat' ? 'the wait computed for an open face of silicone, ' : 'the usual wait of silicone, ')}
         {RUBBER_PER_ML} mL of rubber to each mL of bait.
       </p>
     </div>

@@ -33,7 +33,8 @@ export interface Assumed {
   wantedMmPerS: number;
   ballMm: number;
   baitsWanted: number;
-  waitMin: number;
+  /** Null: as computed for an open face. */
+  waitMin: number | null;
   wayUp: WayUp;
 }
 
@@ -48,7 +49,7 @@ export const ASSUMED: Assumed = {
   wantedMmPerS: 60,
   ballMm: 3,
   baitsWanted: 40,
-  waitMin: 5,
+  waitMin: null,
   wayUp: 'back',
 };
 

@@ -240,3 +240,61 @@ test('what cannot be read is said at the field, and nothing typed is lost', asyn
   await page.getByLabel('Width').click();
   await expect(length).toHaveValue('110 mm');
 });
+
+test('figures of a master that contradict each other are asked about, in words that name both', async ({ page }) => {
+  await enter(page);
+  await page.goto('/masters/new');
+  await page.getByLabel('Name of the bait').fill('Dab 90');
+  for (const [label, mm] of [
+    ['Length', '90'],
+    ['Width', '12'],
+    ['Height', '12'],
+    ['Thickest', '40'],
+  ] as const)
+    await page.getByLabel(label).first().fill(mm);
+  const keep = page.getByRole('button', { name: 'Keep this master' });
+  await keep.click();
+  await expect(page.locator('main').getByRole('alert')).toContainText(
+    'Its thickest section of 40 mm is more than its width of 12 and its height of 12 mm.',
+  );
+  // What was typed stands as it was typed.
+  await expect(page.getByLabel('Thickest').first()).toHaveValue(/^40/);
+  await page.getByLabel('Thickest').first().fill('12');
+  await keep.click();
+  await expect(page.getByRole('heading', { name: /^Dab 90/ })).toBeVisible();
+  // 900 g of clay at 1.75 are 514 mL; a box of 90 × 12 × 12 mm holds 13.
+  await page.getByRole('button', { name: 'Measure it' }).click();
+  await page.getByLabel('Mass, without foil or wire').fill('900');
+  await page.getByRole('button', { name: 'Keep this volume' }).click();
+  await expect(page.locator('main').getByRole('alert')).toContainText('514 mL do not fit into a bait of 90 × 12 × 12 mm');
+  await page.getByRole('button', { name: 'Keep it all the same' }).click();
+  await expect(page.getByText('514 mL').first()).toBeVisible();
+});
+
+test('an order that is late says so where it stands, and a line without a price is named beside the total', async ({
+  page,
+  world,
+}) => {
+  await enter(page);
+  const { api } = await stocked(world.url);
+  const [bait] = (await api<{ items: { id: string }[] }>('GET', '/baits')).items;
+  const [recipe] = (await api<{ items: { id: string }[] }>('GET', '/recipes')).items;
+  const line = { baitId: bait?.id, recipeId: recipe?.id, perPack: 8 };
+  const order = await api<{ id: string; code: string }>('POST', '/orders', {
+    newCustomer: { name: 'North Stack Anglers’ Club' },
+    dueOn: '2020-01-03',
+    lines: [
+      { ...line, packs: 3, priceMinor: 640 },
+      { ...line, packs: 2 },
+    ],
+  });
+  await page.goto('/orders');
+  await expect(page.getByRole('link', { name: new RegExp(order.code) })).toContainText('late');
+  await page.goto(`/orders/${order.id}`);
+  await expect(page.getByText('Fri 3 Jan, which is past')).toBeVisible();
+  await expect(page.getByText('€19.20')).toBeVisible();
+  await expect(page.getByText('no price yet')).toContainText('without Sandlance 110 Slack Tide');
+  await page.goto('/orders/new');
+  await page.getByLabel('Due').fill('2020-01-03');
+  await expect(page.getByText('that day is past: late from the start')).toBeVisible();
+});

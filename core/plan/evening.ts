@@ -5,6 +5,9 @@ export interface ShortOrder {
   recipeIds: string[];
 }
 
+/** Whether a due day is over. @param today both as yyyy-MM-dd, in the workshop's own days. */
+export const isLate = (dueOn: string, today: string) => dueOn < today;
+
 /** Most cups one evening is planned for. */
 const CUPS_AN_EVENING = 3;
 

@@ -27,6 +27,8 @@ describe('flash that rises', () => {
   test.each([
     ['three times as much as before', [...pours(5, 1), ...pours(5, 3)], true],
     ['twice as much is not over twice', [...pours(5, 1), ...pours(5, 2)], false],
+    // One of 100 against none of 120: p = 100/220 = 0.45.
+    ['a single bait, where there was none', [...pours(6, 0), ...pours(4, 0), counted(20, 1)], false],
     ['none before, some now', [...pours(6, 0), ...pours(5, 1)], true],
     ['too few before to tell', [...pours(4, 0), ...pours(5, 3)], false],
     ['nothing ever', pours(12, 0), false],

@@ -5,7 +5,7 @@ export interface Counted {
   rejected: number;
 }
 
-/** Chance of a false alarm that is borne over all cavities of a mold together. */
+/** Chance of a false alarm that is borne: over all cavities of a mold together, and each time its flash is looked at. */
 const FALSE_ALARM = 0.05;
 
 export const shareOf = ({ made, rejected }: Counted) => (made > 0 ? rejected / made : 0);
@@ -28,7 +28,8 @@ const RISE = 2;
 
 /**
  * Whether a mold's flash rises: its last five pours against all before, of which there have to be five as well.
- * @param pours in order; flash counted as rejected. @returns both shares, and whether the later is over twice the earlier.
+ * @param pours in order; flash counted as rejected. @returns both shares, and whether the later is over twice the earlier
+ * and more than luck would make it. Source: Fisher's exact test, as in `yield.compare`.
  */
 export function flashRises(pours: Counted[]): { rises: boolean; recent: number; before: number } {
   const sum = (rows: Counted[]): Counted => ({
@@ -36,6 +37,8 @@ export function flashRises(pours: Counted[]): { rises: boolean; recent: number; 
     rejected: rows.reduce((total, row) => total + row.rejected, 0),
   });
   const earlier = pours.slice(0, -RECENT);
-  const [recent, before] = [shareOf(sum(pours.slice(-RECENT))), shareOf(sum(earlier))];
-  return { rises: earlier.length >= RECENT && recent > RISE * before, recent, before };
+  const [late, early] = [sum(pours.slice(-RECENT)), sum(earlier)];
+  const [recent, before] = [shareOf(late), shareOf(early)];
+  const rises = earlier.length >= RECENT && recent > RISE * before && compare({ a: late, b: early }).p < FALSE_ALARM;
+  return { rises, recent, before };
 }

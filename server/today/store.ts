@@ -2,7 +2,7 @@ import { format } from 'date-fns/format';
 import { parseISO } from 'date-fns/parseISO';
 import { subDays } from 'date-fns/subDays';
 import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
-import { countWord, tonight } from '../../core/plan/evening.ts';
+import { countWord, isLate, tonight } from '../../core/plan/evening.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
@@ -117,7 +117,7 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
     `SELECT id, name, reorder_g, level_g FROM (SELECT material.*, coalesce((SELECT sum(l.grams) FROM lot_level l
        WHERE l.material_id = material.id), 0) AS level_g FROM material) WHERE level_g < reorder_g ORDER BY level_g / reorder_g LIMIT 4`,
   );
-  const late = orders.filter((order) => order.dueOn < today);
+  const late = orders.filter((order) => isLate(order.dueOn, today));
   return [
     ...late.map(
       (order): TodayNeed => ({

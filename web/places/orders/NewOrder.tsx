@@ -3,9 +3,10 @@ import { addDays, format } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Order } from '../../../contract/orders.ts';
-import { serverNow } from '../../api/now.ts';
+import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
+import { todayIso } from '../../parts/dates.ts';
 import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 
@@ -27,7 +28,7 @@ export function NewOrder() {
   const [newName, setNewName] = useState('');
   const [contact, setContact] = useState('');
   const [dueOn, setDue] = useState(() => format(addDays(new Date(), 7), 'yyyy-MM-dd'));
-  const past = dueOn !== '' && dueOn < format(serverNow(), 'yyyy-MM-dd');
+  const past = dueOn !== '' && isLate(dueOn, todayIso());
   const [notes, setNotes] = useState('');
   const [rows, setRows] = useState<Row[]>([]);
   const chosen = customerId ?? customers?.[0]?.id ?? 'new';

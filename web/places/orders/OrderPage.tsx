@@ -3,13 +3,13 @@ import { Link, useParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { Order } from '../../../contract/orders.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
-import type { CupNeed } from '../../../core/plan/need.ts';
-import { CUP_DEFAULTS } from '../../../core/plan/need.ts';
+import { isLate } from '../../../core/plan/evening.ts';
+import { CUP_DEFAULTS, type CupNeed } from '../../../core/plan/need.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
-import { dateText, dayText } from '../../parts/dates.ts';
+import { dateText, dayText, todayIso } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
@@ -27,13 +27,15 @@ export function OrderPage() {
   const recipes = useQuery(queries.recipes);
   if (error) return <Missing error={error} back="All orders" backTo="/orders" />;
   if (!order || !molds.data || !recipes.data) return <Waiting />;
+  const late = !order.sentAt && !order.cancelledAt && isLate(order.dueOn, todayIso());
   return (
     <Page
       title={order.customer}
       tab={`${order.code} ${order.customer}`}
       under={
         <>
-          <span className="figure">{order.code}</span>, due <b className="text-[var(--ink)]">{dayText(order.dueOn)}</b>.{' '}
+          <span className="figure">{order.code}</span>, due <b className="text-[var(--ink)]">{dayText(order.dueOn)}</b>
+          {late && <b className="heat">, which is past</b>}.{' '}
           <b style={{ color: stateColour(order.state) }}>
             {order.state === 'short' ? `Short by ${order.shortBaits} baits` : STATE_WORDS[order.state]}
           </b>

@@ -1,8 +1,9 @@
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
+import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
-import { dayText } from '../../parts/dates.ts';
+import { dayText, todayIso } from '../../parts/dates.ts';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
 import { STATE_WORDS, stateColour } from './words.ts';
@@ -78,7 +79,10 @@ function OrderLineRow({ order }: { order: OrderRow }) {
         className="grid grid-cols-1 sm:grid-cols-2 xl:grid-cols-[110px_minmax(180px,1fr)_minmax(260px,1.4fr)_190px_170px] gap-x-5 gap-y-2 py-4 items-center row-hover"
       >
         <span>
-          <span className="block font-bold text-lg leading-tight">{dayText(order.dueOn)}</span>
+          <span className="block font-bold text-lg leading-tight">
+            {dayText(order.dueOn)}
+            {isLate(order.dueOn, todayIso()) && <span className="heat"> late</span>}
+          </span>
           <span className="figure soft text-sm">{order.code}</span>
         </span>
         <span className="text-lg font-bold">{order.customer}</span>

@@ -266,7 +266,9 @@ test('figures of a master that contradict each other are asked about, in words t
   await page.getByRole('button', { name: 'Measure it' }).click();
   await page.getByLabel('Mass, without foil or wire').fill('900');
   await page.getByRole('button', { name: 'Keep this volume' }).click();
-  await expect(page.locator('main').getByRole('alert')).toContainText('514 mL do not fit into a bait of 90 × 12 × 12 mm');
+  await expect(page.locator('main').getByRole('alert')).toContainText(
+    '514 mL do not fit into a bait of 90 × 12 × 12 mm',
+  );
   await page.getByRole('button', { name: 'Keep it all the same' }).click();
   await expect(page.getByText('514 mL').first()).toBeVisible();
 });

@@ -137,6 +137,22 @@ describe('exactly one next thing', () => {
   });
 });
 
+describe('the window that the next thing is about', () => {
+  test.each<[what: string, change: Partial<CupNow>, window: [number, number] | undefined]>([
+    ['of the mold that is drawn', { heats: [heat(160)], molds: [OPEN, mold('B')] }, [158, 180]],
+    ['of the one that is nearest from above', { heats: [heat(185)], molds: [OPEN, mold('B')] }, [158, 180]],
+    ['of the one that is nearest from below', { heats: [heat(150)], molds: [OPEN, mold('B')] }, [158, 180]],
+    ['cut by flake', { heats: [heat(176)], limits: [FLAKE] }, [158, 165]],
+    ['cut by flake, before anything is cooked', { heats: [], limits: [FLAKE] }, [158, 165]],
+    ['of one whose reading is old', { heats: [heat(160, 400)], molds: [OPEN, mold('B')] }, [158, 180]],
+    ['none where it is not about the heat', { doses: [] }, undefined],
+  ])('%s', (_what, change, window) => {
+    const found = next(change);
+    const told = 'window' in found ? [found.window.lowC, found.window.highC] : undefined;
+    expect(told).toEqual(window);
+  });
+});
+
 describe('what a tap on it means', () => {
   const means = (change: Partial<CupNow>) => {
     const now = cup(change);

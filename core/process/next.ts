@@ -34,10 +34,10 @@ export interface CupNow<M extends NextMold = NextMold, S extends NextShot = Next
 }
 
 export type Next<M extends NextMold = NextMold, S extends NextShot = NextShot> =
-  | { do: 'heat'; say: string; why: string; kind: 'cook' | 'reheat' | 'reading' }
+  | { do: 'heat'; say: string; why: string; kind: 'cook' | 'reheat' | 'reading'; window: CupWindow }
   | { do: 'dose'; say: string; why: string }
   | { do: 'look'; say: string; why: string; shot: S; mold: M }
-  | { do: 'shot'; say: string; why: string; mold: M }
+  | { do: 'shot'; say: string; why: string; mold: M; window: CupWindow }
   | { do: 'wait'; say: string; why: string }
   | { do: 'close'; say: string; why: string };
 
@@ -53,13 +53,16 @@ const opened = (mold: NextMold, nowMs: number) => !mold.opensAt || Date.parse(mo
 type Show = (c: number) => string;
 type Heating = Extract<Next, { do: 'heat' }>;
 
+const fits = (c: number, { lowC, highC }: CupWindow) => c >= lowC && c <= highC;
+
 /** The first reading: what has to stay out of the hottest moment is said before it is in. */
-function cook({ limits }: CupNow, show: Show): Heating {
+function cook({ limits }: CupNow, window: CupWindow, show: Show): Heating {
   const cookC = usual('cookC');
   const tender = limits.filter((limit) => limit.c < cookC).sort((a, b) => a.c - b.c)[0];
   return {
     do: 'heat',
     kind: 'cook',
+    window,
     say: `Cook to ${show(cookC)}, stir, read.`,
     why: tender
       ? `Clear as syrup first. ${tender.name} turns above ${show(tender.c)}: stir it in once the cup has cooled to that.`
@@ -67,61 +70,69 @@ function cook({ limits }: CupNow, show: Show): Heating {
   };
 }
 
-const tooCold = (c: number, { lowC }: CupWindow, show: Show): Heating => ({
+const tooCold = (c: number, window: CupWindow, show: Show): Heating => ({
   do: 'heat',
   kind: 'reheat',
-  say: `Reheat: ${show(c)} is under ${show(lowC)}.`,
+  window,
+  say: `Reheat: ${show(c)} is under ${show(window.lowC)}.`,
   why: 'Short bursts at low power, stir, read again.',
 });
 
-const tooHot = (c: number, { highC, limit, method }: CupWindow, show: Show): Heating => ({
+const tooHot = (c: number, window: CupWindow, show: Show): Heating => ({
   do: 'heat',
   kind: 'reading',
-  say: `Let it cool: ${show(c)} is over ${show(highC)}.`,
-  why: limit
-    ? `${limit.name} turns above that. Stir slowly and read again.`
-    : `Too hot for this way of filling (${method}). Stir slowly and read again.`,
+  window,
+  say: `Let it cool: ${show(c)} is over ${show(window.highC)}.`,
+  why: window.limit
+    ? `${window.limit.name} turns above that. Stir slowly and read again.`
+    : `Too hot for this way of filling (${window.method}). Stir slowly and read again.`,
 });
 
-/** Why none of these molds can be filled now; undefined where one can. */
-function heatNext(cup: CupNow, molds: NextMold[], show: Show): Heating | undefined {
+/** Why none of these windows can be drawn in now; undefined where one can. */
+function heatNext(cup: CupNow, windows: CupWindow[], show: Show): Heating | undefined {
   const last = cup.heats.at(-1);
-  if (!last) return cook(cup, show);
-  const windows = molds.map((mold) => cupWindow([mold], cup.limits));
-  const fits = ({ lowC, highC }: CupWindow) => last.c >= lowC && last.c <= highC;
-  if (!windows.some(fits)) {
+  const first = windows[0] as CupWindow;
+  if (!last) return cook(cup, first, show);
+  const suits = windows.find((window) => fits(last.c, window));
+  if (!suits) {
     const above = windows.filter(({ highC }) => last.c > highC);
     // Cooling costs no heat: where some are too hot and some too cold, those that want it cooler come first.
-    const nearest = above.length > 0 ? above.reduce((a, b) => (b.highC > a.highC ? b : a)) : undefined;
-    if (nearest) return tooHot(last.c, nearest, show);
+    if (above.length > 0)
+      return tooHot(
+        last.c,
+        above.reduce((a, b) => (b.highC > a.highC ? b : a)),
+        show,
+      );
     return tooCold(
       last.c,
       windows.reduce((a, b) => (b.lowC < a.lowC ? b : a)),
       show,
     );
   }
-  if ((cup.nowMs - Date.parse(last.at)) / 1000 > usual('staleReadingS')) {
-    return {
-      do: 'heat',
-      kind: 'reading',
-      say: 'Read the cup.',
-      why: 'The last reading is more than five minutes old.',
-    };
-  }
-  return undefined;
+  if ((cup.nowMs - Date.parse(last.at)) / 1000 <= usual('staleReadingS')) return undefined;
+  return {
+    do: 'heat',
+    kind: 'reading',
+    window: suits,
+    say: 'Read the cup.',
+    why: `The last reading is more than ${usual('staleReadingS') / 60} min old.`,
+  };
 }
 
-const draw = <M extends NextMold, S extends NextShot>(cup: CupNow<M, S>, mold: M, show: Show): Next<M, S> => {
-  const { conflict } = cupWindow([mold], cup.limits);
-  return {
-    do: 'shot',
-    mold,
-    say: `Draw shot ${shotsOf(cup, mold.moldId).length + 1} of ${mold.shots}: ${mold.name}.`,
-    why: conflict
-      ? `${conflict.name} bears only ${show(conflict.c)} and turns at this heat; cooler, the mold does not fill.`
-      : 'Stir first: flake and salt sink. Keep the sprue topped until it stops sinking.',
-  };
-};
+const draw = <M extends NextMold, S extends NextShot>(
+  cup: CupNow<M, S>,
+  mold: M,
+  window: CupWindow,
+  show: Show,
+): Next<M, S> => ({
+  do: 'shot',
+  mold,
+  window,
+  say: `Draw shot ${shotsOf(cup, mold.moldId).length + 1} of ${mold.shots}: ${mold.name}.`,
+  why: window.conflict
+    ? `${window.conflict.name} bears only ${show(window.conflict.c)} and turns at this heat; cooler, the mold does not fill.`
+    : 'Stir first: flake and salt sink. Keep the sprue topped until it stops sinking.',
+});
 
 /**
  * Exactly one next thing for who stands at the cup, in a whole sentence.
@@ -148,18 +159,13 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
     if (cup.recipeItems.length > 0 && cup.doses.length === 0 && cup.heats.length > 0)
       return { do: 'dose', say: 'Put in the colour.', why: 'As scaled for this cup, or dose by eye.' };
     const free = toShoot.filter(({ shots, mold }) => !shots.some((shot) => unmarkedIn(shot, mold) > 0));
-    const heat = heatNext(
-      cup,
-      (free.length > 0 ? free : toShoot).map(({ mold }) => mold),
-      show,
-    );
+    const windows = (free.length > 0 ? free : toShoot).map(({ mold }) => cupWindow([mold], cup.limits));
+    const heat = heatNext(cup, windows, show);
     if (heat) return heat;
     const c = cup.heats.at(-1)?.c ?? 0;
-    const lane = free.find(({ mold }) => {
-      const { lowC, highC } = cupWindow([mold], cup.limits);
-      return c >= lowC && c <= highC;
-    });
-    if (lane) return draw(cup, lane.mold, show);
+    const at = windows.findIndex((window) => fits(c, window));
+    const lane = free[at];
+    if (lane) return draw(cup, lane.mold, windows[at] as CupWindow, show);
     return { do: 'wait', say: 'All molds are full. Let them cool.', why: 'The nearest opens by its clock below.' };
   }
   if (toLook.length > 0)

@@ -28,7 +28,7 @@ const heat = (change: object = {}) => ({
 
 describe('when a mold is opened', () => {
   test('its waits are those of its heat, poured in the middle of its window', () => {
-    expect(opens()).toEqual({ waitS: train(heat()).demoldS.map(Math.round), by: 'heat' });
+    expect(opens()).toEqual({ waitS: train(heat()).demoldS.map(Math.round), basis: 'heat' });
   });
 
   test('an open face gives little off over one side in four: a third thicker, in its own window', () => {
@@ -69,7 +69,7 @@ describe('when a mold is opened', () => {
     ['an unknown thickness', { kind: 'silicone-open', fill: 'open-pour', thicknessMm: undefined }, 300],
     ['a room that never cools it', { roomC: 85 }, 120],
   ])('%s: a guess by its kind, and it says so', (_what, change, seconds) => {
-    expect(opens(change)).toEqual({ waitS: [seconds], by: 'kind' });
+    expect(opens(change)).toEqual({ waitS: [seconds], basis: 'kind' });
   });
 
   test('a later shot than was told waits as long as the last', () => {

@@ -69,7 +69,7 @@ export function opensAfter(mold: v.InferOutput<typeof openingSchema>): Waits {
       shots: Math.min(mold.shots, WARM_AFTER_SHOTS),
       openS: mold.openS,
     });
-    return { waitS: demoldS.map((seconds) => Math.max(usual('leastWaitS'), Math.round(seconds))), by: 'heat' };
+    return { waitS: demoldS.map((seconds) => Math.max(usual('leastWaitS'), Math.round(seconds))), basis: 'heat' };
   } catch (error) {
     // Warmer than wanted all night: the kind's own guess is all there is.
     if (error instanceof Failure && error.code === 'never') return waitsByKind(mold.kind);

@@ -17,11 +17,11 @@ const BY_KIND_S: Record<MoldKind, number> = {
 export interface Waits {
   /** Of each shot in turn, s; later ones wait as long as the last. */
   waitS: number[];
-  by: 'heat' | 'kind';
+  basis: 'heat' | 'kind';
 }
 
 /** Where nothing more is known of a mold than its kind. */
-export const waitsByKind = (kind: MoldKind): Waits => ({ waitS: [BY_KIND_S[kind]], by: 'kind' });
+export const waitsByKind = (kind: MoldKind): Waits => ({ waitS: [BY_KIND_S[kind]], basis: 'kind' });
 
 /** The wait of one shot, s. @param nth 0 for the first. */
 export const waitOf = ({ waitS }: Pick<Waits, 'waitS'>, nth: number) =>

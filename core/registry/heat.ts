@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from '../heat/demold.ts';
 import { pourWindow, windowSchema } from '../heat/window.ts';
 import { openingSchema, opensAfter } from '../process/opening.ts';
@@ -62,8 +63,7 @@ export const heatCalculators: Calculator[] = [
     name: 'heat.opening',
     title: 'When a mold is opened',
     asks: 'How long does each shot wait in this mold before it is opened?',
-    formula:
-      'as waits over an evening, poured in the middle of the window; an open face gives little off over one side in four, so its bait counts as a third thicker; never under a minute',
+    formula: `as waits over an evening; left out: poured in the middle of its window, a wall of ${usual('siliconeWallMm')} mm (${usual('metalWallMm')} of metal), a mold as warm as the room. An open face gives little off over one side in four, so its bait counts as a third thicker; never under ${usual('leastWaitS')} s`,
     source: 'Transient conduction as in the single wait; equivalent diameter (Incropera et al. 2007)',
     limits:
       'Of rods, and where no thickness is known, a starting guess by the kind of mold. Later shots wait as long as the last one told.',

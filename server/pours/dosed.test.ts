@@ -159,7 +159,7 @@ test('a mold opens at the bench after what its own page tells, of the revision i
     recipeId: recipe.id,
     molds: [{ moldId: bought.body.id, shots: 1 }],
   });
-  expect(other.body.molds[0]?.opens).toEqual({ waitS: [300], by: 'kind' });
+  expect(other.body.molds[0]?.opens).toEqual({ waitS: [300], basis: 'kind' });
 });
 
 test('an open cup is told of however many came after it', async () => {

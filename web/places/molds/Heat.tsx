@@ -109,7 +109,7 @@ export function Heat({ mold }: { mold: Mold }) {
       </div>
       {typeof plain === 'string' ? (
         <p className="heat font-bold">{plain}</p>
-      ) : plain.by === 'kind' ? (
+      ) : plain.basis === 'kind' ? (
         <p>
           <b className="figure text-xl">{durationText(last ?? 0)}</b> after each shot, the usual time of its kind.{' '}
           <span className="default-mark">default</span> Type its thickest section, and it is computed.

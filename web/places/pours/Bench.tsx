@@ -76,7 +76,8 @@ function AtTheCup({ pour, materials }: { pour: Pour; materials: Material[] }) {
   const [faulting, setFaulting] = useState<{ shot: Shot; mold: PourMold; cavity: number } | null>(null);
   const cup = cupOf(pour, nowMs, foldTaps(pour, taps, materials));
   const next = nextOf(cup, (c) => taste.text(c, 'temperature'));
-  const window = cupWindow('mold' in next ? [next.mold] : cup.molds, cup.limits);
+  // Of what is next, where that is about the heat; while all wait, what all molds share.
+  const window = 'window' in next ? next.window : cupWindow(cup.molds, cup.limits);
   const last = cup.heats.at(-1);
   const base = `/pours/${pour.id}`;
 

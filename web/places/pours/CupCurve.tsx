@@ -47,8 +47,15 @@ export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, wid
         fill="var(--rest)"
         opacity={0.2}
       />
-      {/* Low in the band: readings lie in its upper half. */}
-      <text x={widthPx - 6} y={y(lowC) - 6} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--rest)">
+      {/* Low in the band, where few readings lie; under it where a limit is written in there. */}
+      <text
+        x={widthPx - 6}
+        y={y(lowC) + (limit && limit.c >= lowC ? 15 : -6)}
+        fontSize={12}
+        fontWeight={700}
+        textAnchor="end"
+        fill="var(--rest)"
+      >
         {method}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
       {limit && (

@@ -42,7 +42,7 @@ export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProp
   // One mold has the room to itself; several share it. Never under what a glove can hit.
   const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
   const cellPx = Math.max(LEAST_CELL_PX, Math.min(cup.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
-  const [word, figure] = stateOf(cooling, open, done, opensS, mold.opens.by === 'kind');
+  const [word, figure] = stateOf(cooling, open, done, opensS, mold.opens.basis === 'kind');
   return (
     <article
       className="sheet p-3.5 flex flex-col gap-2 shrink-0"

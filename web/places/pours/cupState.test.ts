@@ -24,7 +24,7 @@ const pour = {
     },
   ],
   heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
-  molds: [{ moldId: 'm', opensAt: null, opens: { waitS: [84, 120], by: 'heat' } }],
+  molds: [{ moldId: 'm', opensAt: null, opens: { waitS: [84, 120], basis: 'heat' } }],
   shots: [
     { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, result: 'good', reason: null }] },
   ],
@@ -92,8 +92,13 @@ describe('taps on their way are shown as if they had arrived', () => {
 
   test('a shot without Wi-Fi: its mold opens after its own wait at once, from when it was tapped', () => {
     const molds = [
-      { moldId: 'm', kind: 'aluminium', opensAt: null, opens: { waitS: [84, 120, 150], by: 'heat' } },
-      { moldId: 'n', kind: 'silicone-open', opensAt: '2026-03-02T19:30:00.000Z', opens: { waitS: [300], by: 'kind' } },
+      { moldId: 'm', kind: 'aluminium', opensAt: null, opens: { waitS: [84, 120, 150], basis: 'heat' } },
+      {
+        moldId: 'n',
+        kind: 'silicone-open',
+        opensAt: '2026-03-02T19:30:00.000Z',
+        opens: { waitS: [300], basis: 'kind' },
+      },
     ];
     const withMolds = { ...pour, molds } as unknown as Pour;
     const opens = (...taps: Tap[]) => foldTaps(withMolds, taps, materials).molds.map((mold) => mold.opensAt);

@@ -109,7 +109,9 @@ export function Evening({ judged, assumed, onAssume, materials }: Props) {
         <span className="default-mark">defaults</span> set-up {wish.setUpMin} min, {wish.fillS} s +{' '}
         {wish.fillSPerCavity} s a cavity to fill, {durationText(wish.openS)} to open,{' '}
         {assumed.waitMin === null &&
-          (waits.by === 'heat' ? 'the wait computed for an open face of silicone, ' : 'the usual wait of silicone, ')}
+          (waits.basis === 'heat'
+            ? 'the wait computed for an open face of silicone, '
+            : 'the usual wait of silicone, ')}
         {RUBBER_PER_ML} mL of rubber to each mL of bait.
       </p>
     </div>

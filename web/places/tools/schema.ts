@@ -86,6 +86,7 @@ const WORDS: Record<string, string> = {
   potLifeMin: 'Pot life, min',
   demoldMin: 'Demold, min',
   ratedC: 'Rated at',
+  basis: 'Worked out from its',
   roomC: 'Room',
   mixCupMl: 'Mixing cup holds',
   pricePerKgMinor: 'Price a kilogram',

@@ -1,6 +1,9 @@
+import type { Dimension } from './units/dimension.ts';
+
 /** Every refusal's code and what it says of the request; the sentence that comes with it names the figures. */
 export const REFUSALS = {
   'invalid-input': 'A field is missing, or holds what it cannot hold; `path` names it.',
+  'too-early': 'Its clock still runs; `sure` does it all the same, and it is noted.',
   'contradicts-itself': 'Two figures cannot both be right; `sure` keeps them all the same.',
   'too-large': 'More at once than is worked on: a bound on work, not of the trade.',
   'malformed-json': 'The body is no JSON.',
@@ -61,16 +64,39 @@ export const REFUSALS = {
 
 export type RefusalCode = keyof typeof REFUSALS;
 
+/** A figure inside a refusal's sentence, in mm, mL, g, °C, m/s, minor units of money or as a share of one. */
+export interface Figure {
+  value: number;
+  as: Dimension | 'money' | 'percent';
+}
+
+/** A sentence whose figures are put in where it is shown, in the units of whoever reads it: `{0}` is the first. */
+export interface Said {
+  words: string;
+  figures: Figure[];
+  /** The same in metric units, for a log or a program. */
+  text: string;
+}
+
+/** Words that are as they are, or with figures to be put in. */
+export type Told = Said | string;
+
 /** A refusal with a stable code, a sentence a maker understands and, where one field is to blame, its dotted path. */
 export class Failure extends Error {
+  readonly said: Said | undefined;
   constructor(
     readonly code: RefusalCode,
-    message: string,
+    message: Told,
     readonly path?: string,
     /** What the caller needs to recover with, such as the current row of a stale write. */
     readonly detail?: Record<string, unknown>,
   ) {
-    super(message);
+    super(typeof message === 'string' ? message : message.text);
+    this.said = typeof message === 'string' || message.figures.length === 0 ? undefined : message;
     this.name = 'Failure';
+  }
+
+  get told(): Told {
+    return this.said ?? this.message;
   }
 }

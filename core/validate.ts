@@ -1,85 +1,39 @@
 import * as v from 'valibot';
-import { Failure } from './failure.ts';
+import { LIST_CAP, TOO_LARGE } from './bounds.ts';
+import { Failure, type Figure, type Said } from './failure.ts';
+import { type Kind, kindOf, lastName } from './fields.ts';
+import { fieldAt, fieldTitle, type Shape } from './schema.ts';
+import { isDimension } from './units/dimension.ts';
+import { say } from './units/say.ts';
 
-/** Message that marks a bound as a cap on work or overflow, not a limit of the domain. */
-const TOO_LARGE = 'too-large';
-
-/** Longest list any calculator takes. */
-const LIST_CAP = 1000;
-
-/** Any finite number; its range has an error of its own. */
-export const finite = v.pipe(v.number(), v.finite());
-
-/** A number above 0 and at most `cap` (a cap on overflow: beyond it the error is `too-large`). */
-export const positive = (cap: number) => v.pipe(finite, v.gtValue(0), v.maxValue(cap, TOO_LARGE));
-
-/** A number of 0 or more and at most `cap`. */
-export const nonNegative = (cap: number) => v.pipe(finite, v.minValue(0), v.maxValue(cap, TOO_LARGE));
-
-/** Any finite number whose size is at most `cap`. */
-export const signed = (cap: number) => v.pipe(finite, v.minValue(-cap, TOO_LARGE), v.maxValue(cap, TOO_LARGE));
-
-/** A whole number from `min` to `cap`. */
-export const whole = (min: number, cap: number) =>
-  v.pipe(finite, v.integer(), v.minValue(min), v.maxValue(cap, TOO_LARGE));
-
-/** A number from 0 to 1. */
-export const fraction = v.pipe(finite, v.minValue(0), v.maxValue(1));
-
-/** A number strictly between 0 and 1. */
-export const openFraction = v.pipe(finite, v.gtValue(0), v.ltValue(1));
-
-/** °C, from absolute zero up. */
-export const celsius = v.pipe(finite, v.minValue(-273.15), v.maxValue(1e4, TOO_LARGE));
-
-/** A name that a row of a list goes by. */
-export const id = v.pipe(v.string(), v.minLength(1), v.maxLength(200, TOO_LARGE));
-
-/** A list with at least one row; `key` names the field that must not repeat. */
-export function list<S extends v.GenericSchema>(row: S, key?: string) {
-  return v.pipe(
-    v.array(row),
-    v.minLength(1),
-    v.maxLength(LIST_CAP, TOO_LARGE),
-    v.rawCheck(({ dataset, addIssue }) => {
-      if (!dataset.typed || !key) return;
-      const seen = new Set<unknown>();
-      dataset.value.forEach((value, index) => {
-        const name = (value as Record<string, unknown>)[key];
-        if (seen.has(name)) {
-          const row = { type: 'array', origin: 'value', input: dataset.value, key: index, value } as const;
-          const field = {
-            type: 'object',
-            origin: 'value',
-            input: value as Record<string, unknown>,
-            key,
-            value: name,
-          } as const;
-          addIssue({ message: `"${String(name)}" is there twice; give each row its own ${key}`, path: [row, field] });
-        }
-        seen.add(name);
-      });
-    }),
-  );
-}
-
-function pathOf(issue: v.BaseIssue<unknown>): string | undefined {
-  const path = (issue.path ?? []).map((step) => String(step.key)).join('.');
-  return path === '' ? undefined : path;
-}
+const pathOf = (issue: v.BaseIssue<unknown>): string[] => (issue.path ?? []).map((step) => String(step.key));
 
 function shown(received: string): string {
   return received === 'undefined' || received === 'null' ? 'nothing' : received.slice(0, 60);
 }
 
+const figureOf = (kind: Kind): Figure['as'] | undefined =>
+  isDimension(kind) || kind === 'money' || kind === 'percent' ? kind : undefined;
+
+/** Below this nothing can be told from nothing. */
+const NOTHING = 1e-5;
+
 /** One sentence that says which field, what was wanted and what came instead. */
-function sentence(issue: v.BaseIssue<unknown>, path: string | undefined): string {
-  const field = path ?? 'The input';
+function sentence(issue: v.BaseIssue<unknown>, schema: v.GenericSchema, path: string[]): Said {
+  const field = path.length === 0 ? 'The input' : fieldTitle(schema, path);
+  const as = figureOf(kindOf(lastName(path)));
+  const figure = (value: unknown) =>
+    typeof value === 'number' && Number.isFinite(value) && as ? { value, as } : shown(String(value));
+  const bound = (issue as { requirement?: unknown }).requirement;
   if (issue.type === 'strict_object' && issue.expected === 'never')
-    return `${field} is not a field here; leave it out.`;
+    return say`${path.join('.')} is not a field here; leave it out.`;
   if (issue.message === TOO_LARGE)
-    return `${field} is more than can be worked out here; the most is ${(issue.expected ?? '').replace(/^[<>]=/, '')}.`;
+    return say`${field} is more than can be worked out here; the most is ${figure(bound)}.`;
+  // An absent key is told as an object that lacks it.
+  if (issue.type === 'strict_object' && issue.received === 'undefined' && path.length > 0)
+    return say`${field} is missing.`;
   const received = shown(issue.received);
+  const came = figure(issue.input);
   switch (issue.type) {
     case 'strict_object':
     case 'number':
@@ -90,30 +44,41 @@ function sentence(issue: v.BaseIssue<unknown>, path: string | undefined): string
     case 'variant':
     case 'strict_tuple':
       return received === 'nothing'
-        ? `${field} is missing; give ${wanted(issue)}.`
-        : `${field} must be ${wanted(issue)}, not ${received}.`;
+        ? say`${field} is missing; give ${wanted(issue)}.`
+        : say`${field} must be ${wanted(issue)}, not ${received}.`;
     case 'min_value':
+      return Math.abs(Number(bound)) < NOTHING && bound !== 0
+        ? say`${field} must be more than 0, not ${came}.`
+        : say`${field} must be at least ${figure(bound)}, not ${came}.`;
     case 'max_value':
+      return say`${field} must be at most ${figure(bound)}, not ${came}.`;
     case 'gt_value':
+      return say`${field} must be more than ${bound === 0 ? '0' : figure(bound)}, not ${came}.`;
     case 'lt_value':
-      return `${field} must be ${(issue.expected ?? '').replace('>=', 'at least ').replace('<=', 'at most ').replace('>', 'more than ').replace('<', 'less than ')}, not ${received}.`;
+      return say`${field} must be less than ${figure(bound)}, not ${came}.`;
     case 'integer':
-      return `${field} must be a whole number, not ${received}.`;
+      return say`${field} must be a whole number, not ${received}.`;
     case 'finite':
-      return `${field} must be an ordinary number.`;
+      return say`${field} must be an ordinary number.`;
     case 'min_length':
     case 'non_empty':
-      return `${field} must not be empty.`;
+      return say`${field} must not be empty.`;
     case 'max_length':
-      return `${field} is too long; the most is ${(issue.expected ?? '').replace('<=', '')}.`;
+      return say`${field} is too long; the most is ${(issue.expected ?? '').replace('<=', '')}.`;
+    case 'uuid':
+      return say`${field} is not picked yet.`;
+    case 'iso_date':
+      return say`${field} is no date; write it as ${'2026-05-31'}.`;
     case 'union':
       return received === 'nothing'
-        ? `${field} is missing.`
-        : `${field} must be given in one of its ways, not ${received}.`;
+        ? say`${field} is missing.`
+        : say`${field} must be given in one of its ways, not ${received}.`;
     default:
-      return `${field}: ${issue.message}.`;
+      return path.length === 0 ? say`${capital(issue.message)}.` : say`${field}: ${issue.message}.`;
   }
 }
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 const WORDS: Record<string, string> = {
   number: 'a number',
@@ -131,14 +96,6 @@ function wanted(issue: v.BaseIssue<unknown>): string {
 /** Of several ways that all failed, the fault inside the one whose fields were given. */
 function nearest(issue: v.BaseIssue<unknown>): v.BaseIssue<unknown> | undefined {
   return issue.issues?.find((one) => one.path !== undefined && one.type !== 'strict_object' && one.input !== undefined);
-}
-
-/** The inside of a schema, as far as it matters for telling a list from an object. */
-interface Shape {
-  type: string;
-  wrapped?: Shape;
-  entries?: Record<string, Shape>;
-  item?: Shape;
 }
 
 /** Path of the first list that stands where an object is wanted: to the validator both are objects. */
@@ -162,6 +119,48 @@ function listForObject(shape: Shape, input: unknown, path: string[]): string[] |
   return undefined;
 }
 
+export interface Fault {
+  path: string[];
+  said: Said;
+  /** Nothing was given where something has to be. */
+  missing: boolean;
+  tooLarge: boolean;
+}
+
+const MISSING = /^(number|string|boolean|array|picklist|variant|strict_object|union|uuid|iso_date)$/;
+
+/** An issue as a fault of one field, said of the field that was given where there were several ways to give it. */
+function faultOf(schema: v.GenericSchema, issue: v.BaseIssue<unknown>): Fault {
+  const inner = issue.type === 'union' ? nearest(issue) : undefined;
+  const path = [...pathOf(issue), ...(inner ? pathOf(inner) : [])];
+  const told = inner ?? issue;
+  const nothing = told.input === undefined || told.input === null || told.input === '';
+  return {
+    path,
+    said: sentence(told, schema, path),
+    missing: nothing && (MISSING.test(told.type) || told.type === 'min_length'),
+    tooLarge: issue.message === TOO_LARGE,
+  };
+}
+
+/** Everything that is wrong with `input`, field by field; empty where it would be taken. */
+export function faults(schema: v.GenericSchema, input: unknown): Fault[] {
+  const result = v.safeParse(schema, input);
+  return result.success ? [] : result.issues.map((issue) => faultOf(schema, issue));
+}
+
+/** What is wrong with one field by itself, whatever stands in the others; empty where nothing is given. */
+export function faultsAt(schema: v.GenericSchema, path: string[], value: unknown): Fault[] {
+  const field = fieldAt(schema, path);
+  if (!field || value === undefined || value === null || value === '') return [];
+  const result = v.safeParse(field as unknown as v.GenericSchema, value);
+  if (result.success) return [];
+  return result.issues.map((issue) => {
+    const tooLarge = issue.message === TOO_LARGE;
+    return { path, said: sentence(issue, schema, path), missing: false, tooLarge };
+  });
+}
+
 /**
  * Checks `input` against `schema`.
  * @returns the input with defaults filled in.
@@ -170,19 +169,13 @@ function listForObject(shape: Shape, input: unknown, path: string[]): string[] |
 export function check<S extends v.GenericSchema>(schema: S, input: unknown): v.InferOutput<S> {
   const misplaced = listForObject(schema as unknown as Shape, input, []);
   if (misplaced) {
-    const path = misplaced.join('.') || undefined;
-    throw new Failure('invalid-input', `${path ?? 'The input'} must be an object, not a list.`, path);
+    const field = misplaced.length === 0 ? 'The input' : fieldTitle(schema, misplaced);
+    throw new Failure('invalid-input', `${field} must be an object, not a list.`, misplaced.join('.') || undefined);
   }
   const result = v.safeParse(schema, input);
   if (result.success) return result.output;
   const issues: v.BaseIssue<unknown>[] = result.issues;
-  const domain = issues.find((issue) => issue.message !== TOO_LARGE);
-  const inside = domain?.type === 'union' ? nearest(domain) : undefined;
-  if (domain && inside) {
-    const path = [pathOf(domain), pathOf(inside)].filter(Boolean).join('.');
-    throw new Failure('invalid-input', sentence(inside, path), path);
-  }
-  const issue = domain ?? (issues[0] as v.BaseIssue<unknown>);
-  const path = pathOf(issue);
-  throw new Failure(domain ? 'invalid-input' : TOO_LARGE, sentence(issue, path), path);
+  const issue = issues.find((one) => one.message !== TOO_LARGE) ?? (issues[0] as v.BaseIssue<unknown>);
+  const { path, said, tooLarge } = faultOf(schema, issue);
+  throw new Failure(tooLarge ? TOO_LARGE : 'invalid-input', said, path.join('.') || undefined);
 }

@@ -1,8 +1,10 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { calculate, calculators } from '../core/calculators.ts';
 import { DEFAULTS } from '../core/defaults.ts';
+import { withTitles } from '../core/fields.ts';
 
 interface Part {
+  title?: string;
   type?: string;
   enum?: string[];
   properties?: Record<string, Part>;
@@ -42,7 +44,7 @@ function rows(schema: Part, prefix = ''): string[] {
           ? 'needed'
           : 'may be left out';
     return [
-      `| \`${name}\` | ${kind} | ${bounds(part)} | ${fallback} |`,
+      `| \`${name}\` | ${part.title ?? ''} | ${kind} | ${bounds(part)} | ${fallback} |`,
       ...rows(nested ?? {}, part.type === 'array' ? `${name}.n.` : `${name}.`),
     ];
   });
@@ -56,7 +58,7 @@ const fence = (value: unknown) => `\`\`\`json\n${JSON.stringify(value, rounded, 
 export async function calculationsPage(): Promise<string> {
   const sections: string[] = [];
   for (const { name, title, asks, formula, source, limits, schema, example } of calculators) {
-    const json = toJsonSchema(schema, { errorMode: 'ignore', typeMode: 'input' }) as Part;
+    const json = withTitles(toJsonSchema(schema, { errorMode: 'ignore', typeMode: 'input' })) as Part;
     sections.push(
       [
         `## \`${name}\`: ${title}`,
@@ -64,7 +66,7 @@ export async function calculationsPage(): Promise<string> {
         `**Formula.** ${formula}.`,
         `**Source.** ${source}.`,
         `**Limits.** ${limits}`,
-        `| Input | Kind | Bounds | Default |\n| --- | --- | --- | --- |\n${rows(json).join('\n')}`,
+        `| Input | Called | Kind | Bounds | Default |\n| --- | --- | --- | --- | --- |\n${rows(json).join('\n')}`,
         'Example:',
         fence(example),
         fence(await calculate(name, example)),

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
+import { finite, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { finite, nonNegative, positive, whole } from '../validate.ts';
 import { carry, Field, type Line, lineOf } from './conduction.ts';
 
 /** Plastisol as it conducts, a starting value. */

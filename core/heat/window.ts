@@ -1,6 +1,6 @@
 import * as v from 'valibot';
+import { finite } from '../bounds.ts';
 import { usual } from '../defaults.ts';
-import { finite } from '../validate.ts';
 
 /** Kinds of molds as they are poured. */
 export const MOLD_KINDS = [

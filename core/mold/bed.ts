@@ -1,4 +1,5 @@
 import { Failure } from '../failure.ts';
+import { ml, mm, say } from '../units/say.ts';
 import { type Mix, type Parts, roomFactor, splitMix } from './rubber.ts';
 
 export interface BedWish {
@@ -32,10 +33,14 @@ export interface BedPlan extends Parts {
 export function bedPlan(wish: BedWish): BedPlan {
   const { depthMm, sinkMm } = wish;
   if (sinkMm > depthMm + 1e-9)
-    throw new Failure('invalid-input', `A bed of ${depthMm} mm holds a master ${depthMm} mm deep at most.`, 'sinkMm');
+    throw new Failure(
+      'invalid-input',
+      say`A bed of ${mm(depthMm)} holds a master ${mm(depthMm)} deep at most.`,
+      'sinkMm',
+    );
   const shortest = Math.min(...wish.masters.map((one) => one.heightMm));
   if (sinkMm >= shortest)
-    throw new Failure('invalid-input', `A master ${shortest} mm high would drown; sink it less.`, 'sinkMm');
+    throw new Failure('invalid-input', say`A master ${mm(shortest)} high would drown; sink it less.`, 'sinkMm');
   const masters = wish.masters.map(({ volumeMl, heightMm }) => {
     const sunkMl = (volumeMl * sinkMm) / heightMm;
     return { sunkMl, volumeMl: volumeMl - sunkMl, heightMm: heightMm - sinkMm };
@@ -62,7 +67,7 @@ export function volumeByFilling(blockMl: number, filledMl: number, count: number
   if (filledMl >= blockMl)
     throw new Failure(
       'invalid-input',
-      `The empty box holds ${blockMl.toFixed(0)} mL to the line; it cannot take more round masters. Measure the box again.`,
+      say`The empty box holds ${ml(blockMl)} to the line; it cannot take more round masters. Measure the box again.`,
       'filledMl',
     );
   return (blockMl - filledMl) / count;

@@ -1,8 +1,9 @@
 import type { Manifold } from 'manifold-3d';
-import type { MoldPart } from './build.ts';
 import type { MoldWish } from './buildWish.ts';
-import { type LayOut, most } from './layOut.ts';
+import type { LayOut } from './laid.ts';
+import { most } from './layOut.ts';
 import { partOf } from './parts.ts';
+import type { MoldPart } from './pieces.ts';
 import { ml, type Shop } from './shop.ts';
 
 /** A cast box: floor and sides. */

@@ -8,35 +8,15 @@ import type { MoldWish } from './buildWish.ts';
 import { type boreOf, channelsOf, type Gate } from './channels.ts';
 import { decideMold } from './decide.ts';
 import { electrodes } from './electrode.ts';
-import { clampsOf, cornersOf, type LayOut, least } from './layOut.ts';
+import type { LayOut } from './laid.ts';
+import { clampsOf, cornersOf, least } from './layOut.ts';
 import { partOf as part } from './parts.ts';
+import type { MoldPart } from './pieces.ts';
 import { quartered } from './quarters.ts';
 import { ml, type Place, Shop } from './shop.ts';
 import { type SlotInsert, slotInsert } from './slot.ts';
 import { blocksOf, type Split, seamAt } from './split.ts';
 import { type Vent, ventSolids } from './vents.ts';
-
-/** One piece of a mold, in the mold's own axes: z along the pull, the parting plane at 0. */
-export interface MoldPart {
-  name:
-    | 'lower half'
-    | 'upper half'
-    | 'lower left'
-    | 'lower right'
-    | 'upper left'
-    | 'upper right'
-    | 'lower box'
-    | 'upper box'
-    | 'core rod'
-    | 'slot insert'
-    | 'lower electrode'
-    | 'upper electrode';
-  mesh: Mesh;
-  volumeMl: number;
-  areaMm2: number;
-  /** How many of it the mold takes. */
-  count?: number;
-}
 
 export interface BuiltMold {
   parts: MoldPart[];

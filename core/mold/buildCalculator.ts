@@ -1,8 +1,8 @@
 import * as v from 'valibot';
+import { nonNegative } from '../bounds.ts';
 import { Failure } from '../failure.ts';
 import { type Beside, closedOnly, given, meshFields } from '../shape/calculators.ts';
 import { loadModeller } from '../shape/sculpt.ts';
-import { nonNegative } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishFields } from './buildWish.ts';
 import { printEstimate } from './print.ts';

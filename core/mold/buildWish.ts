@@ -1,6 +1,6 @@
 import * as v from 'valibot';
+import { finite, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
-import { finite, nonNegative, positive, whole } from '../validate.ts';
 
 const place = v.strictTuple([finite, finite, finite]);
 

@@ -3,7 +3,8 @@ import { Failure } from '../failure.ts';
 import { boundsOf, type Mesh, type Vec3 } from '../shape/mesh.ts';
 import { Rays } from '../shape/rays.ts';
 import type { MoldWish } from './buildWish.ts';
-import { type LayOut, most, SPRUE_CONE_MM } from './layOut.ts';
+import type { LayOut } from './laid.ts';
+import { most, SPRUE_CONE_MM } from './layOut.ts';
 import type { Place, Shop } from './shop.ts';
 
 const BITE_MM = 0.6;

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
+import { positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { ceilNear } from '../rounding.ts';
-import { positive } from '../validate.ts';
 
 export const bakeSchema = v.strictObject({
   thicknessMm: positive(1000),

@@ -1,19 +1,24 @@
 import * as v from 'valibot';
+import { finite, fraction, nonNegative, positive, signed, whole } from '../bounds.ts';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { ceilNear } from '../rounding.ts';
-import { finite, fraction, nonNegative, positive, signed, whole } from '../validate.ts';
+import { celsius, say } from '../units/say.ts';
+
+/** Colder nothing builds evenly, hotter the cup scorches, °C. */
+export const DIP_BOUNDS_C = [140, 180] as const;
 
 export const dipSchema = v.strictObject({
   rodMm: positive(1e3),
   lengthMm: positive(1e4),
   wallMm: positive(1e3),
-  wallPerDipMm: v.optional(positive(100), 0.7),
-  cupC: v.optional(finite, 155),
-  perDegree: v.optional(signed(100), 0.03),
-  noseMm: v.optional(nonNegative(1e3), 2),
-  dripFraction: v.optional(fraction, 0.1),
+  wallPerDipMm: v.optional(positive(100), usual('dipWallMm')),
+  cupC: v.optional(finite, usual('dipC')),
+  perDegree: v.optional(signed(100), usual('dipPerDegree')),
+  noseMm: v.optional(nonNegative(1e3), usual('dipNoseMm')),
+  dripFraction: v.optional(fraction, usual('dripFraction')),
   tubes: whole(1, 1e5),
-  cupDiameterMm: v.optional(positive(1e4), 75),
+  cupDiameterMm: v.optional(positive(1e4), usual('dipCupMm')),
 });
 
 /**
@@ -23,12 +28,21 @@ export const dipSchema = v.strictObject({
  *   is a starting value, to be replaced by this workshop's own log.
  */
 export function dipPlan(input: v.InferOutput<typeof dipSchema>) {
-  if (input.cupC < 140 || input.cupC > 180) {
-    throw new Failure('out-of-range', `A dip cup is kept between 140 and 180 °C, not at ${input.cupC} °C.`, 'cupC');
+  const [least, most] = DIP_BOUNDS_C;
+  if (input.cupC < least || input.cupC > most) {
+    throw new Failure(
+      'out-of-range',
+      say`A dip cup is kept between ${celsius(least)} and ${celsius(most)}, not at ${celsius(input.cupC)}.`,
+      'cupC',
+    );
   }
-  const wallPerDip = input.wallPerDipMm * (1 + input.perDegree * (155 - input.cupC));
+  const wallPerDip = input.wallPerDipMm * (1 + input.perDegree * (usual('dipC') - input.cupC));
   if (wallPerDip <= 1e-12) {
-    throw new Failure('out-of-range', `At ${input.cupC} °C a dip would build no wall; let the cup cool.`, 'cupC');
+    throw new Failure(
+      'out-of-range',
+      say`At ${celsius(input.cupC)} a dip would build no wall; let the cup cool.`,
+      'cupC',
+    );
   }
   const { rodMm, wallMm, lengthMm } = input;
   const ringMm3 = Math.PI * (rodMm + wallMm) * wallMm * lengthMm;

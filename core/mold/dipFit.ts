@@ -1,22 +1,27 @@
 import * as v from 'valibot';
+import { list, positive, signed, whole } from '../bounds.ts';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { list, positive, signed, whole } from '../validate.ts';
+import { celsius, say } from '../units/say.ts';
+import { DIP_BOUNDS_C } from './dip.ts';
 
 export const dipFitSchema = v.strictObject({
   log: list(
     v.strictObject({
       dips: whole(1, 100),
       wallMm: positive(100),
-      cupC: v.pipe(signed(1e3), v.minValue(140), v.maxValue(180)),
+      cupC: v.pipe(signed(1e3), v.minValue(DIP_BOUNDS_C[0]), v.maxValue(DIP_BOUNDS_C[1])),
     }),
   ),
   /** What is taken while the log says little: the starting values, as heavy as this many dips. */
-  priorPerDipMm: v.optional(positive(100), 0.7),
-  priorPerDegree: v.optional(signed(1), 0.03),
+  priorPerDipMm: v.optional(positive(100), usual('dipWallMm')),
+  priorPerDegree: v.optional(signed(1), usual('dipPerDegree')),
   priorDips: v.optional(positive(1e4), 3),
 });
 
-/** How far from 155 °C the starting slope is taken to be known, °C. */
+/** The cup that a wall a dip is told for, °C. */
+const TOLD_C = usual('dipC');
+/** How far from there the starting slope is taken to be known, °C. */
 const PRIOR_REACH_C = 8;
 
 /**
@@ -32,16 +37,20 @@ export function dipFit({ log, priorPerDipMm, priorPerDegree, priorDips }: v.Infe
     y: priorPerDipMm * (1 + priorPerDegree * x),
     w: priorDips / 2,
   }));
-  const rows = [...prior, ...log.map(({ dips, wallMm, cupC }) => ({ x: 155 - cupC, y: wallMm / dips, w: dips }))];
+  const rows = [...prior, ...log.map(({ dips, wallMm, cupC }) => ({ x: TOLD_C - cupC, y: wallMm / dips, w: dips }))];
   const sum = (of: (row: (typeof rows)[number]) => number) => rows.reduce((total, row) => total + row.w * of(row), 0);
   const [w, x, y] = [sum(() => 1), sum((row) => row.x), sum((row) => row.y)];
   const slope = (sum((row) => row.x * row.y) - (x * y) / w) / (sum((row) => row.x * row.x) - (x * x) / w);
   const wallPerDipMm = (y - slope * x) / w;
   if (!(wallPerDipMm > 0))
-    throw new Failure('out-of-range', 'These dips build no wall at 155 °C; look through the log for a slip.', 'log');
+    throw new Failure(
+      'out-of-range',
+      say`These dips build no wall at ${celsius(TOLD_C)}; look through the log for a slip.`,
+      'log',
+    );
   const missMm = Math.sqrt(
     log.reduce(
-      (total, { dips, wallMm, cupC }) => total + (wallMm - dips * (wallPerDipMm + slope * (155 - cupC))) ** 2,
+      (total, { dips, wallMm, cupC }) => total + (wallMm - dips * (wallPerDipMm + slope * (TOLD_C - cupC))) ** 2,
       0,
     ) / log.length,
   );

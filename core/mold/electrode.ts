@@ -1,6 +1,6 @@
 import type { Manifold } from 'manifold-3d';
 import { dot, doubleNormals, type Mesh, minus, unit, type Vec3 } from '../shape/mesh.ts';
-import type { LayOut } from './layOut.ts';
+import type { LayOut } from './laid.ts';
 import type { Shop } from './shop.ts';
 
 /** Stands off the mold's face while it burns, mm; and the plate it is held by. */

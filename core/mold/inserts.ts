@@ -1,7 +1,7 @@
 import * as v from 'valibot';
+import { positive, signed, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { positive, signed, whole } from '../validate.ts';
 
 /** g/mL, handbook values of the metals and of soda-lime glass. */
 export const STUFF_G_PER_ML = {

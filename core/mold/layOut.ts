@@ -1,8 +1,12 @@
 import { Failure } from '../failure.ts';
 import { boundsOf, cross, dot, type Mesh, unit, type Vec3 } from '../shape/mesh.ts';
+import { mm, say } from '../units/say.ts';
 import type { MoldWish } from './buildWish.ts';
+import type { LayOut } from './laid.ts';
 import type { Place } from './shop.ts';
 import type { Split } from './split.ts';
+
+const tenth = (value: number) => Math.round(value * 10) / 10;
 
 /** Room round a pin to the edge, and between it and a cavity. */
 export const PIN_EDGE_MM = 3;
@@ -25,18 +29,6 @@ export function frameOf(direction: Vec3, planeMm: number, scale: number): (point
   const ex = unit([along[0] - share * ez[0], along[1] - share * ez[1], along[2] - share * ez[2]]);
   const ey = cross(ez, ex);
   return (p) => [scale * dot(p, ex), scale * dot(p, ey), scale * (dot(p, ez) - planeMm)];
-}
-
-/** Where everything lies in the mold's own axes; the runner along y at x = 0. */
-export interface LayOut {
-  low: Vec3;
-  high: Vec3;
-  places: Place[];
-  /** Where along y the runner ends. */
-  runnerTo: number;
-  /** Bounds of one cavity in its own axes. */
-  min: Vec3;
-  max: Vec3;
 }
 
 /** Cavities in rows, heads to the runner along y at x = 0, and the block round them. */
@@ -114,19 +106,19 @@ export function mustFit(plan: LayOut, wish: MoldWish): void {
     const axis = short.indexOf(Math.max(...short));
     throw new Failure(
       'does-not-fit',
-      `It needs a block of ${size.map((mm) => mm.toFixed(1)).join(' × ')} mm, ${(short[axis] as number).toFixed(1)} mm more than the stock is ${['long', 'wide', 'high'][axis]}; take larger stock, fewer cavities or a thinner wall.`,
+      say`It needs a block of ${mm(tenth(size[0]))} × ${mm(tenth(size[1]))} × ${mm(tenth(size[2]))}, ${mm(tenth(short[axis] as number))} more than the stock is ${['long', 'wide', 'high'][axis] as string}; take larger stock, fewer cavities or a thinner wall.`,
       'stockMm',
     );
   }
   const thin = LEAST_WALL_MM[wish.kind];
-  for (const [name, mm] of [
+  for (const [name, wide] of [
     ['wall', wish.wallMm],
     ['gap', wish.gapMm],
   ] as const)
-    if (mm < thin && (name === 'wall' || wish.count > 1))
+    if (wide < thin && (name === 'wall' || wish.count > 1))
       throw new Failure(
         'wall-too-thin',
-        `A ${name === 'wall' ? 'wall' : 'wall between cavities'} of ${mm} mm is too thin for a ${wish.kind} mold; ${thin} mm is the least.`,
+        say`A ${name === 'wall' ? 'wall' : 'wall between cavities'} of ${mm(wide)} is too thin for a ${wish.kind} mold; ${mm(thin)} is the least.`,
         `${name}Mm`,
       );
   const { diameterMm: d, clearanceMm } = wish.pins;
@@ -135,19 +127,19 @@ export function mustFit(plan: LayOut, wish: MoldWish): void {
   if (wish.kind !== 'silicone-box' && wish.wallMm < needs)
     throw new Failure(
       'pins-overlap',
-      `Pins of ${d} mm would come too near a cavity; a wall of ${(Math.ceil(needs * 10) / 10).toFixed(1)} mm or a thinner pin mends it.`,
+      say`Pins of ${mm(d)} would come too near a cavity; a wall of ${mm(Math.ceil(needs * 10) / 10)} or a thinner pin mends it.`,
       'wallMm',
     );
   const deepest = most(-plan.min[2], plan.max[2], 0);
-  for (const [name, mm] of [
+  for (const [name, wide] of [
     ['sprue', wish.sprueMm],
     ['runner', wish.runnerMm],
     ['gate', wish.gateMm],
   ] as const) {
-    if (mm / 2 > deepest + wish.wallMm - 1)
+    if (wide / 2 > deepest + wish.wallMm - 1)
       throw new Failure(
         'breaks-through',
-        `A ${name} of ${mm} mm would break through the block; ${(2 * (deepest + wish.wallMm - 1)).toFixed(1)} mm is the most here.`,
+        say`A ${name} of ${mm(wide)} would break through the block; ${mm(Math.floor(20 * (deepest + wish.wallMm - 1)) / 10)} is the most here.`,
         `${name}Mm`,
       );
   }

@@ -1,6 +1,6 @@
 import type { Manifold } from 'manifold-3d';
 import { meshOf } from '../shape/solids.ts';
-import type { MoldPart } from './build.ts';
+import type { MoldPart } from './pieces.ts';
 import { ml } from './shop.ts';
 
 /** A finished solid as a part of its mold. */

@@ -1,10 +1,12 @@
 import type { Manifold } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import type { Vec3 } from '../shape/mesh.ts';
-import type { MoldPart } from './build.ts';
+import { mm, say } from '../units/say.ts';
 import type { MoldWish } from './buildWish.ts';
-import { type LayOut, PIN_EDGE_MM } from './layOut.ts';
+import type { LayOut } from './laid.ts';
+import { PIN_EDGE_MM } from './layOut.ts';
 import { partOf } from './parts.ts';
+import type { MoldPart } from './pieces.ts';
 import { ml, type Shop } from './shop.ts';
 
 const PIN_TALL_MM = 5;
@@ -20,7 +22,7 @@ export function seamPins({ low, high }: LayOut, { pins, sprueMm, wallMm }: MoldW
   if (over < needs)
     throw new Failure(
       'pins-overlap',
-      `The pins between left and right pieces would meet the sprue; a wall of ${(wallMm + needs - over).toFixed(1)} mm or a thinner sprue mends it.`,
+      say`The pins between left and right pieces would meet the sprue; a wall of ${mm(Math.ceil(10 * (wallMm + needs - over)) / 10)} or a thinner sprue mends it.`,
       'wallMm',
     );
   return [low[0] + inset, high[0] - inset].flatMap((x) => [

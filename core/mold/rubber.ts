@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { positive } from '../validate.ts';
+import { positive } from '../bounds.ts';
 
 /** How the two parts of a rubber go together, and what each weighs. */
 export const mixSchema = v.strictObject({

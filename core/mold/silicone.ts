@@ -1,8 +1,9 @@
 import * as v from 'valibot';
+import { celsius, list, nonNegative, positive, signed, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { atMost, ceilNear, roundMoney } from '../rounding.ts';
-import { celsius, list, nonNegative, positive, signed, whole } from '../validate.ts';
+import { mm, say } from '../units/say.ts';
 import { mixSchema, type Parts, roomFactor, splitMix } from './rubber.ts';
 
 const SIDE_CAP_MM = 1e5;
@@ -121,7 +122,7 @@ function fitInto(box: NonNullable<PlanInput['box']>, cell: Cell, twoPiece: boole
   if (!atMost(neededMm, box.heightMm)) {
     throw new Failure(
       'box-too-small',
-      `The box must be at least ${neededMm} mm high for these masters.`,
+      say`The box must be at least ${mm(neededMm)} high for these masters.`,
       'box.heightMm',
     );
   }
@@ -133,7 +134,7 @@ function fitInto(box: NonNullable<PlanInput['box']>, cell: Cell, twoPiece: boole
   const least = smallestGrid(cell, LEAST_WALL_MM, LEAST_WALL_MM);
   throw new Failure(
     'box-too-small',
-    `With 3 mm walls these masters need a box of ${least.lengthMm} × ${least.widthMm} mm, masters not turned.`,
+    say`With walls of ${mm(3)} these masters need a box of ${mm(least.lengthMm)} × ${mm(least.widthMm)}, masters not turned.`,
     'box',
   );
 }

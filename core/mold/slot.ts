@@ -1,7 +1,8 @@
 import type { Manifold } from 'manifold-3d';
 import { Failure } from '../failure.ts';
+import { mm, say } from '../units/say.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './layOut.ts';
+import type { LayOut } from './laid.ts';
 import type { Shop } from './shop.ts';
 
 type Slot = NonNullable<MoldWish['hookSlot']>;
@@ -47,7 +48,7 @@ export function slotInsert(shop: Shop, cavity: Manifold, plan: LayOut, slot: Slo
   if (lowest - bottom < LEAST_BODY_MM)
     throw new Failure(
       'does-not-fit',
-      `The half under the slot is too thin for its insert; a wall of ${Math.ceil(LEAST_BODY_MM + slot.depthMm + 1)} mm or a shallower slot mends it.`,
+      say`The half under the slot is too thin for its insert; a wall of ${mm(Math.ceil(LEAST_BODY_MM + slot.depthMm + 1))} or a shallower slot mends it.`,
       'wallMm',
     );
   if (lowest + slot.depthMm > max[2] - 0.5)

@@ -2,7 +2,7 @@ import type { Manifold } from 'manifold-3d';
 import { Columns } from '../shape/columns.ts';
 import { boundsOf, type Mesh, middleOf, plus, triangleCount, type Vec3 } from '../shape/mesh.ts';
 import { filledIn, samplesOf } from '../shape/samples.ts';
-import type { LayOut } from './layOut.ts';
+import type { LayOut } from './laid.ts';
 import type { Shop } from './shop.ts';
 
 /** Where the halves meet: its height along one cavity, in that cavity's own axes; the same all across. */

@@ -1,6 +1,7 @@
 import type { Rays } from '../shape/rays.ts';
 import type { MoldWish } from './buildWish.ts';
-import { type Corner, type LayOut, PIN_EDGE_MM, PIN_OFF_MM } from './layOut.ts';
+import type { LayOut } from './laid.ts';
+import { type Corner, PIN_EDGE_MM, PIN_OFF_MM } from './layOut.ts';
 
 /** The thinnest wall of a planned mold and between what it stands, mm. */
 export function thinnestOf(plan: LayOut, wish: MoldWish, rays: Rays, corners: Corner[]): { mm: number; where: string } {

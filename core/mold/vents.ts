@@ -3,9 +3,11 @@ import { Failure } from '../failure.ts';
 import { airTraps, terrainOf } from '../shape/airTraps.ts';
 import type { Mesh, Vec3 } from '../shape/mesh.ts';
 import type { Rays } from '../shape/rays.ts';
+import { mm, say } from '../units/say.ts';
 import type { MoldWish } from './buildWish.ts';
 import { endOf } from './channels.ts';
-import { type Corner, type LayOut, PIN_CLEAR_MM } from './layOut.ts';
+import type { LayOut } from './laid.ts';
+import { type Corner, PIN_CLEAR_MM } from './layOut.ts';
 import type { Place, Shop } from './shop.ts';
 import type { Split } from './split.ts';
 
@@ -58,7 +60,7 @@ export function ventsMustHold(vents: Vent[], plan: LayOut, wish: MoldWish, corne
       if (toPin < radius + pin)
         throw new Failure(
           'breaks-through',
-          `A vent of ${wish.ventMm} mm would break through into a pin; ${room(toPin - pin)} or a thinner pin mends it.`,
+          say`A vent of ${mm(wish.ventMm)} would break through into a pin; ${room(toPin - pin)} or a thinner pin mends it.`,
           'ventMm',
         );
       if (kind === 'groove') continue;
@@ -69,7 +71,7 @@ export function ventsMustHold(vents: Vent[], plan: LayOut, wish: MoldWish, corne
         if (other.turned === place.turned && clear < radius + VENT_CLEAR_MM)
           throw new Failure(
             'breaks-through',
-            `A vent of ${wish.ventMm} mm would break through into the next cavity; ${room(clear - VENT_CLEAR_MM)} or a wider gap mends it.`,
+            say`A vent of ${mm(wish.ventMm)} would break through into the next cavity; ${room(clear - VENT_CLEAR_MM)} or a wider gap mends it.`,
             'ventMm',
           );
       }
@@ -78,7 +80,7 @@ export function ventsMustHold(vents: Vent[], plan: LayOut, wish: MoldWish, corne
 
 const least = (values: number[]) => Math.min(...values);
 const room = (radiusMm: number) =>
-  radiusMm > 0.1 ? `${(Math.floor(20 * radiusMm + 1e-6) / 10).toFixed(1)} mm at most` : 'no vent there';
+  radiusMm > 0.1 ? say`${mm(Math.floor(20 * radiusMm + 1e-6) / 10)} at most` : say`no vent there`;
 
 /** The vents of one cavity, long enough to leave the block wherever the cavity lies. */
 export function ventSolids(

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
+import { list, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
-import { list, nonNegative, positive, whole } from '../validate.ts';
 
 const reading = v.strictObject({
   /** Trimmed baits, whole shots as they come out, or sprues with their runners. */

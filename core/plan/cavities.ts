@@ -1,7 +1,7 @@
 import * as v from 'valibot';
+import { nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { roundMoney } from '../rounding.ts';
-import { nonNegative, positive, whole } from '../validate.ts';
 
 export const cavitiesSchema = v.strictObject({
   baitsWanted: whole(1, 1e5),

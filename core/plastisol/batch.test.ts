@@ -36,12 +36,12 @@ describe('the shots that a cup gives', () => {
     [
       200,
       { injectorMl: 50 },
-      'One shot takes 47.7 mL and the injector gives 47.0; use a larger one, or fill in two draws.',
+      'One shot takes 47.7 mL and the injector gives 47 mL; use a larger one, or fill in two draws.',
     ],
     [
       200,
       { injectorMl: 2 },
-      'One shot takes 47.7 mL and the injector gives 0.0; use a larger one, or fill in two draws.',
+      'One shot takes 47.7 mL and the injector gives 0 mL; use a larger one, or fill in two draws.',
     ],
   ])('%f mL %j is refused: %s', (availableMl, cup, words) => {
     expect(() => fromCup(availableMl, cup)).toThrow(words);

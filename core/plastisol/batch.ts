@@ -1,9 +1,10 @@
 import * as v from 'valibot';
+import { id, list, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { atMost, ceilNear, floorNear } from '../rounding.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
-import { id, list, nonNegative, positive, whole } from '../validate.ts';
+import { ml, say } from '../units/say.ts';
 
 const ML_CAP = 1e6;
 
@@ -49,7 +50,7 @@ function shotsPerLoad(shotMl: number, cup: Cup, path: string): number {
   if (perLoad >= 1) return perLoad;
   throw new Failure(
     'shot-exceeds-injector',
-    `One shot takes ${shotMl.toFixed(1)} mL and the injector gives ${Math.max(0, cup.injectorMl - cup.deadMl).toFixed(1)}; use a larger one, or fill in two draws.`,
+    say`One shot takes ${ml(shotMl)} and the injector gives ${ml(Math.max(0, cup.injectorMl - cup.deadMl))}; use a larger one, or fill in two draws.`,
     path,
   );
 }
@@ -106,7 +107,7 @@ export function batchFromCup(input: v.InferOutput<typeof fromCupSchema>) {
     shots = fullLoads * perLoad + Math.min(perLoad - 1, Math.max(0, floorNear(restMl / shotMl)));
   }
   if (!atMost(cookMl(1), input.availableMl)) {
-    throw new Failure('cup-too-small', `One shot needs ${cookMl(1).toFixed(1)} mL in the cup.`, 'availableMl');
+    throw new Failure('cup-too-small', say`One shot needs ${ml(cookMl(1))} in the cup.`, 'availableMl');
   }
   const leftover = input.availableMl - cookMl(shots);
   return {

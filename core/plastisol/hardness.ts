@@ -1,8 +1,8 @@
 import type { Highs } from 'highs';
 import * as v from 'valibot';
+import { finite, fraction, id, list, nonNegative, positive, signed } from '../bounds.ts';
 import { Failure } from '../failure.ts';
 import { roundMoney } from '../rounding.ts';
-import { finite, fraction, id, list, nonNegative, positive, signed } from '../validate.ts';
 
 export const modulusSchema = v.strictObject({ scale: v.picklist(['A', '00']), value: finite });
 

@@ -106,4 +106,6 @@ export const STEPS: Partial<Record<MoldKind, Step[]>> = {
 };
 
 /** The line without which the second half would bond to the first for good: the second mix waits for it. */
+/** The step at which rubber leaves its master: its clock says when. */
+export const DEMOLD = 'demold';
 export const RELEASE = 'release';

@@ -1,9 +1,9 @@
 import * as v from 'valibot';
+import { finite, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { MOLD_STUFF, PLASTISOL, train } from '../heat/demold.ts';
 import { FILLS, MOLD_KINDS, type MoldKind, methodWindow, middleOf } from '../heat/window.ts';
-import { finite, nonNegative, positive, whole } from '../validate.ts';
 import { type Waits, waitsByKind } from './waits.ts';
 
 /** What a mold is made of, as heat goes through it; none for rods, which are dipped. */

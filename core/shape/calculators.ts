@@ -1,6 +1,6 @@
 import * as v from 'valibot';
+import { finite, positive } from '../bounds.ts';
 import { Failure } from '../failure.ts';
-import { finite, positive } from '../validate.ts';
 import { airTraps, bestTilt, terrainOf } from './airTraps.ts';
 import { measure } from './measure.ts';
 import { length, type Mesh, type Progress, type Vec3 } from './mesh.ts';

@@ -23,10 +23,10 @@ test.each<[what: string, sizes: Partial<Sizes>, volumeMl: number | null, path: s
 });
 
 test('both figures are named', () => {
-  expect(says({ lengthMm: 90, widthMm: 12, heightMm: 12, thickestMm: 12 }, 514)?.message).toMatch(
-    /^514 mL do not fit into a bait of 90 × 12 × 12 mm: a box of that size holds 13 mL/,
+  expect(says({ lengthMm: 90, widthMm: 12, heightMm: 12, thickestMm: 12 }, 514)?.said.text).toMatch(
+    /^514 mL do not fit into a bait of 90 mm × 12 mm × 12 mm: a box of that size holds 13 mL/,
   );
-  expect(says({ thickestMm: 40 }, null)?.message).toMatch(
-    /thickest section of 40 mm .* width of 16 .* height of 17 mm/,
+  expect(says({ thickestMm: 40 }, null)?.said.text).toMatch(
+    /thickest section of 40 mm .* width of 16 mm .* height of 17 mm/,
   );
 });

@@ -1,3 +1,6 @@
+import type { Said } from '../failure.ts';
+import { ml, mm, say } from '../units/say.ts';
+
 export interface Sizes {
   lengthMm: number;
   widthMm: number;
@@ -7,16 +10,13 @@ export interface Sizes {
 
 export interface Contradiction {
   path: 'thickestMm' | 'volume';
-  message: string;
+  said: Said;
 }
 
 /** What a ruler and a scale may be off by. */
 const SLACK = 1.05;
 /** A bait with ribbons, legs and claws still fills this share of the box around it. */
 const LEAST_SHARE = 0.05;
-
-const mm = (value: number) => `${Number(value.toFixed(1))}`;
-const ml = (value: number) => `${Number(value.toPrecision(3))} mL`;
 
 /**
  * Two figures of a bait that cannot both be right, named; null where none contradict.
@@ -30,20 +30,20 @@ export function contradiction(
   if (thickestMm > SLACK * Math.max(widthMm, heightMm))
     return {
       path: 'thickestMm',
-      message: `Its thickest section of ${mm(thickestMm)} mm is more than its width of ${mm(widthMm)} and its height of ${mm(heightMm)} mm. Measure again, or keep it all the same.`,
+      said: say`Its thickest section of ${mm(thickestMm)} is more than its width of ${mm(widthMm)} and its height of ${mm(heightMm)}. Measure again, or keep it all the same.`,
     };
   if (volumeMl === null) return null;
   const boxMl = (lengthMm * widthMm * heightMm) / 1000;
-  const box = `${mm(lengthMm)} × ${mm(widthMm)} × ${mm(heightMm)} mm`;
+  const box = say`${mm(lengthMm)} × ${mm(widthMm)} × ${mm(heightMm)}`;
   if (volumeMl > SLACK * boxMl)
     return {
       path: 'volume',
-      message: `${ml(volumeMl)} do not fit into a bait of ${box}: a box of that size holds ${ml(boxMl)}. Weigh or measure again, or keep it all the same.`,
+      said: say`${ml(volumeMl)} do not fit into a bait of ${box}: a box of that size holds ${ml(boxMl)}. Weigh or measure again, or keep it all the same.`,
     };
   if (volumeMl < LEAST_SHARE * boxMl)
     return {
       path: 'volume',
-      message: `${ml(volumeMl)} are very little for a bait of ${box}: a box of that size holds ${ml(boxMl)}. Weigh or measure again, or keep it all the same.`,
+      said: say`${ml(volumeMl)} are very little for a bait of ${box}: a box of that size holds ${ml(boxMl)}. Weigh or measure again, or keep it all the same.`,
     };
   return null;
 }

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { finite } from '../validate.ts';
+import { finite } from '../bounds.ts';
 
 const mm = (least: number, most: number) => v.pipe(finite, v.minValue(least), v.maxValue(most));
 /** A place along the body: 0 at the nose, 1 where the wrist begins. */

@@ -19,6 +19,8 @@ import { topologyOf } from './topology.ts';
 
 /** Ball cutters that a shop has, diameter in mm. */
 export const BALLS_MM = [0.5, 0.8, 1, 1.5, 2, 3, 4, 5, 6, 8, 10, 12] as const;
+/** A common cutter, to tell what would be left. */
+export const TRIAL_BALL_MM = 3;
 /** Left standing less than this is polished away, mm. */
 export const LEFTOVER_MM = 0.1;
 /** Most cells of the height field, and most looks into it. */

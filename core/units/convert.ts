@@ -1,16 +1,15 @@
 import * as v from 'valibot';
+import { positive, signed } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { positive, signed } from '../validate.ts';
-
-type Kind = 'volume' | 'mass' | 'length' | 'temperature';
+import type { Dimension } from './dimension.ts';
 
 /** US customary volumes by definition of the US gallon (231 in³); mass by the international avoirdupois pound. */
 export const ML_PER_TSP = 4.92892159375;
 export const ML_PER_CUP = ML_PER_TSP * 48;
 
-/** Size of one unit in mL, g or mm. Temperatures are affine and have their own table. */
-const SCALES: Record<string, { kind: Kind; size: number }> = {
+/** Size of one unit in mL, g, mm or m/s. Temperatures are affine and have their own table. */
+const SCALES: Record<string, { kind: Dimension; size: number }> = {
   mL: { kind: 'volume', size: 1 },
   L: { kind: 'volume', size: 1000 },
   tsp: { kind: 'volume', size: ML_PER_TSP },
@@ -27,6 +26,10 @@ const SCALES: Record<string, { kind: Kind; size: number }> = {
   mm: { kind: 'length', size: 1 },
   cm: { kind: 'length', size: 10 },
   in: { kind: 'length', size: 25.4 },
+  'm/s': { kind: 'speed', size: 1 },
+  'km/h': { kind: 'speed', size: 1 / 3.6 },
+  'ft/s': { kind: 'speed', size: 0.3048 },
+  mph: { kind: 'speed', size: 0.44704 },
 };
 
 /** kelvin = (value + offset) · scale */
@@ -76,9 +79,9 @@ export interface UnitContext {
   measures: Measure[];
 }
 
-/** Kind and size (in mL, g, mm; 1 for temperatures) of a unit, or `unknown-unit`. */
-export function unitOf(unit: string, context: UnitContext): { kind: Kind; size: number } {
-  if (Object.hasOwn(SCALES, unit)) return SCALES[unit] as { kind: Kind; size: number };
+/** Kind and size (in mL, g, mm, m/s; 1 for temperatures) of a unit, or `unknown-unit`. */
+export function unitOf(unit: string, context: UnitContext): { kind: Dimension; size: number } {
+  if (Object.hasOwn(SCALES, unit)) return SCALES[unit] as { kind: Dimension; size: number };
   if (Object.hasOwn(TEMPERATURES, unit)) return { kind: 'temperature', size: 1 };
   if (unit === 'drop') return { kind: 'volume', size: 1 / context.dropsPerMl };
   const own = context.measures.find((measure) => measure.unit === unit);
@@ -98,7 +101,7 @@ function convertTemperature(value: number, from: string, to: string): number {
 }
 
 /**
- * Converts a volume, mass, length or temperature.
+ * Converts a volume, mass, length, speed or temperature.
  * @throws Failure `unknown-unit`, `unit-mismatch` (volume ↔ mass without a density, or kinds that never meet),
  *   `out-of-range` (a negative amount, below absolute zero), checked in that order.
  * Source: US customary units as defined on the international yard and pound.

@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { type Dimension, parseQuantity } from './parse.ts';
+import type { Dimension } from './dimension.ts';
+import { parseQuantity } from './parse.ts';
 import { cupsText, durationText, show, showText } from './show.ts';
 
 const METRIC = { system: 'metric', temperature: 'C' } as const;

@@ -1,7 +1,6 @@
 import { Failure } from '../failure.ts';
 import { convert, type UnitContext, unitOf } from './convert.ts';
-
-export type Dimension = 'length' | 'volume' | 'mass' | 'temperature';
+import type { Dimension } from './dimension.ts';
 
 /** What makers write for a unit, beside its own name. */
 const SPELLINGS: Record<string, string> = {
@@ -50,7 +49,14 @@ const SPELLINGS: Record<string, string> = {
   k: 'K',
 };
 
-const BASE: Record<Dimension, string> = { length: 'mm', volume: 'mL', mass: 'g', temperature: 'C' };
+/** The unit in which a quantity is stored. */
+export const BASE: Record<Dimension, string> = {
+  length: 'mm',
+  volume: 'mL',
+  mass: 'g',
+  temperature: 'C',
+  speed: 'm/s',
+};
 
 const VULGAR: Record<string, string> = {
   '½': ' 1/2',
@@ -66,18 +72,23 @@ const VULGAR: Record<string, string> = {
 
 const AMOUNT = /^([-−]?)\s*(?:(\d+)\s+(\d+)\s*\/\s*(\d+)|(\d+)\s*\/\s*(\d+)|(\d+(?:[.,]\d+)?|[.,]\d+))\s*(.*)$/;
 
+/** How each quantity may be written, for whoever wrote it otherwise. */
+const LIKE: Record<Dimension, string> = {
+  length: '12.5 mm, 3 1/2 in',
+  volume: '30 mL, 1/8 tsp or 0.5 cup',
+  mass: '12 g, 1/2 oz',
+  temperature: '165 C, 330 F',
+  speed: '0.6 m/s, 2 ft/s',
+};
+
 /** A number as typed: `3 1/2`, `1/8`, `0.5`, `0,5`, and the rest of the text as its unit. */
-export function parseAmount(text: string): { value: number; unit: string } {
+export function parseAmount(text: string, like = '3 1/2 in, 1/8 tsp or 0.5 cup'): { value: number; unit: string } {
   const plain = text
     .trim()
     .replace(/[½¼¾⅓⅔⅛⅜⅝⅞]/g, (sign) => VULGAR[sign] ?? sign)
     .trim();
   const match = AMOUNT.exec(plain);
-  if (!match)
-    throw new Failure(
-      'not-a-measure',
-      `"${text.trim()}" is not a measure; write it like 3 1/2 in, 1/8 tsp or 0.5 cup.`,
-    );
+  if (!match) throw new Failure('not-a-measure', `"${text.trim()}" is not a measure; write it like ${like}.`);
   const [, minus, whole, over, under, topOnly, bottomOnly, decimal, unit] = match;
   const divided = (a: string | undefined, b: string | undefined) => {
     if (Number(b) === 0) throw new Failure('not-a-measure', 'Nothing can be divided by zero; check the fraction.');
@@ -104,11 +115,11 @@ export interface ParseContext extends UnitContext {
 }
 
 /**
- * Reads what a maker typed and returns it in mm, mL, g or °C.
+ * Reads what a maker typed and returns it in mm, mL, g, °C or m/s.
  * @throws Failure `not-a-measure`, `unknown-unit`, `unit-mismatch`, `out-of-range`.
  */
 export function parseQuantity(text: string, dimension: Dimension, context: ParseContext): number {
-  const { value, unit } = parseAmount(text);
+  const { value, unit } = parseAmount(text, LIKE[dimension]);
   const from = unit === '' ? context.unit : unitNamed(unit);
   const exact = context.measures.find((measure) => measure.unit.toLowerCase() === from.toLowerCase())?.unit ?? from;
   // "oz" for a volume is a fluid ounce, as it is said at the bench.

@@ -1,6 +1,7 @@
 import { usual } from '../defaults.ts';
 import { convert, ML_PER_CUP } from './convert.ts';
-import type { Dimension } from './parse.ts';
+import type { Dimension } from './dimension.ts';
+import { BASE } from './parse.ts';
 
 export interface UnitTaste {
   system: 'metric' | 'us';
@@ -11,10 +12,14 @@ export interface UnitTaste {
 export function unitFor(dimension: Dimension, taste: UnitTaste): string {
   if (dimension === 'temperature') return taste.temperature;
   const us = taste.system === 'us';
-  return { length: us ? 'in' : 'mm', volume: us ? 'floz' : 'mL', mass: us ? 'oz' : 'g' }[dimension];
+  return {
+    length: us ? 'in' : 'mm',
+    volume: us ? 'floz' : 'mL',
+    mass: us ? 'oz' : 'g',
+    speed: us ? 'ft/s' : 'm/s',
+  }[dimension];
 }
 
-const BASE: Record<Dimension, string> = { length: 'mm', volume: 'mL', mass: 'g', temperature: 'C' };
 const SIGN: Record<string, string> = { floz: 'fl oz', C: '°C', F: '°F' };
 
 /** Digits that a bench can measure: a ruler reads half a millimetre, a scale a tenth of a gram. */
@@ -44,19 +49,25 @@ export interface Shown {
 
 const trim = (figure: string) => (figure.includes('.') ? figure.replace(/\.?0+$/, '') : figure);
 
-/** A stored value (mm, mL, g, °C) in the maker's unit, rounded to what can be measured. */
+/** A stored value (mm, mL, g, °C, m/s) in the maker's unit, as it is. */
+export function inUnit(value: number, dimension: Dimension, taste: UnitTaste): number {
+  const to = unitFor(dimension, taste);
+  // convert refuses negative amounts; a difference keeps its sign.
+  const sign = value < 0 && dimension !== 'temperature' ? -1 : 1;
+  const size = { value: sign * value, from: BASE[dimension], to, dropsPerMl: usual('dropsPerMl'), measures: [] };
+  return sign * convert(size).value;
+}
+
+/** A stored value in the maker's unit, rounded to what can be measured. */
 export function show(value: number, dimension: Dimension, taste: UnitTaste): Shown {
   const unit = unitFor(dimension, taste);
-  // convert refuses negative amounts; a difference is shown with its sign.
-  const sign = value < 0 && dimension !== 'temperature' ? -1 : 1;
-  const converted =
-    sign *
-    convert({ value: sign * value, from: BASE[dimension], to: unit, dropsPerMl: usual('dropsPerMl'), measures: [] })
-      .value;
+  const converted = inUnit(value, dimension, taste);
   if (unit === 'g' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'kg' };
   if (unit === 'mL' && Math.abs(converted) >= 2000) return { figure: trim((converted / 1000).toFixed(2)), unit: 'L' };
   if (unit === 'oz' && Math.abs(converted) >= 32) return { figure: trim((converted / 16).toFixed(2)), unit: 'lb' };
-  return { figure: trim(converted.toFixed(digitsFor(unit, converted))), unit: SIGN[unit] ?? unit };
+  const figure = converted.toFixed(digitsFor(unit, converted));
+  // Speeds stand in columns and are compared: 0.60, not 0.6.
+  return { figure: dimension === 'speed' ? figure : trim(figure), unit: SIGN[unit] ?? unit };
 }
 
 export const showText = (value: number, dimension: Dimension, taste: UnitTaste) => {

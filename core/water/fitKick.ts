@@ -1,8 +1,8 @@
 import jstat from 'jstat';
 import * as v from 'valibot';
+import { finite, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { finite, positive } from '../validate.ts';
 import { ADDED_MASS, beam, mustBePaddle, onset, STROUHAL, tailFields } from './kick.ts';
 
 const tail = {

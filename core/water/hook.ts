@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { finite, positive } from '../validate.ts';
+import { finite, positive } from '../bounds.ts';
 
 /** Heights of the back and belly over a line along the bait, mm, nose to tail. */
 const outline = v.pipe(

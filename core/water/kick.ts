@@ -1,8 +1,8 @@
 import * as v from 'valibot';
+import { finite, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { modulus } from '../plastisol/hardness.ts';
-import { finite, positive } from '../validate.ts';
 
 export const END_PADDLE = 'end-paddle';
 

@@ -1,8 +1,8 @@
 import * as v from 'valibot';
+import { nonNegative, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
-import { nonNegative, positive } from '../validate.ts';
 
 /** Standard gravity, m/s². */
 export const G_M_PER_S2 = 9.80665;

@@ -1,5 +1,5 @@
 import * as v from 'valibot';
-import { finite, nonNegative, positive } from '../validate.ts';
+import { finite, nonNegative, positive } from '../bounds.ts';
 
 const place = v.strictTuple([
   v.pipe(finite, v.minValue(-1e4), v.maxValue(1e4)),

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
+import { list, nonNegative, openFraction, positive, whole } from '../bounds.ts';
 import { Failure } from '../failure.ts';
-import { list, nonNegative, openFraction, positive, whole } from '../validate.ts';
+import { g, say } from '../units/say.ts';
 import { betaBinomialAtMost, binomialLimits, fisherTwoSided } from './distributions.ts';
 
 const notMore = <T extends { made: number; rejected: number }>() =>
@@ -82,7 +83,7 @@ export function balance(input: v.InferOutput<typeof balanceSchema>) {
   if (unaccountedG < 0) {
     throw new Failure(
       'mass-not-conserved',
-      `${(-unaccountedG).toFixed(1)} g more came out than was cooked; weigh again, or correct what was cooked.`,
+      say`${g(-unaccountedG)} more came out than was cooked; weigh again, or correct what was cooked.`,
     );
   }
   return {

@@ -1,6 +1,6 @@
 import jstat from 'jstat';
 import * as v from 'valibot';
-import { whole } from '../validate.ts';
+import { whole } from '../bounds.ts';
 
 const bait = v.pipe(
   v.strictObject({

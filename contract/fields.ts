@@ -5,6 +5,10 @@ import * as v from 'valibot';
 const number = v.pipe(v.number(), v.finite());
 const single = v.regex(/^[^\p{Cc}]*$/u, 'must be one line without control characters');
 
+/** A schema whose field goes by a title of its own, where its name says too little. */
+export const called = <const S extends v.GenericSchema>(schema: S, title: string): S =>
+  v.pipe(schema, v.title(title)) as unknown as S;
+
 export const name = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(120), single);
 export const note = v.optional(v.pipe(v.string(), v.trim(), v.maxLength(4000)), '');
 export const rowId = v.pipe(v.string(), v.uuid());
@@ -63,3 +67,15 @@ export interface Versioned {
   id: string;
   version: number;
 }
+
+/** Out of the lists, or back in them. */
+export const awayBody = v.strictObject({ away: v.boolean() });
+
+/** What leaves the lists without leaving the records. */
+export interface CanBeAway {
+  /** Since when it is put away; null: in use. */
+  awayAt: string | null;
+}
+
+/** What is still picked from. */
+export const inUse = <T extends CanBeAway>(rows: T[]): T[] => rows.filter((row) => row.awayAt === null);

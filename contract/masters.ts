@@ -1,6 +1,20 @@
 import * as v from 'valibot';
+import { usual } from '../core/defaults.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../core/shape/spec.ts';
-import { count, density, grams, lengthMm, name, note, ownId, rowId, type Versioned, volumeMl } from './fields.ts';
+import type { CanBeAway } from './fields.ts';
+import {
+  called,
+  count,
+  density,
+  grams,
+  lengthMm,
+  name,
+  note,
+  ownId,
+  rowId,
+  type Versioned,
+  volumeMl,
+} from './fields.ts';
 import type { MeshFacts } from './meshes.ts';
 import { type Bait, shape } from './workshop.ts';
 
@@ -19,22 +33,31 @@ const solid = { spec: v.optional(shapeSpecSchema), meshId: v.optional(rowId) };
 const sure = v.optional(v.boolean(), false);
 
 export const volumeBody = v.variant('how', [
-  v.strictObject({ id: ownId, how: v.literal('weighed'), grams, densityGPerMl: density }),
-  v.strictObject({ id: ownId, how: v.literal('displaced'), ml: volumeMl }),
+  v.strictObject({
+    id: ownId,
+    how: v.literal('weighed'),
+    grams: called(grams, 'Mass, without foil or wire'),
+    densityGPerMl: density,
+  }),
+  v.strictObject({ id: ownId, how: v.literal('displaced'), ml: called(volumeMl, 'Water it pushed up') }),
 ]);
 
 export const masterBody = v.strictObject({
-  name,
-  shape,
-  kind: v.picklist(MASTER_KINDS),
+  name: called(name, 'Name of the bait'),
+  shape: called(shape, 'Drawn as'),
+  kind: called(v.picklist(MASTER_KINDS), 'Made of'),
   flatBack: v.optional(v.boolean(), true),
   notes: note,
-  packCount: v.optional(count(1, 1000), 8),
+  packCount: v.optional(count(1, 1000), usual('packCount')),
   ...dimensions,
   ...solid,
   volume: v.optional(volumeBody),
   sure,
 });
+
+/** A master that was measured by hand: all four sizes, or none of it can be drawn. */
+const measured = { lengthMm, widthMm: lengthMm, heightMm: lengthMm, thickestMm: lengthMm };
+export const measuredBody = v.strictObject({ ...masterBody.entries, ...measured });
 
 export const masterPatch = v.partial(
   v.strictObject({
@@ -46,14 +69,18 @@ export const masterPatch = v.partial(
 );
 
 export const revisionBody = v.strictObject({
-  reason: name,
-  parentId: rowId,
-  secondParentId: v.optional(rowId),
+  reason: called(name, 'What was changed, and why'),
+  parentId: called(rowId, 'Grown from'),
+  secondParentId: called(v.optional(rowId), 'And a part of'),
   ...dimensions,
   ...solid,
   volume: v.optional(volumeBody),
   sure,
 });
+
+export const measuredRevision = v.strictObject({ ...revisionBody.entries, ...measured });
+/** A revision whose sizes come from its mesh. */
+export const meshRevision = v.strictObject({ ...revisionBody.entries, meshId: rowId });
 
 /** One more reading of a revision that is here. */
 export const readingBody = v.variant('how', [
@@ -91,7 +118,7 @@ export interface Revision {
   volumeMl: number | null;
 }
 
-export interface MasterRow extends Versioned {
+export interface MasterRow extends Versioned, CanBeAway {
   baitId: string;
   name: string;
   shape: Bait['shape'];

@@ -1,6 +1,9 @@
 import * as v from 'valibot';
+import { usual } from '../core/defaults.ts';
+import type { CanBeAway } from './fields.ts';
 import {
   above0,
+  called,
   cupC,
   density,
   grams,
@@ -35,8 +38,8 @@ const mix = v.strictObject({
   by: v.picklist(['mass', 'volume']),
   partA: above0(1000),
   partB: above0(1000),
-  densityAGPerMl: v.optional(density, 1.1),
-  densityBGPerMl: v.optional(density, 1.1),
+  densityAGPerMl: v.optional(density, usual('rubberGPerMl')),
+  densityBGPerMl: v.optional(density, usual('rubberGPerMl')),
 });
 
 const facts = {
@@ -45,7 +48,7 @@ const facts = {
   bulkGPerMl: v.optional(v.nullable(density)),
   dropsPerMl: v.optional(v.nullable(above0(200))),
   strength: v.optional(above0(100)),
-  limitC: v.optional(v.nullable(cupC)),
+  limitC: called(v.optional(v.nullable(cupC)), 'Turns above'),
   hardnessScale: v.optional(v.nullable(shore)),
   hardness: v.optional(v.nullable(shorePoints)),
   mix: v.optional(v.nullable(mix)),
@@ -53,24 +56,40 @@ const facts = {
   demoldMin: v.optional(v.nullable(above0(100000))),
   ratedC: v.optional(v.nullable(roomC)),
   pricePerKgMinor: v.optional(v.nullable(money)),
-  reorderG: v.optional(v.nullable(gramsOr0)),
-  cure: v.optional(v.nullable(v.picklist(['platinum', 'tin']))),
+  reorderG: called(v.optional(v.nullable(gramsOr0)), 'Reorder at'),
+  cure: called(v.optional(v.nullable(v.picklist(['platinum', 'tin']))), 'Cures by'),
   tearKnPerM: v.optional(v.nullable(above0(200))),
 };
 
-export const lotBody = v.strictObject({ code: name, grams, bottleStrength: v.optional(above0(20), 1) });
+export const lotBody = v.strictObject({
+  code: called(name, 'Lot'),
+  grams: called(grams, 'Holds'),
+  bottleStrength: v.optional(above0(20), 1),
+});
 export const materialBody = v.strictObject({
   name,
-  kind: v.picklist(MATERIAL_KINDS),
+  kind: called(v.picklist(MATERIAL_KINDS), 'Kind'),
   ...facts,
   lot: v.optional(lotBody),
+});
+/** A rubber as its tin describes it: without its times nothing could be planned. */
+export const rubberBody = v.strictObject({
+  ...materialBody.entries,
+  mix,
+  potLifeMin: above0(10000),
+  demoldMin: above0(100000),
 });
 export const materialPatch = v.strictObject({ name: v.optional(name), ...facts });
 
 export const lotMoveBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('received'), grams, note: v.optional(name) }),
   v.strictObject({ id: ownId, kind: v.literal('used'), grams, note: v.optional(name) }),
-  v.strictObject({ id: ownId, kind: v.literal('counted'), levelG: gramsOr0, note: v.optional(name) }),
+  v.strictObject({
+    id: ownId,
+    kind: v.literal('counted'),
+    levelG: called(gramsOr0, 'It holds, weighed'),
+    note: v.optional(name),
+  }),
 ]);
 
 export interface Lot {
@@ -84,7 +103,7 @@ export interface Lot {
   createdAt: string;
 }
 
-export interface Material extends Versioned {
+export interface Material extends Versioned, CanBeAway {
   name: string;
   kind: MaterialKind;
   hex: string | null;

@@ -2,10 +2,12 @@ import * as v from 'valibot';
 import { usual } from '../core/defaults.ts';
 import { FILLS, MOLD_KINDS } from '../core/heat/window.ts';
 import { wishSchema } from '../core/mold/buildWish.ts';
-import { type Insert, insertSchema } from '../core/mold/inserts.ts';
+import { DIP_BOUNDS_C } from '../core/mold/dip.ts';
+import { type Insert, insertSchema, STUFF_G_PER_ML, type Stuff } from '../core/mold/inserts.ts';
 import { type PlanInput, planSchema, type SiliconePlan } from '../core/mold/silicone.ts';
 import {
   above0,
+  called,
   count,
   cupC,
   density,
@@ -24,11 +26,11 @@ export const HOOK_SLOTS = ['none', 'cast', 'insert'] as const;
 
 /** What a mold is besides its cavities. */
 export const fittingSchema = v.strictObject({
-  eyeMm: v.optional(v.nullable(above0(50)), null),
-  hookSlot: v.optional(v.picklist(HOOK_SLOTS), 'none'),
+  eyeMm: called(v.optional(v.nullable(above0(50)), null), 'Eye sockets'),
+  hookSlot: called(v.optional(v.picklist(HOOK_SLOTS), 'none'), 'Hook slot'),
   /** The plate or oven it is brought to before it is filled, °C; null: filled cold. */
-  plateC: v.optional(v.nullable(cupC), null),
-  notes: note,
+  plateC: called(v.optional(v.nullable(cupC), null), 'Brought to, on a plate'),
+  notes: called(note, 'What to know of it'),
 });
 export type Fitting = v.InferOutput<typeof fittingSchema>;
 
@@ -52,23 +54,54 @@ export const makingSchema = v.strictObject({
 });
 export type MakingPlan = v.InferOutput<typeof makingSchema>;
 
+const insertWhere = {
+  cavity: called(v.nullable(count(1, 1000)), 'In'),
+  stuff: called(v.picklist(Object.keys(STUFF_G_PER_ML) as Stuff[]), 'Of'),
+  stays: v.boolean(),
+  fromNoseMm: called(from0(2000), 'Its middle from the nose'),
+  underMm: called(v.pipe(v.number(), v.minValue(-2000), v.maxValue(2000)), 'Under the middle'),
+};
+const across = called(above0(200), 'Thick');
+/** An insert as it is written down at the mold: how far under the middle, not over it. */
+export const insertSheet = v.variant('kind', [
+  v.strictObject({
+    kind: called(v.literal('weight'), 'What'),
+    massG: called(above0(1e4), 'Weighs'),
+    ...insertWhere,
+  }),
+  v.strictObject({ kind: v.picklist(['wire', 'rod']), diameterMm: across, lengthMm: above0(2000), ...insertWhere }),
+  v.strictObject({
+    kind: v.literal('tube'),
+    diameterMm: across,
+    lengthMm: above0(2000),
+    boreMm: v.optional(above0(200)),
+    ...insertWhere,
+  }),
+]);
+
 const inserts = v.pipe(v.array(insertSchema), v.maxLength(60));
 /** How the builder made it, so that it can be built again. */
 const build = v.strictObject({ meshId: rowId, wish: wishSchema });
 
 export const moldBody = v.pipe(
   v.strictObject({
-    name,
-    kind: v.picklist(MOLD_KINDS),
-    fill: v.picklist(FILLS),
-    baitId: v.optional(rowId),
+    name: called(name, 'Name of the mold'),
+    kind: called(v.picklist(MOLD_KINDS), 'Made of'),
+    fill: called(v.picklist(FILLS), 'Filled by'),
+    baitId: called(v.optional(rowId), 'Makes'),
     /** For a mold without a master here: the bait it makes. */
-    newBait: v.optional(v.strictObject({ name, shape, packCount: v.optional(count(1, 1000), 8) })),
+    newBait: v.optional(
+      v.strictObject({
+        name: called(name, 'Name of the bait'),
+        shape: called(shape, 'Drawn as'),
+        packCount: v.optional(count(1, 1000), usual('packCount')),
+      }),
+    ),
     revisionId: v.optional(rowId),
     cavities: count(1, 1000),
     columns: v.optional(count(1, 1000)),
     cavityMl: volumeMl,
-    sprueMl: v.optional(from0(2000), 0),
+    sprueMl: called(v.optional(from0(2000), 0), 'Sprue and runner of a shot'),
     runnerMl: v.optional(from0(2000), 0),
     injectorMl: v.optional(v.nullable(above0(5000))),
     rubberId: v.optional(rowId),
@@ -97,25 +130,24 @@ export const moldPatch = v.partial(
   }),
 );
 
+/** What a maker gives of a mold that was built here; the rest is known. */
+export const builtBody = v.strictObject({ name: called(name, 'Once it is made, it is called') });
+
 /** A worn mold made again of the same revision, in the same way; it retires the old one. */
-export const rebuildBody = v.strictObject({ name });
+export const rebuildBody = v.strictObject({ name: called(name, 'The new one is called') });
 
 export const weighingBody = v.strictObject({
   id: ownId,
-  of: v.picklist(['bait', 'shot', 'sprue']),
+  of: called(v.picklist(['bait', 'shot', 'sprue']), 'On the scale'),
   count: count(1, 10_000),
-  grams,
+  grams: called(grams, 'Weighed together'),
   densityGPerMl: v.optional(density, usual('plastisolGPerMl')),
 });
 export const dipBody = v.strictObject({
   id: ownId,
-  dips: count(1, 100),
-  wallMm: above0(100),
-  cupC: v.pipe(
-    cupC,
-    v.minValue(140, 'a dip cup is kept between 140 and 180 °C'),
-    v.maxValue(180, 'a dip cup is kept between 140 and 180 °C'),
-  ),
+  dips: called(count(1, 100), 'Dipped, times'),
+  wallMm: called(above0(100), 'Wall it built'),
+  cupC: v.pipe(cupC, v.minValue(DIP_BOUNDS_C[0]), v.maxValue(DIP_BOUNDS_C[1]), v.title('Cup was at')),
 });
 export const SPARK_SEEN = ['clean', 'pits', 'arc'] as const;
 export const sparkBody = v.pipe(
@@ -123,12 +155,12 @@ export const sparkBody = v.pipe(
     id: ownId,
     electrode: name,
     pass: v.picklist(['roughing', 'finishing']),
-    amps: above0(1000),
+    amps: called(above0(1000), 'Current, A'),
     fromMm: from0(500),
     toMm: above0(500),
     minutes: above0(100_000),
     /** Share of the pulses that cut, as the machine shows it. */
-    efficiency: v.optional(v.nullable(from0(1)), null),
+    efficiency: called(v.optional(v.nullable(from0(1)), null), 'Efficiency'),
     seen: v.picklist(SPARK_SEEN),
   }),
   v.forward(
@@ -143,10 +175,16 @@ export const moldEventBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('mixed') }),
   v.strictObject({ id: ownId, kind: v.literal('bedded') }),
   /** The plain first pour: what it took leaves the store, and is no shot. */
-  v.strictObject({ id: ownId, kind: v.literal('first-pour'), grams }),
+  v.strictObject({ id: ownId, kind: v.literal('first-pour'), grams: called(grams, 'It took') }),
   v.strictObject({ id: ownId, kind: v.literal('cleaned') }),
   v.strictObject({ id: ownId, kind: v.literal('topped-up'), missingDepthMm: above0(2000) }),
-  v.strictObject({ id: ownId, kind: v.literal('step'), step: name }),
+  v.strictObject({
+    id: ownId,
+    kind: v.literal('step'),
+    step: name,
+    /** Done all the same, though its clock still runs. */
+    sure: v.optional(v.boolean(), false),
+  }),
   v.strictObject({ id: ownId, kind: v.literal('step-undone'), step: name }),
 ]);
 

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import type { CupNeed, LineNeed } from '../core/plan/need.ts';
-import { count, day, listQuery, money, name, note, ownId, rowId, type Versioned } from './fields.ts';
+import type { CanBeAway } from './fields.ts';
+import { called, count, day, listQuery, money, name, note, ownId, rowId, type Versioned } from './fields.ts';
 
 export const customerBody = v.strictObject({ name, contact: note, notes: note });
 
@@ -11,7 +12,7 @@ const lines = v.pipe(
         baitId: rowId,
         recipeId: rowId,
         packs: count(1, 5000),
-        perPack: count(1, 1000),
+        perPack: called(count(1, 1000), 'To a pack'),
         priceMinor: v.optional(v.nullable(money)),
       }),
       v.check((line) => line.packs * line.perPack <= 20000, 'more than 20 000 baits on one line; split it'),
@@ -29,7 +30,7 @@ export const orderBody = v.pipe(
   v.strictObject({
     customerId: v.optional(rowId),
     newCustomer: v.optional(v.strictObject({ name, contact: note })),
-    dueOn: day,
+    dueOn: called(day, 'Due'),
     notes: note,
     lines,
   }),
@@ -40,9 +41,21 @@ export const orderBody = v.pipe(
 );
 
 export const orderPatch = v.partial(
-  v.strictObject({ dueOn: day, notes: note, sent: v.boolean(), cancelled: v.boolean() }),
+  v.strictObject({
+    dueOn: called(day, 'Due'),
+    notes: note,
+    sent: v.boolean(),
+    cancelled: v.boolean(),
+    /** What a pack of a line costs, agreed later than it was ordered. */
+    lines: v.pipe(v.array(v.strictObject({ id: rowId, priceMinor: v.nullable(money) })), v.maxLength(200)),
+  }),
 );
-export const packBody = v.strictObject({ lineId: rowId, bags: v.optional(count(1, 500), 1) });
+export const packBody = v.strictObject({
+  lineId: rowId,
+  bags: v.optional(count(1, 500), 1),
+  /** Which empty bags of the store; may be left out where there is one kind. */
+  bagsId: v.optional(rowId),
+});
 export const stockOutBody = v.strictObject({
   id: ownId,
   kind: v.picklist(['fished', 'given', 'scrapped']),
@@ -53,7 +66,7 @@ export const stockOutBody = v.strictObject({
   note,
 });
 
-export interface Customer extends Versioned {
+export interface Customer extends Versioned, CanBeAway {
   name: string;
   contact: string;
   notes: string;
@@ -92,6 +105,8 @@ export interface Order extends OrderRow {
   need: { lines: LineNeed[]; cups: CupNeed[] };
   pours: { id: string; code: string; recipeName: string; hex: string; closedAt: string | null }[];
   bags: Bag[];
+  /** Empty bags in the store, by kind. */
+  bagKinds: { id: string; name: string; left: number }[];
 }
 
 export interface Bag {

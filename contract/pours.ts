@@ -3,6 +3,7 @@ import type { HeatLimit } from '../core/heat/window.ts';
 import type { ScaledItem } from '../core/plastisol/recipe.ts';
 import type { Waits } from '../core/process/waits.ts';
 import {
+  called,
   count,
   cupC,
   grams,
@@ -93,7 +94,11 @@ export const closeBody = v.strictObject({
   residueG: v.optional(gramsOr0, 0),
 });
 
-export const hardnessBody = v.strictObject({ id: ownId, scale: shore, value: shorePoints });
+export const hardnessBody = v.strictObject({
+  id: ownId,
+  scale: called(shore, 'Shore'),
+  value: called(shorePoints, 'Reading'),
+});
 export const laidOutPatch = v.union([
   v.strictObject({ plastisolLotId: v.nullable(rowId) }),
   v.strictObject({ discarded: v.boolean() }),

@@ -1,5 +1,9 @@
 import * as v from 'valibot';
-import { above0, hex, name, note, ownId, rowId, tappedAt, type Versioned, volumeMl } from './fields.ts';
+import { Failure } from '../core/failure.ts';
+import { parseAmount } from '../core/units/parse.ts';
+import type { CanBeAway } from './fields.ts';
+import { above0, called, hex, name, note, ownId, rowId, tappedAt, type Versioned, volumeMl } from './fields.ts';
+import type { MaterialKind } from './materials.ts';
 
 const unit = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40));
 const amount = above0(100000);
@@ -24,10 +28,81 @@ export const recipeBody = v.strictObject({
 });
 export const recipePut = v.strictObject({ name, hex, notes: note, basisMl: volumeMl, items, reason: name });
 
-export const ledgerBody = v.strictObject({ title: name, batchMl: volumeMl });
+/** Kinds of material that are dosed into a cup. */
+export const DOSED = [
+  'colourant',
+  'powder',
+  'flake',
+  'salt',
+  'softener',
+  'hardener',
+  'stabilizer',
+  'oil',
+] as const satisfies readonly MaterialKind[];
+
+/** What one reads in `18 drops`: an amount over nothing, and a unit or none. */
+const written = v.pipe(
+  v.string(),
+  v.minLength(1),
+  v.rawCheck(({ dataset, addIssue }) => {
+    if (!dataset.typed || dataset.value === '') return;
+    const wrong = whyNoAmount(dataset.value);
+    if (wrong) addIssue({ message: wrong });
+  }),
+  v.title('Amount'),
+);
+
+function whyNoAmount(text: string): string | undefined {
+  try {
+    return parseAmount(text).value > 0 ? undefined : 'an amount is more than nothing';
+  } catch (error) {
+    if (error instanceof Failure) return error.message.replace(/\.$/, '');
+    throw error;
+  }
+}
+
+/** A recipe as it is written down: amounts as they are measured, and materials that the store does not hold yet. */
+export const recipeSheet = v.strictObject({
+  name: called(name, 'Name of the colour'),
+  hex: called(hex, 'As it looks in the puck'),
+  notes: note,
+  basisMl: volumeMl,
+  reason: called(name, 'What was changed, and why'),
+  items: v.pipe(
+    v.array(
+      v.variant('known', [
+        v.strictObject({
+          known: v.literal(true),
+          materialId: called(rowId, 'What goes in'),
+          kind: called(v.picklist(DOSED), 'Kind'),
+          amount: written,
+        }),
+        v.strictObject({
+          known: v.literal(false),
+          newName: called(name, 'Its name'),
+          kind: called(v.picklist(DOSED), 'Kind'),
+          amount: written,
+        }),
+      ]),
+    ),
+    v.minLength(1),
+    v.maxLength(40),
+    v.title('Row'),
+  ),
+});
+
+export const ledgerBody = v.strictObject({
+  title: called(name, 'What you are after'),
+  batchMl: called(volumeMl, 'Plastisol in the cup'),
+});
+/** Another working name. */
+export const ledgerPatch = v.pick(ledgerBody, ['title']);
 export const doseBody = v.strictObject({ id: ownId, materialId: rowId, amount, unit, tappedAt });
 export const undoDoseBody = v.strictObject({ id: ownId, doseId: rowId, tappedAt });
-export const keepBody = v.strictObject({ name, hex });
+export const keepBody = v.strictObject({
+  name: called(name, 'Keep as recipe, named'),
+  hex: called(hex, 'As it looks'),
+});
 
 export interface RecipeItem {
   id: string;
@@ -53,7 +128,7 @@ export interface RecipeRevision {
   items: RecipeItem[];
 }
 
-export interface RecipeRow extends Versioned {
+export interface RecipeRow extends Versioned, CanBeAway {
   name: string;
   hex: string;
   notes: string;
@@ -80,7 +155,7 @@ export interface Dose {
   at: string;
 }
 
-export interface Ledger extends Versioned {
+export interface Ledger extends Versioned, CanBeAway {
   title: string;
   batchMl: number;
   recipeId: string | null;

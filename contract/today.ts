@@ -1,3 +1,4 @@
+import type { Told } from '../core/failure.ts';
 export interface TodayCup {
   recipeId: string;
   recipeName: string;
@@ -41,9 +42,9 @@ export interface TodayOrder {
 
 export interface TodayNeed {
   kind: 'hardness' | 'store' | 'mold' | 'late' | 'volume';
-  when: string;
+  when: Told;
   title: string;
-  detail: string;
+  detail: Told;
   to: string;
 }
 

@@ -1,7 +1,8 @@
 import * as v from 'valibot';
+import { usual } from '../core/defaults.ts';
 import type { fitKick } from '../core/water/fitKick.ts';
 import type { LadderStep } from '../core/water/ladder.ts';
-import { above0, count, from0, name, note, ownId, shore, shorePoints } from './fields.ts';
+import { above0, called, count, from0, name, note, ownId, shore, shorePoints } from './fields.ts';
 
 export const PACES = ['slow', 'medium', 'fast'] as const;
 export const KICKS = ['yes', 'weak', 'no'] as const;
@@ -21,7 +22,7 @@ export const waterTestBody = v.pipe(
     placeName: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(120)), ''),
     blend: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(120)), ''),
     scale: v.optional(v.nullable(shore), null),
-    hardness: v.optional(v.nullable(shorePoints), null),
+    hardness: called(v.optional(v.nullable(shorePoints), null), 'Shore 00'),
     speeds: v.optional(v.pipe(v.array(speed), v.maxLength(3)), []),
     roll: v.optional(v.nullable(v.picklist(['none', 'some', 'much'])), null),
     runs: v.optional(v.nullable(v.picklist(['true', 'left', 'right'])), null),
@@ -52,12 +53,12 @@ export interface WaterTest extends Omit<v.InferOutput<typeof waterTestBody>, 'id
 export const ladderBody = v.strictObject({
   name,
   scale: shore,
-  hardness: shorePoints,
+  hardness: called(shorePoints, 'Hardness you will pour, Shore 00'),
   wristHeightMm: above0(60),
   wristLengthMm: above0(100),
   paddleDiameterMm: above0(100),
   paddleThicknessMm: above0(30),
-  walkingMPerS: v.optional(above0(5), 0.8),
+  walkingMPerS: v.optional(above0(5), usual('walkingMPerS')),
 });
 
 export const trialBody = v.pipe(

@@ -1,13 +1,25 @@
 import * as v from 'valibot';
 import type { ProcessClock } from '../core/process/clocks.ts';
-import { above0, count, density, from0, grams, name, roomC, type Versioned, volumeMl } from './fields.ts';
+import {
+  above0,
+  type CanBeAway,
+  called,
+  count,
+  density,
+  from0,
+  grams,
+  name,
+  roomC,
+  type Versioned,
+  volumeMl,
+} from './fields.ts';
 
 export const workshopBody = v.partial(
   v.strictObject({
     name,
-    currency: v.pipe(v.string(), v.regex(/^[A-Z]{3}$/, 'must be three letters like EUR')),
-    roomC,
-    glassMl: volumeMl,
+    currency: v.pipe(v.string(), v.regex(/^[A-Z]{3}$/, 'must be three letters like EUR'), v.title('Money')),
+    roomC: called(roomC, 'Room temperature'),
+    glassMl: called(volumeMl, 'The cooking glass holds'),
     dropsPerMl: above0(100),
   }),
 );
@@ -25,7 +37,7 @@ export interface Workshop {
 
 export const makerBody = v.strictObject({
   name,
-  system: v.picklist(['metric', 'us']),
+  system: called(v.picklist(['metric', 'us']), 'Units'),
   temperature: v.picklist(['C', 'F']),
 });
 
@@ -33,9 +45,9 @@ export interface Maker extends Versioned, v.InferOutput<typeof makerBody> {}
 
 /** A maker's own measure: so many of it, levelled, weighed together once. */
 export const measureBody = v.strictObject({
-  name,
+  name: called(name, 'Called'),
   count: count(1, 1000),
-  grams: grams,
+  grams: called(grams, 'Weigh together'),
   densityGPerMl: v.optional(density, 1),
 });
 
@@ -50,14 +62,14 @@ export interface OwnMeasure extends Versioned {
 export const baitBody = v.partial(
   v.strictObject({
     name,
-    packCount: count(1, 1000),
-    priceMinor: v.nullable(count(0, 1e9)),
+    packCount: called(count(1, 1000), 'To a pack'),
+    priceMinor: called(v.nullable(count(0, 1e9)), 'Price of a pack'),
     wantedScale: v.nullable(v.picklist(['A', '00'])),
     wantedHardness: v.nullable(from0(100)),
   }),
 );
 
-export interface Bait extends Versioned {
+export interface Bait extends Versioned, CanBeAway {
   name: string;
   shape: Shape;
   packCount: number;
@@ -72,9 +84,12 @@ export const shape = v.picklist(SHAPES);
 
 export const keptBody = v.strictObject({
   calculator: v.pipe(v.string(), v.maxLength(60)),
-  title: name,
+  title: called(name, 'Keep this result as'),
   input: v.record(v.string(), v.unknown()),
 });
+
+/** What a maker gives of a result that is kept; its input is the tool’s. */
+export const keptSheet = v.omit(keptBody, ['input']);
 
 export interface Kept {
   id: string;

@@ -113,7 +113,7 @@ function endpointRouter(serving: Serving): express.RequestHandler {
     const first = one.path.split('/')[1] as string;
     const router = routers.get(first) ?? express.Router();
     routers.set(first, router);
-    const method = one.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch';
+    const method = one.method.toLowerCase() as 'get' | 'post' | 'put' | 'patch' | 'delete';
     router[method](one.path, (request, response) => serve(one, request, response, serving));
   }
   return (request, response, next) => {

@@ -1,3 +1,4 @@
+import { awayEndpoints } from './away/routes.ts';
 import { clockEndpoints } from './clocks/routes.ts';
 import type { Endpoint } from './http/endpoint.ts';
 import { insightEndpoints } from './insight/routes.ts';
@@ -28,6 +29,7 @@ export const endpoints: Endpoint[] = [
   ...orderEndpoints,
   ...clockEndpoints,
   ...keptEndpoints,
+  ...awayEndpoints,
   ...insightEndpoints,
   ...todayEndpoints,
 ];

@@ -1,13 +1,14 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { type RequestHandler, Router } from 'express';
 import { calculators } from '../../core/calculators.ts';
+import { withTitles } from '../../core/fields.ts';
 import { type Jobs, leaving } from '../jobs/jobs.ts';
 
 /** Names, JSON Schemas and an example with its answer for every calculator; made once, since it never changes. */
 async function catalogue(jobs: Jobs) {
   const rows = calculators.map(async ({ schema, run: _, example, ...about }) => ({
     ...about,
-    schema: toJsonSchema(schema, { errorMode: 'ignore', typeMode: 'input' }),
+    schema: withTitles(toJsonSchema(schema, { errorMode: 'ignore', typeMode: 'input' })),
     example: { input: example, output: await jobs.calculate(about.name, example) },
   }));
   return { calculators: await Promise.all(rows) };

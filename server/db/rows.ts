@@ -131,6 +131,22 @@ function asFailure(error: unknown, table: string): Failure | undefined {
   return undefined;
 }
 
+/**
+ * Throws a row out that nothing else names.
+ * @throws Failure `in-use`: what was recorded with it stays, and so does it.
+ */
+export function remove(db: Db, table: string, id: string, what: string): void {
+  try {
+    statement(db, `DELETE FROM ${table} WHERE id = ?`).run(id);
+  } catch (error) {
+    if ((error as { code?: string }).code !== 'SQLITE_CONSTRAINT_FOREIGNKEY') throw error;
+    throw new Failure(
+      'in-use',
+      `Other records still name this ${what}, so it stays. Put it away, and it leaves the lists.`,
+    );
+  }
+}
+
 /** Reads a record by id, or refuses with 404. */
 export function mustFind<T>(db: Db, table: string, id: string, what: string): T {
   const row = first<T>(db, `SELECT * FROM ${table} WHERE id = ?`, [id]);

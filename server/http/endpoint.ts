@@ -22,7 +22,7 @@ export interface Context<B = unknown, Q = unknown> {
 }
 
 export interface Endpoint {
-  method: 'GET' | 'POST' | 'PUT' | 'PATCH';
+  method: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   path: string;
   body?: v.GenericSchema;
   query?: v.GenericSchema;

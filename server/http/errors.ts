@@ -12,6 +12,7 @@ export const STATUS: Partial<Record<RefusalCode, number>> = {
   'already-reversed': 409,
   'already-closed': 409,
   'already-started': 409,
+  'too-early': 409,
   'pour-closed': 409,
   'not-enough-stock': 409,
   'not-cured': 409,
@@ -63,7 +64,16 @@ export function errorHandler(log: Logger): ErrorRequestHandler {
         .json({ error: { code: 'internal', message: 'Something broke here. Nothing was written; try again.' } });
       return;
     }
-    const { code, message, path, detail } = failure;
-    response.status(STATUS[code] ?? 400).json({ error: { code, message, ...(path ? { path } : {}), ...detail } });
+    const { code, message, path, detail, said } = failure;
+    response.status(STATUS[code] ?? 400).json({
+      error: {
+        code,
+        message,
+        ...(path ? { path } : {}),
+        // So that a screen can say it in the units of whoever reads it.
+        ...(said ? { said: { words: said.words, figures: said.figures } } : {}),
+        ...detail,
+      },
+    });
   };
 }

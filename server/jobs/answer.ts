@@ -12,7 +12,7 @@ export function answerWith<Task>(work: (task: Task, progress: Progress) => Promi
     } catch (error) {
       const failure =
         error instanceof Failure
-          ? { code: error.code, message: error.message, path: error.path }
+          ? { code: error.code, message: error.told, path: error.path }
           : { code: 'internal', message: error instanceof Error ? (error.stack ?? error.message) : String(error) };
       parentPort?.postMessage({ id, failure });
     }

@@ -1,8 +1,8 @@
 import { listQuery } from '../../contract/fields.ts';
-import { doseBody, keepBody, type Ledger, ledgerBody, undoDoseBody } from '../../contract/recipes.ts';
+import { doseBody, keepBody, type Ledger, ledgerBody, ledgerPatch, undoDoseBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
 import { cupTotals } from '../../core/plastisol/cup.ts';
-import { mustFind, run } from '../db/rows.ts';
+import { mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
 import { addRecipe, getRecipe } from '../recipes/store.ts';
@@ -12,7 +12,7 @@ const touches = ['ledgers', 'pours'];
 
 const LISTING = {
   select:
-    'SELECT /*sort*/ ledger.id, ledger.title, ledger.batch_ml, ledger.recipe_id, ledger.version, ledger.created_at FROM ledger',
+    'SELECT /*sort*/ ledger.id, ledger.title, ledger.batch_ml, ledger.recipe_id, ledger.version, ledger.created_at, ledger.away_at FROM ledger',
   sorts: { created: 'created_at', title: 'title' },
   order: '-created',
   search: 'title LIKE @q',
@@ -26,6 +26,17 @@ export const ledgerEndpoints = [
     path: '/ledgers',
     query: listQuery,
     run: ({ db, query }) => page<Ledger>(db, LISTING, query),
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/ledgers/:id',
+    body: ledgerPatch,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version }) => {
+      update(db, 'ledger', params.id as string, version, body, 'ledger');
+      return getLedger(db, params.id as string);
+    },
   }),
   endpoint({ method: 'GET', path: '/ledgers/:id', run: ({ db, params }) => getLedger(db, params.id as string) }),
   endpoint({

@@ -18,7 +18,7 @@ const mlOf = (volume: Volume) => (volume.how === 'weighed' ? volume.grams / volu
 /** Figures that contradict each other are asked about, not kept in silence. */
 export function askAbout(sizes: Sizes, volume: Volume | undefined, sure: boolean): void {
   const found = sure ? null : contradiction(sizes, volume ? mlOf(volume) : null);
-  if (found) throw new Failure('contradicts-itself', found.message, found.path);
+  if (found) throw new Failure('contradicts-itself', found.said, found.path);
 }
 
 export function addVolume(db: Db, revisionId: string, volume: Volume, at: string): void {
@@ -131,7 +131,7 @@ export function checkParents(db: Db, masterId: string, parentId: string, secondP
 }
 
 const LISTING = {
-  select: `SELECT /*sort*/ master.*, bait.name, bait.shape,
+  select: `SELECT /*sort*/ master.*, bait.name, bait.shape, bait.away_at,
     (SELECT count(*) FROM mold JOIN master_revision r ON r.id = mold.revision_id WHERE r.master_id = master.id) AS molds
     FROM master JOIN bait ON bait.id = master.bait_id`,
   sorts: { name: 'bait.name', created: 'master.created_at' },

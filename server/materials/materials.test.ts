@@ -77,7 +77,7 @@ test('what runs low needs somebody, until it is bought', async () => {
   await workshop.ask('PATCH', `/materials/${id}`, { reorderG: 120 }, { version });
   const needs = async () => (await workshop.get<Today>('/today')).body.needs.filter((need) => need.kind === 'store');
   expect(await needs()).toMatchObject([
-    { when: '100 g left', title: 'Harbour Blue liquid runs low', to: `/store?material=${id}` },
+    { when: { text: '100 g left' }, title: 'Harbour Blue liquid runs low', to: `/store?material=${id}` },
   ]);
   await workshop.post(`/materials/${id}/lots`, { code: 'B2', grams: 50 });
   expect(await needs()).toEqual([]);

@@ -1,6 +1,7 @@
 import { listQuery } from '../../contract/fields.ts';
 import { lotBody, lotMoveBody, materialBody, materialPatch } from '../../contract/materials.ts';
 import { Failure } from '../../core/failure.ts';
+import { g, say } from '../../core/units/say.ts';
 import { insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
@@ -64,7 +65,7 @@ export const materialEndpoints = [
       if (body.kind === 'used' && body.grams > level + 1e-6) {
         throw new Failure(
           'not-enough-stock',
-          `This lot holds ${level.toFixed(1)} g; count it first if there is more.`,
+          say`This lot holds ${g(level)}; count it first if there is more.`,
           'grams',
         );
       }

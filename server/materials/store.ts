@@ -1,6 +1,8 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Lot, lotBody, Material } from '../../contract/materials.ts';
+import { Failure } from '../../core/failure.ts';
+import { isCounted } from '../../core/units/counted.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -83,10 +85,24 @@ export interface LotMove {
   grams: number;
   pourId?: string;
   moldId?: string;
+  /** The bag that an empty one was taken for. */
+  bagId?: string;
   note?: string | undefined;
 }
 
+/** @throws Failure `invalid-input`: half a bag is none. */
+function refuseHalves(db: Db, lotId: string, amount: number, field: string): void {
+  const { kind } = first<{ kind: string }>(
+    db,
+    'SELECT material.kind FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ?',
+    [lotId],
+  ) as { kind: string };
+  if (isCounted(kind) && !Number.isInteger(amount))
+    throw new Failure('invalid-input', 'These are counted: give a whole number of pieces.', field);
+}
+
 export function addLotMove(db: Db, { id, note, ...move }: LotMove, at: string): void {
+  refuseHalves(db, move.lotId, move.grams, move.kind === 'counted' ? 'levelG' : 'grams');
   insert(db, 'lot_move', { id: newId(id), ...move, note: note ?? '', at });
 }
 
@@ -132,6 +148,28 @@ function lotsToDraw(db: Db, materialId: string): { id: string; levelG: number }[
   if (!newest || holding.at(-1)?.id === newest.id) return holding;
   return [...holding, { id: newest.id, levelG: levelOf(db, newest.id) }];
 }
+
+/**
+ * One empty bag of the store for a bag that is filled: of the kind that was said, or of the only kind there is. Where it
+ * cannot be known which, or none is left by the record, none is taken.
+ */
+export function takeBag(db: Db, bagId: string, bagsId: string | undefined, at: string): void {
+  const kinds = bagsInStore(db);
+  const [only] = kinds;
+  const chosen = bagsId ? kinds.find((row) => row.id === bagsId) : kinds.length === 1 ? only : undefined;
+  if (bagsId && !first(db, "SELECT 1 FROM material WHERE id = ? AND kind = 'bags'", [bagsId]))
+    throw new Failure('invalid-input', 'No such bags are in the store.', 'bagsId');
+  const lot = chosen && lotsToDraw(db, chosen.id).find((one) => one.levelG >= 1);
+  if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -1, bagId }, at);
+}
+
+/** Kinds of bags that are in use and not all gone. */
+export const bagsInStore = (db: Db) =>
+  all<{ id: string; name: string; left: number }>(
+    db,
+    `SELECT material.id, material.name, sum(l.grams) AS left FROM material JOIN lot_level l ON l.material_id = material.id
+     WHERE material.kind = 'bags' AND material.away_at IS NULL GROUP BY material.id HAVING sum(l.grams) >= 1 ORDER BY material.name`,
+  );
 
 export interface OpenLot {
   id: string;

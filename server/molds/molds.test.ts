@@ -311,7 +311,22 @@ test('rubber that still sets is not poured into while another mold makes the bai
   expect((await clocks()).map((clock) => clock.kind)).toEqual(['pot-life', 'demold']);
   await workshop.post(`/molds/${planned.id}/events`, { kind: 'step', step: 'pour' });
   expect((await clocks()).map((clock) => clock.kind)).toEqual(['demold']);
-  await workshop.post(`/molds/${planned.id}/events`, { kind: 'step', step: 'demold' });
+  workshop.waits(3);
+  // Four hours by its tin: after three it is asked about, and nothing is written.
+  const early = await workshop.post(`/molds/${planned.id}/events`, { kind: 'step', step: 'demold' });
+  expect([early.status, early.body.error.code]).toEqual([409, 'too-early']);
+  expect(early.body.error.message).toContain('sets for 1 h more');
+  expect((await clocks()).map((clock) => clock.kind)).toEqual(['demold']);
+  await workshop.post(`/molds/${planned.id}/events`, { kind: 'step', step: 'demold', sure: true });
   const { body: done } = await workshop.get<Mold>(`/molds/${planned.id}`);
   expect([done.readyAt, await clocks()]).toEqual([null, []]);
+  expect(done.events.at(-1)).toMatchObject({ step: 'demold', detail: { earlyS: 3600 } });
+});
+
+test('a mold that is opened when its clock says so bears no note', async () => {
+  const { body: planned } = await block({ name: 'Block of 3' });
+  await workshop.post(`/molds/${planned.id}/events`, { kind: 'mixed' });
+  workshop.waits(4);
+  const { body: done } = await workshop.post<Mold>(`/molds/${planned.id}/events`, { kind: 'step', step: 'demold' });
+  expect([done.readyAt, done.events.at(-1)?.detail]).toEqual([null, null]);
 });

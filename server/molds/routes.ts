@@ -5,7 +5,8 @@ import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract
 import { Failure } from '../../core/failure.ts';
 import { topUp } from '../../core/mold/silicone.ts';
 import { STEP_OF_LINE } from '../../core/process/clocks.ts';
-import { RELEASE } from '../../core/process/making.ts';
+import { DEMOLD, RELEASE } from '../../core/process/making.ts';
+import { durationText } from '../../core/units/show.ts';
 import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, update } from '../db/rows.ts';
@@ -54,6 +55,21 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   const pour = pours[half] as (typeof pours)[number];
   drawRubber(db, mold, pour.gramsA + pour.gramsB, now.toISOString());
   return { potLifeMin, demoldMin, half };
+}
+
+/** How long before its clock a mold is opened, for the record; asked about before it is done. */
+function earlyBy(db: Db, moldId: string, sure: boolean, now: Date): { earlyS: number } | null {
+  const { readyAt } = getMold(db, moldId);
+  if (readyAt === null || readyAt === 'unmixed') return null;
+  const earlyS = Math.round((Date.parse(readyAt) - now.getTime()) / 1000);
+  if (earlyS <= 0) return null;
+  if (!sure)
+    throw new Failure(
+      'too-early',
+      `By its clock this rubber sets for ${durationText(earlyS)} more. Opened now it can tear, stay tacky or lose its shape.`,
+      'step',
+    );
+  return { earlyS };
 }
 
 /** A second press while the pot life of the first still runs mixes nothing again. */
@@ -165,9 +181,17 @@ export const moldEndpoints = [
       if (body.kind === 'first-pour')
         insert(db, 'mold_event', { id: newId(), moldId: mold.id, kind: 'step', step: 'first', detail: null, at });
       const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
+      const early = body.kind === 'step' && body.step === DEMOLD ? earlyBy(db, mold.id, body.sure, now) : null;
       const ticked = body.kind === 'step' ? STEP_OF_LINE[body.step] : undefined;
       if (ticked) clockStep(db, ticked, { type: 'mold', id: mold.id }, now);
-      insert(db, 'mold_event', { id: newId(body.id), moldId: mold.id, kind: body.kind, step, detail, at });
+      insert(db, 'mold_event', {
+        id: newId(body.id),
+        moldId: mold.id,
+        kind: body.kind,
+        step,
+        detail: early ?? detail,
+        at,
+      });
       return getMold(db, mold.id);
     },
   }),

@@ -3,7 +3,7 @@ import { customerBody, orderBody, orderPatch, orderQuery, packBody } from '../..
 import { Failure } from '../../core/failure.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
-import { addCustomer, addOrder, getOrder, listCustomers, listOrders, pack } from './store.ts';
+import { addCustomer, addOrder, getOrder, listCustomers, listOrders, pack, priceLine } from './store.ts';
 
 const touches = ['orders', 'customers', 'rack', 'today', 'line'];
 
@@ -49,7 +49,7 @@ export const orderEndpoints = [
     touches,
     run: ({ db, body, params, version, at }) => {
       const id = params.id as string;
-      const { sent, cancelled, ...values } = body;
+      const { sent, cancelled, lines, ...values } = body;
       const order = getOrder(db, id, at);
       if (sent && order.state !== 'ready') {
         const packs = order.lines.map((line) => `${line.packed} of ${line.packs}`).join(', ');
@@ -60,6 +60,9 @@ export const orderEndpoints = [
         ...(cancelled === undefined ? {} : { cancelledAt: cancelled ? at : null }),
       };
       update(db, 'customer_order', id, version, { ...values, ...marks }, 'order');
+      (lines ?? []).forEach((line, i) => {
+        priceLine(db, id, line, `lines.${i}.id`);
+      });
       return getOrder(db, id, at);
     },
   }),
@@ -67,9 +70,9 @@ export const orderEndpoints = [
     method: 'POST',
     path: '/orders/:id/pack',
     body: packBody,
-    touches: [...touches, 'pours'],
+    touches: [...touches, 'pours', 'materials'],
     run: ({ db, body, params, at }) => {
-      pack(db, params.id as string, body.lineId, body.bags, at);
+      pack(db, params.id as string, body, at);
       return getOrder(db, params.id as string, at);
     },
   }),

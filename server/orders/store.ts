@@ -1,11 +1,12 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Customer, Order, OrderLine, OrderQuery, OrderRow, orderBody } from '../../contract/orders.ts';
+import type { Customer, Order, OrderLine, OrderQuery, OrderRow, orderBody, packBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
-import { all, first, insert, mustFind, nextNumber } from '../db/rows.ts';
+import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
+import { bagsInStore } from '../materials/store.ts';
 import { bagsOfOrder, fillBag } from '../stock/store.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
 
@@ -109,6 +110,7 @@ export function getOrder(db: Db, id: string, at: string): Order {
       { id },
     ),
     bags: bagsOfOrder(db, id),
+    bagKinds: bagsInStore(db),
   };
 }
 
@@ -150,8 +152,25 @@ export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: stri
   return id;
 }
 
+/** Another price for the packs of a line. */
+export function priceLine(
+  db: Db,
+  orderId: string,
+  line: { id: string; priceMinor: number | null },
+  path: string,
+): void {
+  const sql = 'UPDATE order_line SET price_minor = @priceMinor WHERE id = @id AND order_id = @orderId';
+  if (run(db, sql, { ...line, orderId }) === 0)
+    throw new Failure('invalid-input', 'That line is not of this order.', path);
+}
+
 /** Packs n bags of a line from cured stock, never more than were ordered. */
-export function pack(db: Db, orderId: string, lineId: string, bags: number, at: string): void {
+export function pack(
+  db: Db,
+  orderId: string,
+  { lineId, bags, bagsId }: v.InferOutput<typeof packBody>,
+  at: string,
+): void {
   const order = mustFind<Bare>(db, 'customer_order', orderId, 'order');
   if (order.sentAt || order.cancelledAt)
     throw new Failure('already-closed', `${order.code} is ${order.sentAt ? 'sent' : 'cancelled'}.`);
@@ -165,5 +184,5 @@ export function pack(db: Db, orderId: string, lineId: string, bags: number, at: 
       'bags',
     );
   }
-  for (let n = 0; n < bags; n++) fillBag(db, line, at);
+  for (let n = 0; n < bags; n++) fillBag(db, line, bagsId, at);
 }

@@ -5,6 +5,7 @@ import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, nextNumber, type Row } from '../db/rows.ts';
 import { newId } from '../ids.ts';
+import { takeBag } from '../materials/store.ts';
 import { RACK } from './lying.ts';
 
 const LYING = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
@@ -106,6 +107,7 @@ export function stockOut(
 export function fillBag(
   db: Db,
   line: { id: string; baitId: string; recipeId: string; perPack: number },
+  bagsId: string | undefined,
   at: string,
 ): void {
   const { baitId, recipeId } = line;
@@ -123,6 +125,7 @@ export function fillBag(
   for (const { pourId, baits } of takes) {
     insert(db, 'stock_move', { id: newId(), kind: 'packed', baitId, recipeId, pourId, baits: -baits, bagId: id, at });
   }
+  takeBag(db, id, bagsId, at);
 }
 
 const BAG = `SELECT bag.id, bag.code, bag.order_line_id AS line_id, bait.name AS bait_name, recipe.name AS recipe_name, recipe.hex,

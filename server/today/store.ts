@@ -4,6 +4,8 @@ import { subDays } from 'date-fns/subDays';
 import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
 import { countWord, isLate, tonight } from '../../core/plan/evening.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
+import { isCounted, piecesText } from '../../core/units/counted.ts';
+import { g, say } from '../../core/units/say.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
@@ -12,6 +14,8 @@ import { allNeeds, cups, type PlacedNeed } from '../orders/need.ts';
 import { openOrders } from '../orders/store.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
+
+const amountOf = (kind: string, amount: number) => (isCounted(kind) ? piecesText(amount) : g(Math.round(amount)));
 
 interface Named {
   id: string;
@@ -112,10 +116,10 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
      ORDER BY pour.closed_at LIMIT 4`,
     [subDays(now, 14).toISOString(), new Date(now.getTime() - CURE_MS).toISOString()],
   );
-  const low = all<{ id: string; name: string; levelG: number; reorderG: number }>(
+  const low = all<{ id: string; name: string; kind: string; levelG: number; reorderG: number }>(
     db,
-    `SELECT id, name, reorder_g, level_g FROM (SELECT material.*, coalesce((SELECT sum(l.grams) FROM lot_level l
-       WHERE l.material_id = material.id), 0) AS level_g FROM material) WHERE level_g < reorder_g ORDER BY level_g / reorder_g LIMIT 4`,
+    `SELECT id, name, kind, reorder_g, level_g FROM (SELECT material.*, coalesce((SELECT sum(l.grams) FROM lot_level l
+       WHERE l.material_id = material.id), 0) AS level_g FROM material WHERE away_at IS NULL) WHERE level_g < reorder_g ORDER BY level_g / reorder_g LIMIT 4`,
   );
   const late = orders.filter((order) => isLate(order.dueOn, today));
   return [
@@ -141,9 +145,9 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
     ...low.map(
       (material): TodayNeed => ({
         kind: 'store',
-        when: `${Math.round(material.levelG)} g left`,
+        when: say`${amountOf(material.kind, material.levelG)} left`,
         title: `${material.name} runs low`,
-        detail: `you reorder at ${Math.round(material.reorderG)} g`,
+        detail: say`you reorder at ${amountOf(material.kind, material.reorderG)}`,
         to: `/store?material=${material.id}`,
       }),
     ),

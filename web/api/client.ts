@@ -1,4 +1,5 @@
 import { v7 } from 'uuid';
+import type { Said } from '../../core/failure.ts';
 import { cameWith } from './first.ts';
 import { staled } from './stale.ts';
 
@@ -11,6 +12,8 @@ export class ApiError extends Error {
     readonly path?: string,
     /** The row as it is now, when somebody else was first. */
     readonly current?: unknown,
+    /** The sentence with its figures, to be said in the maker's units. */
+    readonly said?: Said,
   ) {
     super(message);
   }
@@ -19,12 +22,12 @@ export class ApiError extends Error {
 /** The request never got an answer: the Wi-Fi, not the workshop. */
 export class NoAnswer extends Error {
   constructor() {
-    super('No answer from the workshop’s computer. Nothing is lost; it is tried again.');
+    super('No answer from the workshop’s computer. Nothing is lost: try it again.');
   }
 }
 
 export interface CallOptions {
-  method?: 'GET' | 'POST' | 'PUT' | 'PATCH';
+  method?: 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE';
   body?: unknown;
   version?: number;
   key?: string;
@@ -33,7 +36,7 @@ export interface CallOptions {
 }
 
 interface ErrorBody {
-  error?: { code?: string; message?: string; path?: string; current?: unknown };
+  error?: { code?: string; message?: string; path?: string; current?: unknown; said?: Omit<Said, 'text'> };
 }
 
 export async function call<T>(
@@ -63,9 +66,9 @@ export async function call<T>(
     }
     return json;
   }
-  const { code = 'internal', message = 'Something broke; try again.', path: field, current } = json.error ?? {};
+  const { code = 'internal', message = 'Something broke; try again.', path: field, current, said } = json.error ?? {};
   if (code === 'passcode-needed') window.dispatchEvent(new Event('blunko:passcode'));
-  throw new ApiError(response.status, code, message, field, current);
+  throw new ApiError(response.status, code, message, field, current, said && { ...said, text: message });
 }
 
 export const post = <T>(path: string, body: unknown) => call<T>(path, { method: 'POST', body });

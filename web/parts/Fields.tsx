@@ -1,8 +1,8 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from 'react';
 import { Failure } from '../../core/failure.ts';
-import type { Dimension } from '../../core/units/parse.ts';
+import type { Dimension } from '../../core/units/dimension.ts';
 import { ApiError } from '../api/client.ts';
-import { useTaste } from './taste.tsx';
+import { useTaste, useTasteIfKnown } from './taste.tsx';
 
 interface FieldProps {
   label: string;
@@ -10,16 +10,18 @@ interface FieldProps {
   error?: string | undefined;
   /** Whether the value is one of ours and not yet the maker's. */
   isDefault?: boolean;
+  /** In a row that says what it is: the label is only read out. */
+  bare?: boolean;
   children(ids: { id: string; 'aria-describedby': string; 'aria-invalid': boolean }): ReactNode;
   className?: string;
 }
 
 /** A label close to its field, with the hint or the refusal under it. */
-export function Field({ label, hint, error, isDefault, children, className = '' }: FieldProps) {
+export function Field({ label, hint, error, isDefault, bare, children, className = '' }: FieldProps) {
   const id = useId();
   return (
     <div className={`flex flex-col gap-1 ${className}`}>
-      <label htmlFor={id} className="label-small font-bold">
+      <label htmlFor={id} className={bare ? 'sr-only' : 'label-small font-bold'}>
         {label} {isDefault && <span className="default-mark">default</span>}
       </label>
       {children({ id, 'aria-describedby': `${id}-hint`, 'aria-invalid': error !== undefined })}
@@ -159,11 +161,17 @@ type NumberProps = Omit<FieldProps, 'children'> & {
   min?: number;
 };
 
-/** A bare number: counts, Shore points, percentages. */
+/** A bare number: counts, Shore points, percentages. What is no number stays as it was typed, and says so. */
 export function NumberField({ value, onChange, min, ...field }: NumberProps) {
   const [draft, setDraft] = useState<string | null>(null);
+  const read = (text: string) => {
+    const parsed = Number(text.replace(',', '.'));
+    return Number.isNaN(parsed) || (min !== undefined && parsed < min) ? null : parsed;
+  };
+  const wrong = draft !== null && draft.trim() !== '' && read(draft) === null;
+  const problem = min === undefined ? 'Write a number here.' : `Write a number here, at least ${min}.`;
   return (
-    <Field {...field}>
+    <Field {...field} error={wrong ? problem : field.error}>
       {(ids) => (
         <input
           {...ids}
@@ -173,10 +181,11 @@ export function NumberField({ value, onChange, min, ...field }: NumberProps) {
           onChange={(event) => {
             const text = event.target.value;
             setDraft(text);
-            const parsed = Number(text.replace(',', '.'));
-            onChange(text.trim() === '' || Number.isNaN(parsed) || (min !== undefined && parsed < min) ? null : parsed);
+            onChange(text.trim() === '' ? null : read(text));
           }}
-          onBlur={() => setDraft(null)}
+          onBlur={() => {
+            if (!wrong) setDraft(null);
+          }}
         />
       )}
     </Field>
@@ -223,6 +232,12 @@ export function Stepper({
   );
 }
 
+/** Refusals that only ask, and what is answered to do it all the same. */
+const ASKS: Record<string, string> = {
+  'contradicts-itself': 'Keep it all the same',
+  'too-early': 'Done all the same',
+};
+
 /** The refusal of a write, where the write was made. */
 interface RefusalProps {
   error: unknown;
@@ -231,23 +246,28 @@ interface RefusalProps {
 }
 
 export function Refusal({ error, onSure }: RefusalProps) {
+  const taste = useTasteIfKnown();
   if (!error) return null;
-  const message = error instanceof Error ? error.message : 'Something broke; try again.';
-  if (error instanceof ApiError && error.code === 'contradicts-itself' && onSure) {
+  const message =
+    error instanceof ApiError || error instanceof Failure
+      ? (taste?.say(error.said ?? error.message) ?? error.message)
+      : error instanceof Error
+        ? error.message
+        : 'Something broke; try again.';
+  const sure = error instanceof ApiError && onSure ? ASKS[error.code] : undefined;
+  if (sure) {
     return (
       <div role="alert" className="warn font-bold border-l-4 border-[var(--warn)] pl-3 py-1 flex flex-col gap-2">
         {message}
         <button type="button" className="btn btn-sm btn-line self-start" onClick={onSure}>
-          Keep it all the same
+          {sure}
         </button>
       </div>
     );
   }
-  const field = error instanceof ApiError && error.path ? ` (${error.path})` : '';
   return (
     <p role="alert" className="heat font-bold border-l-4 border-[var(--heat)] pl-3 py-1">
       {message}
-      {field}
     </p>
   );
 }

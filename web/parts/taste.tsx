@@ -1,8 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { createContext, type ReactNode, useContext, useMemo, useState } from 'react';
 import type { Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import type { Told } from '../../core/failure.ts';
 import type { Measure } from '../../core/units/convert.ts';
-import { type Dimension, parseQuantity } from '../../core/units/parse.ts';
+import type { Dimension } from '../../core/units/dimension.ts';
+import { parseQuantity } from '../../core/units/parse.ts';
+import { inUnits } from '../../core/units/say.ts';
 import { type Shown, show, showText, type UnitTaste, unitFor } from '../../core/units/show.ts';
 import { queries } from '../api/queries.ts';
 
@@ -18,6 +21,8 @@ export interface Taste {
   /** Reads what was typed into mm, mL, g or °C; throws a Failure that says what to write. */
   parse(text: string, dimension: Dimension, densityGPerMl?: number): number;
   unit(dimension: Dimension): string;
+  /** A refusal in these units. */
+  say(told: Told): string;
   money(minor: number): string;
   /** Minor units to one of the currency: 100 cents, 1 yen. */
   minorPerUnit: number;
@@ -25,6 +30,9 @@ export interface Taste {
 
 const Context = createContext<Taste | null>(null);
 const HERE = 'blunko.maker';
+
+/** For what may be said before it is known who works here. */
+export const useTasteIfKnown = (): Taste | null => useContext(Context);
 
 export function useTaste(): Taste {
   const taste = useContext(Context);
@@ -49,6 +57,7 @@ function makeTaste(
     return made;
   };
   const perUnit = () => 10 ** (currency().resolvedOptions().maximumFractionDigits ?? 2);
+  const money = (minor: number) => currency().format(minor / perUnit());
   return {
     taste,
     maker,
@@ -69,7 +78,8 @@ function makeTaste(
     get minorPerUnit() {
       return perUnit();
     },
-    money: (minor) => currency().format(minor / perUnit()),
+    money,
+    say: (told) => (typeof told === 'string' ? told : inUnits(told, taste, money)),
   };
 }
 
@@ -98,3 +108,14 @@ export function TasteProvider({
   if (!value) return [workshop, makers, measures].some((query) => query.isError) ? silent : waiting;
   return <Context value={value}>{children}</Context>;
 }
+
+/** How fast a bait sinks or rises, without its sign: a slow one hangs for all anybody could tell. */
+export function sinkParts(mmPerS: number, taste: Taste): Shown {
+  const fast = Math.abs(mmPerS);
+  return taste.parts(fast < 0.5 ? 0 : fast < 100 ? Math.round(fast) : fast, 'length');
+}
+
+export const sinkText = (mmPerS: number, taste: Taste): string => {
+  const { figure, unit } = sinkParts(mmPerS, taste);
+  return `${figure} ${unit}/s`;
+};

@@ -1,6 +1,13 @@
-import { createBrowserRouter } from 'react-router';
+import type { ComponentType } from 'react';
+import { createBrowserRouter, useParams } from 'react-router';
 import { Frame } from './Frame.tsx';
 import { Broken, Failed, NotFound } from './NotFound.tsx';
+
+/** Another record is another place: nothing typed, opened or chosen at one is carried over to the next. */
+const ofOneRecord = (Place: ComponentType) =>
+  function OfOneRecord() {
+    return <Place key={JSON.stringify(useParams())} />;
+  };
 
 // Each place is a part of its own: who stands at the cup waits for nothing that Today alone needs.
 const lazy =
@@ -8,7 +15,7 @@ const lazy =
   async () => {
     const part = (await load()) as M | undefined;
     // Of an older build: the page is being loaded anew (see upgrade.ts), and nothing is drawn until then.
-    return part ? { Component: part[name] as React.ComponentType } : new Promise<never>(() => {});
+    return part ? { Component: ofOneRecord(part[name] as ComponentType) } : new Promise<never>(() => {});
   };
 
 const masters = () => import('../places/masters/Masters.tsx');

@@ -1,3 +1,5 @@
+import { Failure, type Told } from '../../core/failure.ts';
+import './refusals.ts';
 /** A worker as an errand sees it: asked one thing at a time. */
 export interface Hand<Wish, Answer, Part> {
   ask(wish: Wish, tell: (part: Part) => void): Promise<Answer>;
@@ -10,7 +12,7 @@ export interface Hearing<Wish, Answer, Part> {
   begins?(wish: Wish): void;
   part?(wish: Wish, part: Part): void;
   answer(wish: Wish, answer: Answer): void;
-  problem(wish: Wish, why: string): void;
+  problem(wish: Wish, why: Told): void;
 }
 
 export interface Manner {
@@ -21,7 +23,8 @@ export interface Manner {
 }
 
 const LONGEST_MS = 120_000;
-const words = (error: unknown) => (error instanceof Error ? error.message : String(error));
+const words = (error: unknown): Told =>
+  error instanceof Failure ? error.told : error instanceof Error ? error.message : String(error);
 
 /**
  * Sends a worker for the latest wish. An answer is told as soon as it is there and never after a newer one's; a worker

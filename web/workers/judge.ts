@@ -1,3 +1,4 @@
+import './refusals.ts';
 import { expose, transfer } from 'comlink';
 import { type AirTrap, airTraps, bestTilt, type Tilt, terrainOf } from '../../core/shape/airTraps.ts';
 import { type Measured, measure } from '../../core/shape/measure.ts';

@@ -1,12 +1,14 @@
+import './refusals.ts';
 import { expose, transfer } from 'comlink';
 import wasmUrl from 'manifold-3d/manifold.wasm?url';
-import { type BuiltMold, buildMold, type MoldPart } from '../../core/mold/build.ts';
+import { type BuiltMold, buildMold } from '../../core/mold/build.ts';
 import type { MoldWish } from '../../core/mold/buildWish.ts';
+import type { MoldPart } from '../../core/mold/pieces.ts';
 import type { Mesh, Vec3 } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { loadModeller } from '../../core/shape/sculpt.ts';
 import { Bench, meshOf } from '../../core/shape/solids.ts';
-import { BALLS_MM, toolReach } from '../../core/shape/toolReach.ts';
+import { BALLS_MM, TRIAL_BALL_MM, toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
 import { type Pictured, pictured, shadowOf } from './shadow.ts';
@@ -32,8 +34,6 @@ const asDrawn = (parts: MoldPart[], casting: Mesh): DrawnParts => ({
 
 let built: BuiltMold | null = null;
 let bait: Mesh | null = null;
-/** A common cutter, to tell what would be left. */
-export const TRIAL_BALL_MM = 3;
 const PLAN_COLUMNS = 1200;
 
 const molder = {

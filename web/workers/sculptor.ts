@@ -1,3 +1,4 @@
+import './refusals.ts';
 import { expose, transfer } from 'comlink';
 import wasmUrl from 'manifold-3d/manifold.wasm?url';
 import { type Measured, measure } from '../../core/shape/measure.ts';

@@ -33,7 +33,12 @@ const hire = (): Hand<string, string, never> => {
 
 function Judge({ wish }: { wish: string | null }) {
   const [said, setSaid] = useState('nothing');
-  useErrand(wish, hire, { answer: (_, text) => setSaid(text), problem: (_, why) => setSaid(why) }, { newer: 'ends' });
+  useErrand(
+    wish,
+    hire,
+    { answer: (_, text) => setSaid(text), problem: (_, why) => setSaid(String(why)) },
+    { newer: 'ends' },
+  );
   return said;
 }
 

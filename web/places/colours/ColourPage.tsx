@@ -12,6 +12,7 @@ import { QuantityField } from '../../parts/Fields.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
+import { PutAway } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { ScaledRow } from './ScaledRecipe.tsx';
 
@@ -113,49 +114,58 @@ function Card({ recipe }: { recipe: Recipe }) {
             />
           </div>
         </section>
-        <div className="flex flex-col gap-7 no-print">
-          {recipe.notes && <p className="whitespace-pre-wrap">{recipe.notes}</p>}
-          <section>
-            <h2>Here now</h2>
-            <p>
-              <Link to="/rack" className="link">
-                <b className="figure text-xl">{recipe.baits}</b> baits on the rack
-              </Link>
-            </p>
-            <p>
-              <b className="figure text-xl">{text(recipe.remeltG, 'mass')}</b> in its remelt bin
-            </p>
-          </section>
-          <section>
-            <h2 className="mb-1">Pours</h2>
-            {recipe.pourList.length === 0 && <p className="soft">Not poured yet.</p>}
-            <ul className="ruled">
-              {recipe.pourList.map((pour) => (
-                <li key={pour.id}>
-                  <Link to={`/pours/${pour.id}`} className="flex gap-3 py-1.5 row-hover items-baseline">
-                    <span className="figure">{pour.code}</span>
-                    <span className="flex-1 text-sm">
-                      v{pour.revisionNumber}, {pour.good} good
-                    </span>
-                    <span className="figure text-sm rest">{pour.hardness}</span>
-                    <span className="soft text-xs">{dateText(pour.at)}</span>
-                  </Link>
-                </li>
-              ))}
-            </ul>
-          </section>
-          <section>
-            <h2 className="mb-1">Revisions</h2>
-            {recipe.revisions.map((revision) => (
-              <p key={revision.id} className="text-sm py-0.5">
-                <b className="figure">v{revision.number}</b> {revision.reason}{' '}
-                <span className="soft">{dateText(revision.createdAt)}</span>
-              </p>
-            ))}
-          </section>
-          <Photos aboutType="recipe" aboutId={recipe.id} />
-        </div>
+        <About recipe={recipe} />
       </div>
+      <PutAway kind="recipes" row={recipe} />
     </Page>
+  );
+}
+
+/** Notes, what of it is here, its pours, revisions and photos. */
+function About({ recipe }: { recipe: Recipe }) {
+  const { text } = useTaste();
+  return (
+    <div className="flex flex-col gap-7 no-print">
+      {recipe.notes && <p className="whitespace-pre-wrap">{recipe.notes}</p>}
+      <section>
+        <h2>Here now</h2>
+        <p>
+          <Link to="/rack" className="link">
+            <b className="figure text-xl">{recipe.baits}</b> baits on the rack
+          </Link>
+        </p>
+        <p>
+          <b className="figure text-xl">{text(recipe.remeltG, 'mass')}</b> in its remelt bin
+        </p>
+      </section>
+      <section>
+        <h2 className="mb-1">Pours</h2>
+        {recipe.pourList.length === 0 && <p className="soft">Not poured yet.</p>}
+        <ul className="ruled">
+          {recipe.pourList.map((pour) => (
+            <li key={pour.id}>
+              <Link to={`/pours/${pour.id}`} className="flex gap-3 py-1.5 row-hover items-baseline">
+                <span className="figure">{pour.code}</span>
+                <span className="flex-1 text-sm">
+                  v{pour.revisionNumber}, {pour.good} good
+                </span>
+                <span className="figure text-sm rest">{pour.hardness}</span>
+                <span className="soft text-xs">{dateText(pour.at)}</span>
+              </Link>
+            </li>
+          ))}
+        </ul>
+      </section>
+      <section>
+        <h2 className="mb-1">Revisions</h2>
+        {recipe.revisions.map((revision) => (
+          <p key={revision.id} className="text-sm py-0.5">
+            <b className="figure">v{revision.number}</b> {revision.reason}{' '}
+            <span className="soft">{dateText(revision.createdAt)}</span>
+          </p>
+        ))}
+      </section>
+      <Photos aboutType="recipe" aboutId={recipe.id} />
+    </div>
   );
 }

@@ -1,8 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { inUse } from '../../../contract/fields.ts';
+
 import { queries } from '../../api/queries.ts';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
+import { Away } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
 /** Every colour as a poured puck: the colours are the most vivid thing on the screen. */
@@ -32,10 +35,11 @@ export function Colours() {
       </Page>
     );
   }
+  const away = data.items.filter((recipe) => recipe.awayAt);
   return (
     <Page title="Colours" tab="Colours" actions={actions} under="Per cup, in drops, spoons and grams.">
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-10 gap-y-10">
-        {data.items.map((recipe) => (
+        {inUse(data.items).map((recipe) => (
           <li key={recipe.id}>
             <Link to={`/colours/${recipe.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">
               <Puck hex={recipe.hex} sizePx={132} name={recipe.name} />
@@ -67,6 +71,15 @@ export function Colours() {
           </li>
         ))}
       </ul>
+      <Away count={away.length}>
+        {away.map((recipe) => (
+          <li key={recipe.id}>
+            <Link to={`/colours/${recipe.id}`} className="link">
+              {recipe.name}
+            </Link>
+          </li>
+        ))}
+      </Away>
     </Page>
   );
 }

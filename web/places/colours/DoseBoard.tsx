@@ -1,12 +1,13 @@
 import { useState } from 'react';
-import type { Material } from '../../../contract/materials.ts';
-import type { Dose } from '../../../contract/recipes.ts';
+import { inUse } from '../../../contract/fields.ts';
+import type { Material, MaterialKind } from '../../../contract/materials.ts';
+import { DOSED, type Dose } from '../../../contract/recipes.ts';
+
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { serverStamp } from '../../api/now.ts';
 import { type Tap, tapRow } from '../../api/outbox.ts';
 import { timeText } from '../../parts/hours.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { DOSED } from './RecipeEditor.tsx';
 
 /** The doses with those still on their way, so that the total is right before the Wi-Fi is. */
 export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials: Material[]): Dose[] {
@@ -87,10 +88,10 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
   const { text, measures } = useTaste();
   const [pickedId, setPicked] = useState<string>();
   const [all, setAll] = useState(firstIds.length === 0);
-  const shelf = materials.filter((material) => DOSED.includes(material.kind));
-  const inUse = (material: Material) =>
+  const shelf = inUse(materials).filter((material) => (DOSED as readonly MaterialKind[]).includes(material.kind));
+  const isUsed = (material: Material) =>
     firstIds.includes(material.id) || doses.some((dose) => dose.materialId === material.id);
-  const dosable = all ? shelf : shelf.filter(inUse);
+  const dosable = all ? shelf : shelf.filter(isUsed);
   const picked =
     dosable.find((material) => material.id === pickedId) ??
     dosable.find((m) => m.id === doses.at(-1)?.materialId) ??
@@ -172,14 +173,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
             ))}
           </div>
         )}
-        <button
-          type="button"
-          className="btn bench-target btn-ghost border-2 border-[var(--edge)] self-start"
-          disabled={!last}
-          onClick={undo}
-        >
-          Undo {last ? `${amountText(last.amount, last.unit)} of ${nameOf(last.materialId)}` : ''}
-        </button>
+        <UndoDose last={last && `${amountText(last.amount, last.unit)} of ${nameOf(last.materialId)}`} onUndo={undo} />
       </div>
       <div>
         <h2 className="mb-1">In the cup, {text(batchMl, 'volume')}</h2>
@@ -202,5 +196,18 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
         </ol>
       </div>
     </div>
+  );
+}
+
+function UndoDose({ last, onUndo }: { last: string | undefined; onUndo(): void }) {
+  return (
+    <button
+      type="button"
+      className="btn bench-target btn-ghost border-2 border-[var(--edge)] self-start"
+      disabled={!last}
+      onClick={onUndo}
+    >
+      Undo {last}
+    </button>
   );
 }

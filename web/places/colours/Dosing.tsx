@@ -1,7 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
-import type { Dose, Ledger, Recipe } from '../../../contract/recipes.ts';
+import { inUse } from '../../../contract/fields.ts';
+import { type Dose, keepBody, type Ledger, ledgerBody, ledgerPatch, type Recipe } from '../../../contract/recipes.ts';
+
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { useTaps } from '../../api/outbox.ts';
@@ -9,8 +11,11 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
-import { QuantityField, Refusal, TextField } from '../../parts/Fields.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
+import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { DoseBoard, withTaps } from './DoseBoard.tsx';
 
@@ -18,11 +23,14 @@ export function DosingStart() {
   const navigate = useNavigate();
   const { text } = useTaste();
   const ledgers = useQuery(queries.ledgers);
-  const [title, setTitle] = useState('');
-  const [batchMl, setBatch] = useState<number | null>(ML_PER_CUP);
+  const [begun] = useState({ title: '', batchMl: ML_PER_CUP });
+  const sheet = useSheet({ schema: ledgerBody, keep: 'ledger', seen: begun });
   const open = useWrite<Ledger>(
-    () => ({ path: '/ledgers', body: { title, batchMl } }),
-    (ledger) => navigate(`/colours/dosing/${ledger.id}`),
+    () => ({ path: '/ledgers', body: sheet.values }),
+    (ledger) => {
+      sheet.done();
+      navigate(`/colours/dosing/${ledger.id}`);
+    },
   );
   return (
     <Page
@@ -30,39 +38,18 @@ export function DosingStart() {
       tab="Dosing"
       under="20, look, 10 more, one drop of black: tap each dose as it falls, and the total is the recipe."
     >
-      <form
-        className="flex gap-4 items-end flex-wrap"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (title.trim() && batchMl) open.mutate();
-        }}
-      >
-        <TextField
-          label="What you are after"
-          value={title}
-          onChange={setTitle}
-          autoFocus
-          className="w-80"
-          hint="a working name; it can change"
-        />
-        <QuantityField
-          label="Plastisol in the cup"
-          dimension="volume"
-          value={batchMl}
-          onChange={setBatch}
-          className="w-44"
-          isDefault={batchMl === ML_PER_CUP}
-        />
-        <button type="submit" className="btn btn-primary btn-lg mb-5" disabled={!title.trim() || !batchMl}>
-          Open the ledger
-        </button>
-      </form>
-      <Refusal error={open.error} />
+      <Sheet of={sheet} by={open} onSend={() => open.mutate()} className="flex gap-4 items-start flex-wrap">
+        <TextIn at="title" autoFocus className="w-80" hint="a working name; it can change" />
+        <FigureIn at="batchMl" className="w-44" isDefault={sheet.values.batchMl === ML_PER_CUP} />
+        <div className="mt-5">
+          <Send>Open the ledger</Send>
+        </div>
+      </Sheet>
       <section className="max-w-2xl">
         <h2 className="mb-2">Ledgers</h2>
         {ledgers.data?.items.length === 0 && <p className="soft">None yet.</p>}
         <ul className="ruled">
-          {(ledgers.data?.items ?? []).map((ledger) => (
+          {inUse(ledgers.data?.items ?? []).map((ledger) => (
             <li key={ledger.id}>
               <Link to={`/colours/dosing/${ledger.id}`} className="flex gap-4 py-2 row-hover">
                 <span className="font-bold flex-1">{ledger.title}</span>
@@ -85,11 +72,14 @@ export function DosingBench() {
   const { text } = useTaste();
   const navigate = useNavigate();
   const taps = useTaps();
-  const [name, setName] = useState('');
-  const [hex, setHex] = useState('#3f7d86');
+  const [begun] = useState({ name: '', hex: '#3f7d86' });
+  const sheet = useSheet({ schema: keepBody, keep: `ledger/${id}`, seen: begun });
   const keep = useWrite<Recipe>(
-    () => ({ path: `/ledgers/${id}/keep`, body: { name, hex } }),
-    (recipe) => navigate(`/colours/${recipe.id}`),
+    () => ({ path: `/ledgers/${id}/keep`, body: sheet.values }),
+    (recipe) => {
+      sheet.done();
+      navigate(`/colours/${recipe.id}`);
+    },
   );
   if (error) return <Missing error={error} back="Dosing ledgers" backTo="/colours/dosing" />;
   if (!ledger || !materials.data) return <Waiting />;
@@ -101,30 +91,48 @@ export function DosingBench() {
       under={`${text(ledger.batchMl, 'volume')} in the cup (${cupsText(ledger.batchMl)}). Every tap is kept at once.`}
     >
       <DoseBoard ledgerId={id} doses={doses} materials={materials.data.items} batchMl={ledger.batchMl} />
-      <form
-        className="flex gap-4 items-end border-t-2 border-[var(--rule)] pt-4 flex-wrap"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) keep.mutate();
-        }}
+      <Sheet
+        of={sheet}
+        by={{ error: keep.error, isPending: keep.isPending || doses.length === 0 }}
+        onSend={() => keep.mutate()}
+        className="flex gap-4 items-start border-t-2 border-[var(--rule)] pt-4 flex-wrap"
       >
-        <TextField label="Keep as recipe, named" value={name} onChange={setName} className="w-72" />
-        <TextField label="As it looks" type="color" value={hex} onChange={setHex} />
-        <button
-          type="submit"
-          className="btn btn-primary btn-lg mb-5"
-          disabled={!name.trim() || doses.length === 0 || keep.isPending}
-        >
-          Keep as recipe
-        </button>
+        <TextIn at="name" className="w-72" />
+        <TextIn at="hex" type="color" />
+        <div className="mt-5">
+          <Send>Keep as recipe</Send>
+        </div>
+        {doses.length === 0 && <p className="soft mt-8">Nothing is dosed yet.</p>}
         {ledger.recipeId && (
-          <Link to={`/colours/${ledger.recipeId}`} className="link mb-8">
+          <Link to={`/colours/${ledger.recipeId}`} className="link mt-8">
             kept before
           </Link>
         )}
-      </form>
-      <Refusal error={keep.error} />
+      </Sheet>
+      <LedgerName key={ledger.id} ledger={ledger} />
+      <PutAway kind="ledgers" row={ledger}>
+        {doses.length === 0 && <ThrowOut kind="ledgers" id={id} onGone={() => navigate('/colours/dosing')} />}
+      </PutAway>
       <Caution about={['hot', 'powder']} />
     </Page>
+  );
+}
+
+/** The working name, until it is a recipe. */
+function LedgerName({ ledger }: { ledger: Ledger }) {
+  const sheet = useSheet({ schema: ledgerPatch, keep: `ledger/${ledger.id}/name`, seen: { title: ledger.title } });
+  const save = useWrite<Ledger>(
+    () => ({ path: `/ledgers/${ledger.id}`, method: 'PATCH', version: ledger.version, body: sheet.values }),
+    sheet.done,
+  );
+  return (
+    <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="flex gap-3 items-start flex-wrap">
+      <TextIn at="title" className="w-72" />
+      <div className="mt-5">
+        <Send className="" onlyChanged>
+          Rename it
+        </Send>
+      </div>
+    </Sheet>
   );
 }

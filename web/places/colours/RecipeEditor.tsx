@@ -1,37 +1,27 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Material, MaterialKind } from '../../../contract/materials.ts';
-import type { Recipe } from '../../../contract/recipes.ts';
-import { Failure } from '../../../core/failure.ts';
+import { DOSED, type Recipe, recipeSheet } from '../../../contract/recipes.ts';
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { parseAmount, unitNamed } from '../../../core/units/parse.ts';
-import { ApiError } from '../../api/client.ts';
+import { ApiError, NoAnswer } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
-import { QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
+import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet as SheetForm } from '../../parts/sheet/Sheet.tsx';
+import { type Sheet, useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
-export const DOSED: MaterialKind[] = [
-  'colourant',
-  'powder',
-  'flake',
-  'salt',
-  'softener',
-  'hardener',
-  'stabilizer',
-  'oil',
-];
-
 interface Row {
-  key: number;
-  materialId: string;
+  /** Empty: something that is not in the store yet. */
+  materialId: string | null;
   newName: string;
-  kind: MaterialKind;
-  /** Amount as written: `18 drops`, `1/4 tsp`, `2 g`, `1 scoop`. */
-  text: string;
+  kind: (typeof DOSED)[number];
+  /** As written: `18 drops`, `1/4 tsp`, `2 g`, `1 scoop`. */
+  amount: string;
 }
 
 interface Draft {
@@ -40,8 +30,15 @@ interface Draft {
   notes: string;
   basisMl: number | null;
   reason: string;
-  rows: Row[];
+  items: Row[];
 }
+
+const sheetOf = ({ items, ...draft }: Draft) => ({
+  ...draft,
+  items: items.map(({ materialId, newName, kind, amount }) =>
+    materialId === null ? { known: false, newName, kind, amount } : { known: true, materialId, kind, amount },
+  ),
+});
 
 const UNIT_BY_KIND: Partial<Record<MaterialKind, string>> = {
   colourant: 'drop',
@@ -50,31 +47,29 @@ const UNIT_BY_KIND: Partial<Record<MaterialKind, string>> = {
   salt: 'tsp',
 };
 
-function readAmount(row: Row, measures: string[]): { amount: number; unit: string } {
-  const { value, unit } = parseAmount(row.text);
-  const named = unit === '' ? (UNIT_BY_KIND[row.kind] ?? 'g') : unitNamed(unit);
+function readAmount({ amount, kind }: Row, measures: string[]): { amount: number; unit: string } {
+  const { value, unit } = parseAmount(amount);
+  const named = unit === '' ? (UNIT_BY_KIND[kind] ?? 'g') : unitNamed(unit);
   const own = measures.find(
     (name) => name.toLowerCase() === named.toLowerCase() || `${name.toLowerCase()}s` === named.toLowerCase(),
   );
-  if (value <= 0) throw new Failure('not-a-measure', 'An amount is more than nothing.');
   return { amount: value, unit: own ?? named };
 }
 
-let nextKey = 1;
-const emptyRow = (): Row => ({ key: nextKey++, materialId: '', newName: '', kind: 'colourant', text: '' });
+const EMPTY_ROW: Row = { materialId: null, newName: '', kind: 'colourant', amount: '' };
+const BEGUN: Draft = {
+  name: '',
+  hex: '#3f7d86',
+  notes: '',
+  basisMl: ML_PER_CUP,
+  reason: 'first recipe',
+  items: [EMPTY_ROW],
+};
 
 export function NewRecipe() {
   const materials = useQuery(queries.materials);
   if (!materials.data) return <Waiting />;
-  const draft = {
-    name: '',
-    hex: '#3f7d86',
-    notes: '',
-    basisMl: ML_PER_CUP,
-    reason: 'first recipe',
-    rows: [emptyRow()],
-  };
-  return <Editor materials={materials.data.items} start={draft} />;
+  return <Editor materials={materials.data.items} start={BEGUN} />;
 }
 
 const draftOf = (recipe: Recipe): Draft => ({
@@ -83,12 +78,11 @@ const draftOf = (recipe: Recipe): Draft => ({
   notes: recipe.notes,
   basisMl: recipe.revision.basisMl,
   reason: '',
-  rows: recipe.revision.items.map((item) => ({
-    key: nextKey++,
+  items: recipe.revision.items.map((item) => ({
     materialId: item.materialId,
     newName: '',
-    kind: item.materialKind as MaterialKind,
-    text: `${item.amount} ${item.unit}`,
+    kind: item.materialKind as Row['kind'],
+    amount: `${item.amount} ${item.unit === 'drop' && item.amount !== 1 ? 'drops' : item.unit}`,
   })),
 });
 
@@ -106,52 +100,76 @@ export function EditRecipe() {
   return <Editor materials={materials.data.items} start={draftOf(recipe.data)} recipe={recipe.data} />;
 }
 
-function Editor({ materials, start, recipe }: { materials: Material[]; start: Draft; recipe?: Recipe }) {
+interface EditorProps {
+  materials: Material[];
+  start: Draft;
+  recipe?: Recipe;
+}
+
+/** An amount and its unit are written in one field. */
+const atItsAmount = (error: Error | null) =>
+  error instanceof ApiError && error.path?.endsWith('.unit')
+    ? new ApiError(
+        error.status,
+        error.code,
+        error.message,
+        error.path.replace(/unit$/, 'amount'),
+        undefined,
+        error.said,
+      )
+    : error;
+
+/** Sends what is written, the materials that are new to the store first. */
+function useKeepRecipe(recipe: Recipe | undefined, onStale: (theirs: Recipe) => void) {
   const navigate = useNavigate();
   const { measures } = useTaste();
-  const [draft, setDraft] = useState(start);
-  const [version, setVersion] = useState(recipe?.version);
-  const [theirs, setTheirs] = useState<Recipe | null>(null);
-  const [problem, setProblem] = useState<string>();
-  const set = (change: Partial<Draft>) => setDraft({ ...draft, ...change });
-  const setRow = (key: number, change: Partial<Row>) =>
-    set({ rows: draft.rows.map((row) => (row.key === key ? { ...row, ...change } : row)) });
-  const addMaterial = useWrite<Material, Row>((row) => ({
+  const addMaterial = useWrite<Material, Row>(({ newName, kind }) => ({
     path: '/materials',
-    body: { name: row.newName.trim(), kind: row.kind },
+    body: { name: newName.trim(), kind },
   }));
-  const save = useWrite<Recipe, { items: unknown[]; version: number | undefined }>(
-    ({ items, version: at }) => {
-      const { name, hex, notes, basisMl, reason } = draft;
-      const body = { name, hex, notes, basisMl, reason, items };
-      return recipe ? { path: `/recipes/${recipe.id}`, method: 'PUT', version: at, body } : { path: '/recipes', body };
-    },
-    (saved) => navigate(`/colours/${saved.id}`),
+  const save = useWrite<Recipe, { body: unknown; version: number | undefined }>(({ body, version }) =>
+    recipe ? { path: `/recipes/${recipe.id}`, method: 'PUT', version, body } : { path: '/recipes', body },
   );
-
-  const send = async (at = version) => {
-    setProblem(undefined);
+  const send = async (sheet: Sheet<Draft>, version: number | undefined) => {
+    const { items: rows, ...rest } = sheet.values;
+    const names = measures.map((measure) => measure.unit);
     try {
-      const names = measures.map((measure) => measure.unit);
-      const read = draft.rows.map((row) => ({ row, ...readAmount(row, names) }));
       const items = [];
-      for (const { row, amount, unit } of read) {
-        let materialId = row.materialId;
-        if (!materialId) {
-          if (!row.newName.trim()) throw new Failure('not-a-measure', 'Name what goes in, or take the empty row out.');
-          materialId = (await addMaterial.mutateAsync(row)).id;
-          setRow(row.key, { materialId });
-        }
-        items.push({ materialId, amount, unit });
+      for (const [i, row] of rows.entries()) {
+        const materialId = row.materialId ?? (await addMaterial.mutateAsync(row)).id;
+        if (row.materialId === null) sheet.set(`items.${i}.materialId`, materialId);
+        items.push({ materialId, ...readAmount(row, names) });
       }
-      await save.mutateAsync({ items, version: at });
+      const saved = await save.mutateAsync({ body: { ...rest, items }, version });
+      sheet.done();
+      navigate(`/colours/${saved.id}`);
     } catch (error) {
-      if (error instanceof ApiError && error.code === 'stale-version') setTheirs(error.current as Recipe);
-      else setProblem(error instanceof Error ? error.message : String(error));
+      if (error instanceof ApiError && error.code === 'stale-version') onStale(error.current as Recipe);
+      // Any other refusal stands at its field; a fault of our own is not to be swallowed.
+      else if (!(error instanceof ApiError || error instanceof NoAnswer)) throw error;
     }
   };
-  const ready =
-    draft.name.trim() !== '' && draft.basisMl !== null && draft.rows.length > 0 && draft.reason.trim() !== '';
+  const stale = save.error instanceof ApiError && save.error.code === 'stale-version';
+  // The same refusal stays one thing, so that it is answered once.
+  const refused = useMemo(() => atItsAmount(save.error), [save.error]);
+  return {
+    send,
+    error: addMaterial.error ?? (stale ? null : refused),
+    isPending: addMaterial.isPending || save.isPending,
+  };
+}
+
+function Editor({ materials, start, recipe }: EditorProps) {
+  const [version, setVersion] = useState(recipe?.version);
+  const [theirs, setTheirs] = useState<Recipe | null>(null);
+  const sheet = useSheet<Draft>({
+    schema: recipeSheet,
+    keep: recipe ? `recipe/${recipe.id}` : 'recipe',
+    seen: start,
+    body: sheetOf,
+  });
+  const { name, hex, basisMl, items } = sheet.values;
+  const keep = useKeepRecipe(recipe, setTheirs);
   return (
     <Page
       title={recipe ? `Change ${recipe.name}` : 'A new recipe'}
@@ -160,128 +178,103 @@ function Editor({ materials, start, recipe }: { materials: Material[]; start: Dr
     >
       {theirs && (
         <Conflict
-          mine={draft}
+          mine={sheet.values}
           theirs={theirs}
           onMine={() => {
             setVersion(theirs.version);
             setTheirs(null);
-            void send(theirs.version);
+            void keep.send(sheet, theirs.version);
           }}
           onTheirs={() => {
-            setDraft({ ...draftOf(theirs), reason: draft.reason });
+            for (const [key, value] of Object.entries(draftOf(theirs))) if (key !== 'reason') sheet.set(key, value);
             setVersion(theirs.version);
             setTheirs(null);
           }}
         />
       )}
-      <form
+      <SheetForm
+        of={sheet}
+        by={keep}
+        onSend={() => void keep.send(sheet, version)}
         className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_280px] gap-12"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (ready) void send();
-        }}
       >
         <div className="flex flex-col gap-4">
           <div className="grid grid-cols-1 sm:grid-cols-[1fr_200px] gap-4">
-            <TextField
-              label="Name of the colour"
-              value={draft.name}
-              onChange={(name) => set({ name })}
-              autoFocus={!recipe}
-            />
-            <QuantityField
-              label="Written for"
-              dimension="volume"
-              value={draft.basisMl}
-              onChange={(basisMl) => set({ basisMl })}
-              isDefault={draft.basisMl === ML_PER_CUP && !recipe}
-              hint="of plastisol; 1 cup"
-            />
+            <TextIn at="name" autoFocus={!recipe} />
+            <FigureIn at="basisMl" isDefault={basisMl === ML_PER_CUP && !recipe} hint="of plastisol; 1 cup" />
           </div>
           <div className="flex flex-col gap-2">
-            {draft.rows.map((row) => (
+            {items.map((row, i) => (
               <RowFields
-                key={row.key}
+                // biome-ignore lint/suspicious/noArrayIndexKey: a row is its place in the recipe
+                key={i}
+                at={`items.${i}`}
                 row={row}
                 materials={materials}
-                taken={draft.rows.map((one) => one.materialId)}
-                onChange={(change) => setRow(row.key, change)}
-                onRemove={() => set({ rows: draft.rows.filter((one) => one.key !== row.key) })}
+                taken={items.map((one) => one.materialId)}
+                onKind={(kind) => sheet.set(`items.${i}.kind`, kind)}
+                onRemove={() => sheet.takeOut('items', i)}
               />
             ))}
             <button
               type="button"
               className="btn btn-sm btn-line self-start"
-              onClick={() => set({ rows: [...draft.rows, emptyRow()] })}
+              onClick={() => sheet.set('items', [...items, EMPTY_ROW])}
             >
               One more
             </button>
           </div>
-          {recipe && (
-            <TextField label="What was changed, and why" value={draft.reason} onChange={(reason) => set({ reason })} />
-          )}
-          <TextField label="Notes" value={draft.notes} onChange={(notes) => set({ notes })} />
-          <Refusal error={problem ? new Error(problem) : null} />
-          <button type="submit" className="btn btn-primary btn-lg self-start" disabled={!ready || save.isPending}>
-            {recipe ? `Keep as v${recipe.revision.number + 1}` : 'Keep this recipe'}
-          </button>
+          {recipe && <TextIn at="reason" />}
+          <NoteIn at="notes" rows={2} />
+          <Send>{recipe ? `Keep as v${recipe.revision.number + 1}` : 'Keep this recipe'}</Send>
         </div>
         <div className="flex flex-col gap-4 items-start">
-          <Puck hex={draft.hex} sizePx={200} name={draft.name || 'the colour'} />
-          <TextField label="As it looks in the puck" type="color" value={draft.hex} onChange={(hex) => set({ hex })} />
+          <Puck hex={hex} sizePx={200} name={name || 'the colour'} />
+          <TextIn at="hex" type="color" />
         </div>
-      </form>
+      </SheetForm>
     </Page>
   );
 }
 
-function RowFields({
-  row,
-  materials,
-  taken,
-  onChange,
-  onRemove,
-}: {
+interface RowProps {
+  at: string;
   row: Row;
   materials: Material[];
-  taken: string[];
-  onChange(change: Partial<Row>): void;
+  taken: (string | null)[];
+  onKind(kind: MaterialKind): void;
   onRemove(): void;
-}) {
+}
+
+function RowFields({ at, row, materials, taken, onKind, onRemove }: RowProps) {
   const choices = materials.filter(
-    (material) => DOSED.includes(material.kind) && (material.id === row.materialId || !taken.includes(material.id)),
+    (material) =>
+      (DOSED as readonly MaterialKind[]).includes(material.kind) &&
+      (material.id === row.materialId || (material.awayAt === null && !taken.includes(material.id))),
   );
   return (
     <div className="grid grid-cols-2 sm:grid-cols-[1fr_1fr_150px_auto] gap-3 items-start">
-      <SelectField
-        label="What goes in"
-        value={row.materialId}
+      <ChoiceIn
+        at={`${at}.materialId`}
+        className={row.materialId === null ? '' : 'sm:col-span-2'}
         options={[
           { value: '', label: 'something new…' },
           ...choices.map((material) => ({ value: material.id, label: material.name })),
         ]}
-        onChange={(materialId) =>
-          onChange({ materialId, kind: materials.find((material) => material.id === materialId)?.kind ?? row.kind })
-        }
+        onPicked={(id) => {
+          const kind = materials.find((material) => material.id === id)?.kind;
+          if (kind) onKind(kind);
+        }}
       />
-      {row.materialId === '' ? (
+      {row.materialId === null && (
         <div className="grid grid-cols-[1fr_116px] gap-2">
-          <TextField label="Its name" value={row.newName} onChange={(newName) => onChange({ newName })} />
-          <SelectField
-            label="Kind"
-            value={row.kind}
-            options={DOSED.map((kind) => ({ value: kind, label: kind }))}
-            onChange={(kind) => onChange({ kind })}
-          />
+          <TextIn at={`${at}.newName`} />
+          <ChoiceIn at={`${at}.kind`} options={DOSED.map((kind) => ({ value: kind, label: kind }))} />
         </div>
-      ) : (
-        <span />
       )}
-      <TextField
-        label="Amount"
-        value={row.text}
-        onChange={(text) => onChange({ text })}
-        placeholder={row.kind === 'colourant' ? '18 drops' : '1/4 tsp'}
+      <TextIn
+        at={`${at}.amount`}
+        hint={row.amount === '' ? `such as ${row.kind === 'colourant' ? '18 drops' : '1/4 tsp'}` : ''}
       />
       <button type="button" className="btn btn-ghost btn-sm mt-7" aria-label="Take this row out" onClick={onRemove}>
         ✕
@@ -327,9 +320,9 @@ function Conflict({
       <div>
         <h3>Yours, not saved yet</h3>
         <ul>
-          {mine.rows.map((row) => (
-            <li key={row.key}>
-              <b className="figure">{row.text}</b> {name(row)}
+          {mine.items.map((row) => (
+            <li key={row.materialId ?? row.newName}>
+              <b className="figure">{row.amount}</b> {name(row)}
             </li>
           ))}
         </ul>

@@ -2,29 +2,22 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
-import type { Bait, Clock } from '../../../contract/workshop.ts';
+import type { Clock } from '../../../contract/workshop.ts';
 import { DEFAULTS, usual } from '../../../core/defaults.ts';
 import { bake } from '../../../core/mold/clay.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
-import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { BringMesh } from '../shape/BringMesh.tsx';
-import {
-  complete,
-  DimensionFields,
-  type Dimensions,
-  MasterDrawing,
-  type Volume,
-  VolumeFields,
-  volumeBodyOf,
-} from './Measures.tsx';
-import { DENSITY_G_PER_ML, KIND_WORDS } from './words.ts';
+import { BaitFacts } from './BaitFacts.tsx';
+import { MasterDrawing } from './Measures.tsx';
+import { MeshRevision, ReviseForm, VolumeForm } from './Revise.tsx';
+import { KIND_WORDS } from './words.ts';
 
 export function MasterPage() {
   const { id = '' } = useParams();
@@ -180,45 +173,6 @@ function ShapeFacts({ master, bringing, onBring }: { master: Master; bringing: b
   );
 }
 
-function MeshRevision({ master, onDone }: { master: Master; onDone(): void }) {
-  const [reason, setReason] = useState('');
-  const [meshId, setMesh] = useState<string | null>(null);
-  const add = useWrite<Master>(
-    () => ({
-      path: `/masters/${master.id}/revisions`,
-      body: { reason, parentId: master.latest.id, meshId },
-    }),
-    onDone,
-  );
-  return (
-    <section className="flex flex-col gap-4">
-      <BringMesh action="This is the shape" onReady={(mesh) => setMesh(mesh.id)} />
-      {meshId && (
-        <form
-          className="flex gap-4 items-start"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (reason.trim() !== '') add.mutate();
-          }}
-        >
-          <TextField
-            className="flex-1"
-            label="What was changed, and why"
-            value={reason}
-            onChange={setReason}
-            autoFocus
-            hint="the new sizes and the volume come from the mesh"
-          />
-          <button type="submit" className="btn btn-primary mt-6" disabled={reason.trim() === '' || add.isPending}>
-            Keep v{master.latest.number + 1}
-          </button>
-        </form>
-      )}
-      <Refusal error={add.error} />
-    </section>
-  );
-}
-
 function RevisionRow({ revision, all }: { revision: Revision; all: Revision[] }) {
   const { text } = useTaste();
   const parent = all.find((row) => row.id === revision.parentId);
@@ -245,101 +199,6 @@ function RevisionRow({ revision, all }: { revision: Revision; all: Revision[] })
       <span className="figure text-sm">{revision.volumeMl === null ? '' : text(revision.volumeMl, 'volume')}</span>
       <span className="soft text-sm">{dateText(revision.createdAt)}</span>
     </li>
-  );
-}
-
-function VolumeForm({ master, onDone }: { master: Master; onDone(): void }) {
-  const usual = DENSITY_G_PER_ML[master.kind];
-  const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
-  const body = volumeBodyOf(volume);
-  const add = useWrite<Master, { sure: boolean }>(
-    ({ sure }) => ({
-      path: `/masters/${master.id}/revisions/${master.latest.id}/volumes`,
-      body: { ...body, sure },
-    }),
-    onDone,
-  );
-  return (
-    <div className="sheet p-4 mt-3 flex flex-col gap-3">
-      <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait={false} />
-      <Refusal error={add.error} onSure={() => add.mutate({ sure: true })} />
-      <button
-        type="button"
-        className="btn btn-primary self-start"
-        disabled={!body}
-        onClick={() => add.mutate({ sure: false })}
-      >
-        Keep this volume
-      </button>
-    </div>
-  );
-}
-
-function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
-  const [reason, setReason] = useState('');
-  const [parentId, setParentId] = useState(master.latest.id);
-  const [secondParentId, setSecond] = useState('');
-  const { lengthMm, widthMm, heightMm, thickestMm } = master.latest;
-  const [dimensions, setDimensions] = useState<Dimensions>({ lengthMm, widthMm, heightMm, thickestMm });
-  const usual = DENSITY_G_PER_ML[master.kind];
-  const [volume, setVolume] = useState<Volume>({ how: 'weighed', grams: null, densityGPerMl: usual, ml: null });
-  const add = useWrite<Master, { sure: boolean }>(
-    ({ sure }) => ({
-      path: `/masters/${master.id}/revisions`,
-      body: {
-        reason,
-        parentId,
-        ...(secondParentId ? { secondParentId } : {}),
-        ...dimensions,
-        volume: volumeBodyOf(volume),
-        sure,
-      },
-    }),
-    onDone,
-  );
-  const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master.id) ?? [];
-  const options = master.revisions.map((revision) => ({
-    value: revision.id,
-    label: `v${revision.number}: ${revision.reason}`,
-  }));
-  const ready = reason.trim() !== '' && complete(dimensions);
-  return (
-    <section className="sheet p-5 grid grid-cols-1 md:grid-cols-2 gap-8">
-      <div className="flex flex-col gap-4">
-        <TextField
-          label="What was changed, and why"
-          value={reason}
-          onChange={setReason}
-          autoFocus
-          hint="wrist thinner so that it kicks slower"
-        />
-        <SelectField label="Grown from" value={parentId} options={options} onChange={setParentId} />
-        <SelectField
-          label="And a part of"
-          value={secondParentId}
-          options={[
-            { value: '', label: 'nothing else' },
-            ...options.filter((one) => one.value !== parentId),
-            ...others.map((row) => ({ value: row.latest.id, label: `${row.name} v${row.latest.number}` })),
-          ]}
-          onChange={setSecond}
-          hint="an old tail on a new body has two parents"
-        />
-      </div>
-      <div className="flex flex-col gap-4">
-        <DimensionFields value={dimensions} onChange={setDimensions} />
-        <VolumeFields value={volume} onChange={setVolume} usualDensity={usual} canWait />
-        <Refusal error={add.error} onSure={() => add.mutate({ sure: true })} />
-        <button
-          type="button"
-          className="btn btn-primary self-start"
-          disabled={!ready}
-          onClick={() => add.mutate({ sure: false })}
-        >
-          Keep v{master.latest.number + 1}
-        </button>
-      </div>
-    </section>
   );
 }
 
@@ -370,54 +229,6 @@ function Baking({ master }: { master: Master }) {
       </button>
       <Refusal error={start.error} />
       <Caution about={['clay']} />
-    </section>
-  );
-}
-
-function BaitFacts({ bait }: { bait: Bait }) {
-  const { workshop, minorPerUnit } = useTaste();
-  const [packCount, setPackCount] = useState<number | null>(bait.packCount);
-  const [price, setPrice] = useState<number | null>(bait.priceMinor === null ? null : bait.priceMinor / minorPerUnit);
-  const [wanted, setWanted] = useState<number | null>(bait.wantedHardness);
-  const [scale, setScale] = useState<'00' | 'A'>(bait.wantedScale ?? '00');
-  const save = useWrite<Bait>(() => ({
-    path: `/baits/${bait.id}`,
-    method: 'PATCH',
-    version: bait.version,
-    body: {
-      packCount: packCount ?? bait.packCount,
-      priceMinor: price === null ? null : Math.round(price * minorPerUnit),
-      wantedScale: wanted === null ? null : scale,
-      wantedHardness: wanted,
-    },
-  }));
-  return (
-    <section className="flex flex-col gap-3">
-      <h2>As a bait</h2>
-      <div className="grid grid-cols-2 sm:grid-cols-4 gap-4">
-        <NumberField label="To a pack" value={packCount} onChange={setPackCount} min={1} />
-        <NumberField label={`Price of a pack, ${workshop.currency}`} value={price} onChange={setPrice} min={0} />
-        <NumberField
-          label="Wanted hardness"
-          value={wanted}
-          onChange={setWanted}
-          min={0}
-          hint={`read after ${usual('cureH')} h`}
-        />
-        <SelectField
-          label="Shore scale"
-          value={scale}
-          options={[
-            { value: '00', label: '00, soft' },
-            { value: 'A', label: 'A, firm' },
-          ]}
-          onChange={setScale}
-        />
-      </div>
-      <Refusal error={save.error} />
-      <button type="button" className="btn btn-sm btn-line self-start" onClick={() => save.mutate()}>
-        Keep
-      </button>
     </section>
   );
 }

@@ -1,10 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
+import { inUse } from '../../../contract/fields.ts';
+
 import { queries } from '../../api/queries.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { niceStep } from '../../parts/Cylinder.tsx';
 import { useWidth } from '../../parts/Fitted.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { Away } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
 /** The longest bait is drawn so long, where there is room. */
@@ -29,8 +32,9 @@ export function Masters() {
       </Page>
     );
   }
+  const [away, here] = [data.items.filter((master) => master.awayAt), inUse(data.items)];
   const unitMm = taste.system === 'us' ? 25.4 : 1;
-  const longestMm = Math.max(...data.items.map((master) => master.latest.lengthMm)) * 1.04;
+  const longestMm = Math.max(1, ...here.map((master) => master.latest.lengthMm)) * 1.04;
   const widthPx = Math.min(WIDTH_PX, room < 720 ? room - 34 : room - BESIDE_PX);
   const pxPerMm = widthPx / longestMm;
   const step = niceStep(longestMm / unitMm);
@@ -71,7 +75,7 @@ export function Masters() {
           })}
         </svg>
         <span className="hidden md:block" />
-        {data.items.map((master) => {
+        {here.map((master) => {
           const { lengthMm, widthMm, heightMm, volumeMl, number } = master.latest;
           return (
             <Link key={master.id} to={`/masters/${master.id}`} className="contents group">
@@ -115,6 +119,15 @@ export function Masters() {
           );
         })}
       </div>
+      <Away count={away.length}>
+        {away.map((master) => (
+          <li key={master.id}>
+            <Link to={`/masters/${master.id}`} className="link">
+              {master.name}
+            </Link>
+          </li>
+        ))}
+      </Away>
     </Page>
   );
 }

@@ -1,7 +1,7 @@
 import { useEffect, useRef } from 'react';
 import { BaitShape } from '../../parts/BaitShape.tsx';
-import { QuantityField, SelectField } from '../../parts/Fields.tsx';
 import { Fitted } from '../../parts/Fitted.tsx';
+import { ChoiceIn, FigureIn } from '../../parts/sheet/In.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTheme } from '../../parts/theme.ts';
 import type { Pictured } from '../../workers/shadow.ts';
@@ -19,32 +19,13 @@ export const EMPTY: Dimensions = { lengthMm: null, widthMm: null, heightMm: null
 export const complete = (d: Dimensions): d is { [K in keyof Dimensions]: number } =>
   Object.values(d).every((value) => value !== null);
 
-export function DimensionFields({ value, onChange }: { value: Dimensions; onChange(value: Dimensions): void }) {
-  const set = (key: keyof Dimensions) => (mm: number | null) => onChange({ ...value, [key]: mm });
+export function DimensionFields() {
   return (
     <div className="grid grid-cols-2 gap-4">
-      <QuantityField label="Length" dimension="length" value={value.lengthMm} onChange={set('lengthMm')} />
-      <QuantityField
-        label="Width"
-        dimension="length"
-        value={value.widthMm}
-        onChange={set('widthMm')}
-        hint="side to side"
-      />
-      <QuantityField
-        label="Height"
-        dimension="length"
-        value={value.heightMm}
-        onChange={set('heightMm')}
-        hint="off the board"
-      />
-      <QuantityField
-        label="Thickest section"
-        dimension="length"
-        value={value.thickestMm}
-        onChange={set('thickestMm')}
-        hint="sets baking and cooling"
-      />
+      <FigureIn at="lengthMm" />
+      <FigureIn at="widthMm" hint="side to side" />
+      <FigureIn at="heightMm" hint="off the board" />
+      <FigureIn at="thickestMm" hint="sets baking and cooling" />
     </div>
   );
 }
@@ -56,72 +37,56 @@ export interface Volume {
   ml: number | null;
 }
 
-/** The volume as the server takes it, or undefined while it is not whole. */
-export function volumeBodyOf(volume: Volume) {
-  if (volume.how === 'weighed' && volume.grams && volume.densityGPerMl)
-    return { how: 'weighed' as const, grams: volume.grams, densityGPerMl: volume.densityGPerMl };
-  if (volume.how === 'displaced' && volume.ml) return { how: 'displaced' as const, ml: volume.ml };
+/** A volume as an empty sheet has it, to be weighed against this density. */
+export const toWeigh = (densityGPerMl: number): Volume => ({ how: 'weighed', grams: null, densityGPerMl, ml: null });
+
+/** The volume as it is sent; undefined where none was taken yet. */
+export function volumeBodyOf({ how, grams, densityGPerMl, ml }: Volume) {
+  if (how === 'weighed') return grams === null ? undefined : { how, grams, densityGPerMl };
+  if (how === 'displaced') return { how, ml };
   return undefined;
 }
 
-export const volumeMlOf = (volume: Volume): number | null => {
-  const body = volumeBodyOf(volume);
-  if (!body) return null;
-  return body.how === 'weighed' ? body.grams / body.densityGPerMl : body.ml;
+export const volumeMlOf = ({ how, grams, densityGPerMl, ml }: Volume): number | null => {
+  if (how === 'weighed') return grams !== null && densityGPerMl ? grams / densityGPerMl : null;
+  return how === 'displaced' ? ml : null;
 };
 
-export function VolumeFields({
-  value,
-  onChange,
-  usualDensity,
-  canWait,
-}: {
+interface VolumeProps {
+  /** Where the sheet has them: `volume.` or nothing. */
+  under: string;
   value: Volume;
-  onChange(value: Volume): void;
   usualDensity: number;
   canWait: boolean;
-}) {
+}
+
+export function VolumeFields({ under, value, usualDensity, canWait }: VolumeProps) {
   const { text } = useTaste();
   const ml = volumeMlOf(value);
-  const options = [
-    { value: 'weighed' as const, label: 'Weighed, and the material’s density' },
-    { value: 'displaced' as const, label: 'Water displaced' },
-    ...(canWait ? [{ value: 'later' as const, label: 'Later' }] : []),
-  ];
   return (
     <div className="flex flex-col gap-3">
-      <SelectField label="Volume" value={value.how} options={options} onChange={(how) => onChange({ ...value, how })} />
+      <ChoiceIn
+        at={`${under}how`}
+        label="Volume"
+        options={[
+          { value: 'weighed', label: 'Weighed, and the material’s density' },
+          { value: 'displaced', label: 'Water displaced' },
+          ...(canWait ? [{ value: 'later', label: 'Later' }] : []),
+        ]}
+      />
       {value.how === 'weighed' && (
         <div className="grid grid-cols-2 gap-4">
-          <QuantityField
-            label="Mass, without foil or wire"
-            dimension="mass"
-            value={value.grams}
-            onChange={(grams) => onChange({ ...value, grams })}
+          <FigureIn at={`${under}grams`} />
+          <FigureIn
+            at={`${under}densityGPerMl`}
+            isDefault={value.densityGPerMl === usualDensity}
+            hint="the packet’s figure wins"
           />
-          <label className="flex flex-col gap-1 label-small font-bold">
-            <span>
-              Density, g/mL {value.densityGPerMl === usualDensity && <span className="default-mark">default</span>}
-            </span>
-            <input
-              className="input figure-input w-full"
-              inputMode="decimal"
-              defaultValue={value.densityGPerMl ?? usualDensity}
-              key={usualDensity}
-              onChange={(event) =>
-                onChange({ ...value, densityGPerMl: Number(event.target.value.replace(',', '.')) || null })
-              }
-            />
-            <span className="font-normal">the packet’s figure wins</span>
-          </label>
         </div>
       )}
       {value.how === 'displaced' && (
-        <QuantityField
-          label="Water it pushed up"
-          dimension="volume"
-          value={value.ml}
-          onChange={(next) => onChange({ ...value, ml: next })}
+        <FigureIn
+          at={`${under}ml`}
           hint="sink it whole on a pin in a measuring cylinder; grams of water spilled are mL"
         />
       )}

@@ -1,21 +1,26 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { MASTER_KINDS, type Master } from '../../../contract/masters.ts';
+import { MASTER_KINDS, type Master, masterBody, measuredBody } from '../../../contract/masters.ts';
 import type { MeshRow } from '../../../contract/meshes.ts';
 import { SHAPES, type Shape } from '../../../contract/workshop.ts';
+import { usual } from '../../../core/defaults.ts';
 import { outlineOf } from '../../../core/shape/outline.ts';
 import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 import { STARTS } from '../../../core/shape/starts.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { Page } from '../../parts/Page.tsx';
+import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { BringMesh } from '../shape/BringMesh.tsx';
 import {
   complete,
   DimensionFields,
+  type Dimensions,
   EMPTY,
   MasterDrawing,
+  toWeigh,
   type Volume,
   VolumeFields,
   volumeBodyOf,
@@ -134,142 +139,114 @@ function SpecDrawing({ spec }: { spec: ShapeSpec }) {
   );
 }
 
+type MasterKind = (typeof MASTER_KINDS)[number];
+interface Brought {
+  name: string;
+  kind: MasterKind;
+  shape: Shape;
+}
+
 function Bring() {
-  const navigate = useNavigate();
   const [mesh, setMesh] = useState<MeshRow | null>(null);
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState<(typeof MASTER_KINDS)[number]>('print');
-  const [shape, setShape] = useState<Shape>('paddle');
-  const add = useWrite<Master>(
-    () => ({ path: '/masters', body: { name, kind, shape, meshId: mesh?.id } }),
-    (master) => navigate(`/masters/${master.id}/shape`),
-  );
   return (
     <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,560px)_minmax(320px,400px)] gap-12">
       <BringMesh action="This is the master" onReady={setMesh} />
-      {mesh && (
-        <form
-          className="flex flex-col gap-4"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() !== '') add.mutate();
-          }}
-        >
-          <TextField label="Name of the bait" value={name} onChange={setName} autoFocus />
-          <SelectField
-            label="Made of"
-            value={kind}
-            options={MASTER_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
-            onChange={setKind}
-          />
-          <SelectField
-            label="Drawn as"
-            value={shape}
-            options={SHAPES.map((value) => ({ value, label: SHAPE_WORDS[value] }))}
-            onChange={setShape}
-          />
-          <Refusal error={add.error} />
-          <button type="submit" className="btn btn-primary self-start" disabled={name.trim() === '' || add.isPending}>
-            Keep this master
-          </button>
-          <Caution about={['design']} />
-        </form>
-      )}
+      {mesh && <BroughtSheet meshId={mesh.id} />}
     </div>
   );
 }
 
+function BroughtSheet({ meshId }: { meshId: string }) {
+  const navigate = useNavigate();
+  const [begun] = useState<Brought>({ name: '', kind: 'print', shape: 'paddle' });
+  const sheet = useSheet<Brought>({ schema: masterBody, keep: 'master/brought', seen: begun });
+  const add = useWrite<Master>(
+    () => ({ path: '/masters', body: { ...sheet.values, meshId } }),
+    (master) => {
+      sheet.done();
+      navigate(`/masters/${master.id}/shape`);
+    },
+  );
+  return (
+    <Sheet of={sheet} by={add} onSend={() => add.mutate()}>
+      <TextIn at="name" autoFocus />
+      <ChoiceIn at="kind" options={choices(MASTER_KINDS, KIND_WORDS)} />
+      <ChoiceIn at="shape" options={choices(SHAPES, SHAPE_WORDS)} />
+      <Send className="">Keep this master</Send>
+      <Caution about={['design']} />
+    </Sheet>
+  );
+}
+
+interface Typed extends Brought, Dimensions {
+  packCount: number | null;
+  volume: Volume;
+}
+
+const BEGUN: Typed = {
+  name: '',
+  kind: 'clay',
+  shape: 'paddle',
+  ...EMPTY,
+  packCount: usual('packCount'),
+  volume: toWeigh(DENSITY_G_PER_ML.clay),
+};
+
+const bodyOf = ({ volume, ...master }: Typed) => ({ ...master, volume: volumeBodyOf(volume) });
+
+const PREPARED: Partial<Record<MasterKind, string>> = {
+  'own-bait': 'Wash it with dish soap to get the oil off, cut injection nubs flush, and lay it on its flat back.',
+  natural: 'Pin it straight, freeze it, mold it cold, then cast a hard master in resin that can be reworked.',
+};
+
 function Measured() {
   const navigate = useNavigate();
-  const [name, setName] = useState('');
-  const [kind, setKind] = useState<(typeof MASTER_KINDS)[number]>('clay');
-  const [shape, setShape] = useState<Shape>('paddle');
-  const [dimensions, setDimensions] = useState(EMPTY);
-  const [packCount, setPackCount] = useState<number | null>(8);
-  const [volume, setVolume] = useState<Volume>({
-    how: 'weighed',
-    grams: null,
-    densityGPerMl: DENSITY_G_PER_ML.clay,
-    ml: null,
-  });
-  const changeKind = (next: typeof kind) => {
-    setKind(next);
-    setVolume({ ...volume, densityGPerMl: DENSITY_G_PER_ML[next] });
-  };
+  const [begun] = useState(BEGUN);
+  const sheet = useSheet<Typed>({ schema: measuredBody, keep: 'master', seen: begun, body: bodyOf });
+  const { kind, shape, volume, lengthMm, widthMm, heightMm, thickestMm } = sheet.values;
+  const sizes = { lengthMm, widthMm, heightMm, thickestMm };
   const add = useWrite<Master, { sure: boolean }>(
-    ({ sure }) => ({
-      path: '/masters',
-      body: { name, kind, shape, packCount: packCount ?? 8, ...dimensions, volume: volumeBodyOf(volume), sure },
-    }),
-    (master) => navigate(`/masters/${master.id}`),
+    ({ sure }) => ({ path: '/masters', body: { ...bodyOf(sheet.values), sure } }),
+    (master) => {
+      sheet.done();
+      navigate(`/masters/${master.id}`);
+    },
   );
-  const ready = name.trim() !== '' && complete(dimensions);
   return (
-    <form
+    <Sheet
+      of={sheet}
+      by={add}
+      onSend={() => add.mutate({ sure: false })}
+      onSure={() => add.mutate({ sure: true })}
       className="grid grid-cols-1 lg:grid-cols-[minmax(340px,460px)_minmax(0,1fr)] gap-12"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (ready) add.mutate({ sure: false });
-      }}
     >
       <div className="flex flex-col gap-4">
-        <TextField
-          label="Name of the bait"
-          value={name}
-          onChange={setName}
-          autoFocus
-          hint="the name it goes by in molds, pours and orders"
-        />
+        <TextIn at="name" autoFocus hint="the name it goes by in molds, pours and orders" />
         <div className="grid grid-cols-2 gap-4">
-          <SelectField
-            label="Made of"
-            value={kind}
-            options={MASTER_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
-            onChange={changeKind}
+          <ChoiceIn
+            at="kind"
+            options={choices(MASTER_KINDS, KIND_WORDS)}
+            onPicked={(next) => sheet.set('volume', { ...volume, densityGPerMl: DENSITY_G_PER_ML[next as MasterKind] })}
           />
-          <SelectField
-            label="Drawn as"
-            value={shape}
-            options={SHAPES.map((value) => ({ value, label: SHAPE_WORDS[value] }))}
-            onChange={setShape}
-          />
+          <ChoiceIn at="shape" options={choices(SHAPES, SHAPE_WORDS)} />
         </div>
-        <DimensionFields value={dimensions} onChange={setDimensions} />
-        <VolumeFields value={volume} onChange={setVolume} usualDensity={DENSITY_G_PER_ML[kind]} canWait />
-        <NumberField
-          label="Baits to a pack"
-          value={packCount}
-          onChange={setPackCount}
-          min={1}
-          isDefault={packCount === 8}
-          className="w-40"
-        />
-        <Refusal error={add.error} onSure={() => add.mutate({ sure: true })} />
-        <button type="submit" className="btn btn-primary btn-lg self-start" disabled={!ready || add.isPending}>
-          Keep this master
-        </button>
+        <DimensionFields />
+        <VolumeFields under="volume." value={volume} usualDensity={DENSITY_G_PER_ML[kind]} canWait />
+        <FigureIn at="packCount" className="w-40" />
+        <Send>Keep this master</Send>
       </div>
       <div className="flex flex-col gap-6">
-        {complete(dimensions) ? (
-          <MasterDrawing shape={shape} {...dimensions} />
+        {complete(sizes) ? (
+          <MasterDrawing shape={shape} {...sizes} />
         ) : (
           <p className="soft text-lg max-w-md">
             Type length, width, height and thickest section: the bait is drawn here to scale, as a check that no figure
             slipped.
           </p>
         )}
-        {kind === 'own-bait' && (
-          <p className="max-w-md">
-            Wash it with dish soap to get the oil off, cut injection nubs flush, and lay it on its flat back.
-          </p>
-        )}
-        {kind === 'natural' && (
-          <p className="max-w-md">
-            Pin it straight, freeze it, mold it cold, then cast a hard master in resin that can be reworked.
-          </p>
-        )}
+        {PREPARED[kind] && <p className="max-w-md">{PREPARED[kind]}</p>}
         <Caution about={['design']} />
       </div>
-    </form>
+    </Sheet>
   );
 }

@@ -49,7 +49,7 @@ export function BoxToCut({ inside, name }: { inside: Inside; name: string }) {
           </button>
           {problem && <p className="heat text-sm">{problem}</p>}
           <p className="label-small">
-            Sides stand 5 mm over the line. Seal the seams; it leaks anyway: hot glue ready.
+            Sides stand {text(5, 'length')} over the line. Seal the seams; it leaks anyway: hot glue ready.
           </p>
         </div>
       </div>

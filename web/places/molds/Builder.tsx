@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
 import type { Master } from '../../../contract/masters.ts';
 import { type MoldWish, wishSchema } from '../../../core/mold/buildWish.ts';
+import { TRIAL_BALL_MM } from '../../../core/shape/toolReach.ts';
 import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -17,6 +18,7 @@ import { MoldFigures } from './MoldFigures.tsx';
 import { PrintSkin } from './PrintSkin.tsx';
 import { SetUpSheet } from './SetUpSheet.tsx';
 import { useMolder } from './useMolder.ts';
+import { hundredths } from './words.ts';
 
 const KINDS: Record<MoldWish['kind'], string> = {
   printed: 'Printed halves',
@@ -52,7 +54,7 @@ export function Builder() {
 }
 
 function Building({ master, like }: { master: Master; like: MoldWish | undefined }) {
-  const { text, taste } = useTaste();
+  const { text, taste, say } = useTaste();
   const [sheetProblem, setSheetProblem] = useState<string | null>(null);
   const bore = master.latest.spec?.bore?.diameterMm;
   const [wish, setWish] = useState<MoldWish>(like ?? { ...FIRST, ...(bore ? { coreRodMm: bore } : {}) });
@@ -115,7 +117,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
           </h1>
           <p className="flex-1 text-sm" role="status">
             {problem ? (
-              <span className="heat font-bold">{problem}</span>
+              <span className="heat font-bold">{say(problem)}</span>
             ) : building ? (
               <span className="flex items-center gap-3">
                 <progress className="w-40 h-3 accent-[var(--rest)]" value={done} max={1} aria-label="Building" />
@@ -261,8 +263,8 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
                   {cutter === null
                     ? 'Working out the cutter …'
                     : cutter.largestBallMm === null
-                      ? `No usual ball cutter reaches all: 3 mm leaves ${cutter.leftoverMm.toFixed(2)} mm. Ease the corners, or spark them.`
-                      : `A ball of ${cutter.largestBallMm} mm reaches all of it: inside corners of ${cutter.largestBallMm / 2} mm or more.`}
+                      ? `No usual ball cutter reaches all: one of ${text(TRIAL_BALL_MM, 'length')} leaves ${hundredths(cutter.leftoverMm, { taste })}. Ease the corners, or spark them.`
+                      : `A ball of ${text(cutter.largestBallMm, 'length')} reaches all of it: inside corners of ${text(cutter.largestBallMm / 2, 'length')} or more.`}
                 </p>
                 <button
                   type="button"

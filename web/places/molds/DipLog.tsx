@@ -1,17 +1,20 @@
 import { useState } from 'react';
-import type { Mold } from '../../../contract/molds.ts';
+import { dipBody, type Mold } from '../../../contract/molds.ts';
+import { usual } from '../../../core/defaults.ts';
 import { Failure } from '../../../core/failure.ts';
-import { dipPlan } from '../../../core/mold/dip.ts';
-import { dipFit } from '../../../core/mold/dipFit.ts';
+import { dipPlan, dipSchema } from '../../../core/mold/dip.ts';
+import { dipFit, dipFitSchema } from '../../../core/mold/dipFit.ts';
+import { check } from '../../../core/validate.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { NumberField, QuantityField, Refusal } from '../../parts/Fields.tsx';
+import { FigureIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTakeBack } from './Weighings.tsx';
 import { hundredths } from './words.ts';
-
-const START = { wallPerDipMm: 0.7, perDegree: 0.03 };
 
 /** How many dips make the wall, from what dips built here before. */
 export function DipLog({ mold }: { mold: Mold }) {
@@ -20,35 +23,30 @@ export function DipLog({ mold }: { mold: Mold }) {
   const [rodMm, setRod] = useState<number | null>(6);
   const [tubeMm, setTube] = useState<number | null>(80);
   const [wallMm, setWall] = useState<number | null>(2);
-  const [cupC, setCup] = useState<number | null>(155);
+  const [cupC, setCup] = useState<number | null>(usual('dipC'));
   const [tubes, setTubes] = useState<number | null>(mold.cavities * 2);
   const { dips: log } = mold.care;
   const fit =
     log.length > 0
-      ? dipFit({
-          log: log.map(({ dips, wallMm: wall, cupC: c }) => ({ dips, wallMm: wall, cupC: c })),
-          priorPerDipMm: START.wallPerDipMm,
-          priorPerDegree: START.perDegree,
-          priorDips: 3,
-        })
+      ? dipFit(
+          check(dipFitSchema, { log: log.map(({ dips, wallMm: wall, cupC: c }) => ({ dips, wallMm: wall, cupC: c })) }),
+        )
       : null;
   const plan = () => {
     if (!rodMm || !tubeMm || !wallMm || !cupC || !tubes) return null;
     try {
-      return dipPlan({
-        rodMm,
-        lengthMm: tubeMm,
-        wallMm,
-        cupC,
-        tubes: Math.round(tubes),
-        wallPerDipMm: fit?.wallPerDipMm ?? START.wallPerDipMm,
-        perDegree: fit?.perDegree ?? START.perDegree,
-        noseMm: 2,
-        dripFraction: 0.1,
-        cupDiameterMm: 75,
-      });
+      return dipPlan(
+        check(dipSchema, {
+          rodMm,
+          lengthMm: tubeMm,
+          wallMm,
+          cupC,
+          tubes: Math.round(tubes),
+          ...(fit ? { wallPerDipMm: fit.wallPerDipMm, perDegree: fit.perDegree } : {}),
+        }),
+      );
     } catch (error) {
-      if (error instanceof Failure) return error.message;
+      if (error instanceof Failure) return taste.say(error.told);
       throw error;
     }
   };
@@ -72,7 +70,13 @@ export function DipLog({ mold }: { mold: Mold }) {
           onChange={setWall}
           isDefault={wallMm === 2}
         />
-        <QuantityField label="Cup" dimension="temperature" value={cupC} onChange={setCup} isDefault={cupC === 155} />
+        <QuantityField
+          label="Cup"
+          dimension="temperature"
+          value={cupC}
+          onChange={setCup}
+          isDefault={cupC === usual('dipC')}
+        />
         <NumberField label="Tubes" value={tubes} onChange={setTubes} min={1} />
       </div>
       {typeof planned === 'string' && <p className="heat font-bold">{planned}</p>}
@@ -85,8 +89,8 @@ export function DipLog({ mold }: { mold: Mold }) {
       )}
       <p className="soft">
         {fit
-          ? `${hundredths(fit.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${hundredths(fit.missMm, taste)}.`
-          : `${hundredths(START.wallPerDipMm, taste)} a dip at ${text(155, 'temperature')} is a starting value: log what yours build.`}
+          ? `${hundredths(fit.wallPerDipMm, taste)} a dip at ${text(usual('dipC'), 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${hundredths(fit.missMm, taste)}.`
+          : `${hundredths(usual('dipWallMm'), taste)} a dip at ${text(usual('dipC'), 'temperature')} is a starting value: log what yours build.`}
       </p>
       <LogDip mold={mold} />
       <Caution about={['dip', 'hot']} />
@@ -97,35 +101,32 @@ export function DipLog({ mold }: { mold: Mold }) {
 function LogDip({ mold }: { mold: Mold }) {
   const taste = useTaste();
   const { text } = taste;
-  const [dips, setDips] = useState<number | null>(3);
-  const [wallMm, setWall] = useState<number | null>(null);
-  const [cupC, setCup] = useState<number | null>(155);
+  const [begun] = useState({ dips: 3, wallMm: null, cupC: usual('dipC') });
+  const sheet = useSheet({ schema: dipBody, keep: `mold/${mold.id}/dip`, seen: begun });
   const add = useWrite<Mold>(
-    () => ({ path: `/molds/${mold.id}/dips`, body: { dips, wallMm, cupC } }),
-    () => setWall(null),
+    () => ({ path: `/molds/${mold.id}/dips`, body: sheet.values }),
+    () => {
+      sheet.set('wallMm', null);
+      sheet.done();
+    },
   );
   const back = useTakeBack(mold, 'dips');
   return (
     <>
-      <form
-        className="grid grid-cols-2 sm:grid-cols-[1fr_1fr_1fr_auto] gap-3 items-start max-w-2xl"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (dips && wallMm && cupC) add.mutate();
-        }}
+      <Sheet
+        of={sheet}
+        by={add}
+        onSend={() => add.mutate()}
+        className="grid grid-cols-2 sm:grid-cols-3 gap-3 items-start max-w-2xl"
       >
-        <NumberField label="Dipped, times" value={dips} onChange={setDips} min={1} />
-        <QuantityField label="Wall it built" dimension="length" value={wallMm} onChange={setWall} />
-        <QuantityField label="Cup was at" dimension="temperature" value={cupC} onChange={setCup} />
-        <button
-          type="submit"
-          className="btn btn-primary mt-[1.45rem]"
-          disabled={!dips || !wallMm || !cupC || add.isPending}
-        >
-          Log it
-        </button>
-      </form>
-      <Refusal error={add.error ?? back.error} />
+        <FigureIn at="dips" starts />
+        <FigureIn at="wallMm" />
+        <FigureIn at="cupC" starts />
+        <div className="col-span-full">
+          <Send className="">Log it</Send>
+        </div>
+      </Sheet>
+      <Refusal error={back.error} />
       <ul className="ruled max-w-2xl">
         {mold.care.dips.map((row) => (
           <li key={row.id} className="flex gap-3 py-1 items-baseline">

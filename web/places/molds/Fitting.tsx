@@ -1,8 +1,10 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
-import { type Fitting as Fits, HOOK_SLOTS, type Mold } from '../../../contract/molds.ts';
+import { type Fitting as Fits, HOOK_SLOTS, type Mold, moldPatch } from '../../../contract/molds.ts';
 import { useWrite } from '../../api/write.ts';
-import { QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
 export const SLOT_WORDS: Record<(typeof HOOK_SLOTS)[number], string> = {
@@ -13,43 +15,56 @@ export const SLOT_WORDS: Record<(typeof HOOK_SLOTS)[number], string> = {
 export const NO_FITTING: Fits = { eyeMm: null, hookSlot: 'none', plateC: null, notes: '' };
 
 /** The fields of what a mold is besides its cavities. */
-export function FittingFields({ value, onChange }: { value: Fits; onChange(value: Fits): void }) {
+export function FittingFields() {
   return (
     <>
-      <QuantityField
-        label="Eye sockets"
-        dimension="length"
-        value={value.eyeMm}
-        onChange={(eyeMm) => onChange({ ...value, eyeMm })}
-        hint="diameter; empty: none"
-      />
-      <SelectField
-        label="Hook slot"
-        value={value.hookSlot}
-        options={HOOK_SLOTS.map((one) => ({ value: one, label: SLOT_WORDS[one] }))}
-        onChange={(hookSlot) => onChange({ ...value, hookSlot })}
-      />
-      <QuantityField
-        label="Brought to, on a plate"
-        dimension="temperature"
-        value={value.plateC}
-        onChange={(plateC) => onChange({ ...value, plateC })}
-        hint="empty: filled cold"
-      />
-      <TextField label="What to know of it" value={value.notes} onChange={(notes) => onChange({ ...value, notes })} />
+      <FigureIn at="fitting.eyeMm" hint="diameter; empty: none" />
+      <ChoiceIn at="fitting.hookSlot" options={HOOK_SLOTS.map((one) => ({ value: one, label: SLOT_WORDS[one] }))} />
+      <FigureIn at="fitting.plateC" hint="empty: filled cold" />
+      <TextIn at="fitting.notes" />
     </>
+  );
+}
+
+function FittingSheet({ mold, onDone }: { mold: Mold; onDone(): void }) {
+  const sheet = useSheet({
+    schema: moldPatch,
+    keep: `mold/${mold.id}/fitting`,
+    seen: { name: mold.name, fitting: mold.fitting ?? NO_FITTING },
+  });
+  const save = useWrite<Mold>(
+    () => ({ path: `/molds/${mold.id}`, method: 'PATCH', version: mold.version, body: sheet.values }),
+    () => {
+      sheet.done();
+      onDone();
+    },
+  );
+  return (
+    <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="grid grid-cols-2 gap-3 max-w-2xl">
+      <TextIn at="name" className="col-span-2" />
+      <FittingFields />
+      <div className="col-span-2 flex gap-3 items-start">
+        <Send className="">Keep</Send>
+        <button
+          type="button"
+          className="btn btn-line"
+          onClick={() => {
+            sheet.startAfresh();
+            onDone();
+          }}
+        >
+          As it was
+        </button>
+      </div>
+    </Sheet>
   );
 }
 
 /** Eyes, slot, plate; how it was built; the worn ones before it. */
 export function Fitting({ mold }: { mold: Mold }) {
   const { text } = useTaste();
-  const [draft, setDraft] = useState<Fits | null>(null);
+  const [changing, setChanging] = useState(false);
   const fits = mold.fitting ?? NO_FITTING;
-  const save = useWrite<Mold>(
-    () => ({ path: `/molds/${mold.id}`, method: 'PATCH', version: mold.version, body: { fitting: draft } }),
-    () => setDraft(null),
-  );
   const said = [
     fits.eyeMm !== null && `eyes of ${text(fits.eyeMm, 'length')}`,
     SLOT_WORDS[fits.hookSlot],
@@ -59,29 +74,12 @@ export function Fitting({ mold }: { mold: Mold }) {
   return (
     <section className="flex flex-col gap-2">
       <h2>Fittings</h2>
-      {draft ? (
-        <form
-          className="grid grid-cols-2 gap-3 max-w-2xl"
-          onSubmit={(event) => {
-            event.preventDefault();
-            save.mutate();
-          }}
-        >
-          <FittingFields value={draft} onChange={setDraft} />
-          <div className="col-span-2 flex gap-3">
-            <button type="submit" className="btn btn-primary" disabled={save.isPending}>
-              Keep
-            </button>
-            <button type="button" className="btn btn-line" onClick={() => setDraft(null)}>
-              As it was
-            </button>
-            <Refusal error={save.error} />
-          </div>
-        </form>
+      {changing ? (
+        <FittingSheet mold={mold} onDone={() => setChanging(false)} />
       ) : (
         <p>
           {said.join('; ')}.{' '}
-          <button type="button" className="link" onClick={() => setDraft(fits)}>
+          <button type="button" className="link" onClick={() => setChanging(true)}>
             change
           </button>
         </p>

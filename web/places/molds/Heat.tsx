@@ -1,7 +1,7 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
-import { Failure } from '../../../core/failure.ts';
+import { Failure, type Told } from '../../../core/failure.ts';
 import { moldsToKeepBusy } from '../../../core/heat/demold.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import { type Opening, openingSchema, opensAfter, STUFF_OF, wallOf } from '../../../core/process/opening.ts';
@@ -23,18 +23,18 @@ interface Wish {
   openS: number;
 }
 
-function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC: number }): Waits | string {
+function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC: number }): Waits | { refused: Told } {
   try {
     return opensAfter(check(openingSchema, { kind, fill, ...wish, ...air, shots: SHOTS }));
   } catch (error) {
-    if (error instanceof Failure) return error.message;
+    if (error instanceof Failure) return { refused: error.told };
     throw error;
   }
 }
 
 /** How long a bait waits in this mold, how that grows over an evening, and how many such molds keep one person busy. */
 export function Heat({ mold }: { mold: Mold }) {
-  const { text, workshop } = useTaste();
+  const { text, workshop, say } = useTaste();
   const [own, setOwn] = useState<Partial<Wish>>({});
   const known: Wish = {
     thicknessMm: mold.facts.thicknessMm ?? undefined,
@@ -59,9 +59,9 @@ export function Heat({ mold }: { mold: Mold }) {
   const set = (part: Partial<Wish>) => setOwn({ ...own, ...part });
   const { plain, fan, warm } = found;
   const handS = usual('fillS') + usual('fillSPerCavity') * mold.cavities + wish.openS;
-  const lastOf = (waits: Waits | string) => (typeof waits === 'string' ? null : (waits.waitS.at(-1) as number));
+  const lastOf = (waits: Waits | { refused: Told }) => ('refused' in waits ? null : (waits.waitS.at(-1) as number));
   const last = lastOf(plain);
-  const against = (other: Waits | string) => {
+  const against = (other: Waits | { refused: Told }) => {
     const wait = lastOf(other);
     if (wait === null || last === null) return '—';
     const change = wait - last;
@@ -107,8 +107,8 @@ export function Heat({ mold }: { mold: Mold }) {
           isDefault={own.openS === undefined}
         />
       </div>
-      {typeof plain === 'string' ? (
-        <p className="heat font-bold">{plain}</p>
+      {'refused' in plain ? (
+        <p className="heat font-bold">{say(plain.refused)}</p>
       ) : plain.basis === 'kind' ? (
         <p>
           <b className="figure text-xl">{durationText(last ?? 0)}</b> after each shot, the usual time of its kind.{' '}
@@ -116,20 +116,7 @@ export function Heat({ mold }: { mold: Mold }) {
         </p>
       ) : (
         <>
-          <ol className="flex flex-col gap-1">
-            {plain.waitS.map((seconds, i) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: shots come in order
-              <li key={i} className="flex items-center gap-3">
-                <span className="w-16 text-sm">shot {i + 1}</span>
-                <span
-                  className="h-4 bg-[var(--liquid)] border-r-4 border-[var(--rest)]"
-                  style={{ width: `${(62 * seconds) / Math.max(1, ...plain.waitS)}%` }}
-                  aria-hidden
-                />
-                <span className="figure">{durationText(seconds)}</span>
-              </li>
-            ))}
-          </ol>
+          <WaitBars waitS={plain.waitS} />
           <p>
             By then <b className="figure">{moldsToKeepBusy(last ?? 0, handS)}</b> such{' '}
             {moldsToKeepBusy(last ?? 0, handS) === 1 ? 'mold keeps' : 'molds keep'} one person busy. A fan on it:{' '}
@@ -156,5 +143,25 @@ export function Heat({ mold }: { mold: Mold }) {
         </>
       )}
     </section>
+  );
+}
+
+/** The wait of each shot as a bar: the mold warms, and they grow. */
+function WaitBars({ waitS }: Pick<Waits, 'waitS'>) {
+  return (
+    <ol className="flex flex-col gap-1">
+      {waitS.map((seconds, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: shots come in order
+        <li key={i} className="flex items-center gap-3">
+          <span className="w-16 text-sm">shot {i + 1}</span>
+          <span
+            className="h-4 bg-[var(--liquid)] border-r-4 border-[var(--rest)]"
+            style={{ width: `${(62 * seconds) / Math.max(1, ...waitS)}%` }}
+            aria-hidden
+          />
+          <span className="figure">{durationText(seconds)}</span>
+        </li>
+      ))}
+    </ol>
   );
 }

@@ -1,15 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Master } from '../../../contract/masters.ts';
-import type { Mold } from '../../../contract/molds.ts';
+import { insertSheet, type Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
 import { type Insert, insertSize, STUFF_G_PER_ML, type Stuff } from '../../../core/mold/inserts.ts';
 import { inWater } from '../../../core/water/inWater.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { NumberField, QuantityField, Refusal, SelectField } from '../../parts/Fields.tsx';
-import { useTaste } from '../../parts/taste.tsx';
+import { Refusal } from '../../parts/Fields.tsx';
+import { ChoiceIn, FigureIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { sinkText, useTaste } from '../../parts/taste.tsx';
 
 const KIND_WORDS: Record<Insert['kind'], string> = {
   weight: 'weight',
@@ -76,7 +79,7 @@ export function Inserts({ mold }: { mold: Mold }) {
           />
         ))}
       <Refusal error={write.error} />
-      <AddInsert mold={mold} onAdd={(insert) => write.mutate([...inserts, insert])} />
+      <AddInsert mold={mold} inserts={inserts} />
       {inserts.some((one) => one.stuff === 'lead') && <Caution about={['lead']} />}
     </section>
   );
@@ -124,7 +127,8 @@ function InWater({
   inserts: Insert[];
   name: string;
 }) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const staying = inserts.filter((one) => one.stays).map((one) => ({ ...one, ...insertSize(one) }));
   const takenMl = inserts.reduce((sum, one) => sum + insertSize(one).volumeMl, 0);
   const wholeMl = mold.weighed && mold.weighed.cavityFrom > 0 ? mold.cavityMl + takenMl : mold.estimate.cavityMl;
@@ -153,7 +157,7 @@ function InWater({
     })),
   });
   const speed = ({ mmPerS, buoyancy }: typeof plain) =>
-    buoyancy === 'neutral' ? 'hangs in the water' : `${buoyancy} at ${Math.abs(mmPerS).toFixed(0)} mm/s`;
+    buoyancy === 'neutral' ? 'hangs in the water' : `${buoyancy} at ${sinkText(mmPerS, taste)}`;
   return (
     <p>
       <b>{name}</b> {speed(laden.sinks)}, plain it {speed(plain)}; weighs{' '}
@@ -166,74 +170,100 @@ function InWater({
   );
 }
 
-function AddInsert({ mold, onAdd }: { mold: Mold; onAdd(insert: Insert): void }) {
-  const [kind, setKind] = useState<Insert['kind']>('weight');
-  const [stuff, setStuff] = useState<Stuff>('tungsten');
-  const [massG, setMass] = useState<number | null>(null);
-  const [diameterMm, setDiameter] = useState<number | null>(null);
-  const [lengthMm, setLength] = useState<number | null>(null);
-  const [boreMm, setBore] = useState<number | null>(null);
-  const [fromNoseMm, setFrom] = useState<number | null>(null);
-  const [underMm, setUnder] = useState<number | null>(0);
-  const [cavity, setCavity] = useState('all');
-  const long = kind !== 'weight';
-  const ready = (long ? diameterMm && lengthMm && (boreMm ?? 0) < diameterMm : massG) && fromNoseMm !== null;
+interface Typed {
+  kind: Insert['kind'];
+  stuff: Stuff;
+  massG: number | null;
+  diameterMm: number | null;
+  lengthMm: number | null;
+  boreMm: number | null;
+  fromNoseMm: number | null;
+  underMm: number | null;
+  cavity: string;
+}
+
+const EVERY = 'all';
+const BEGUN: Typed = {
+  kind: 'weight',
+  stuff: 'tungsten',
+  massG: null,
+  diameterMm: null,
+  lengthMm: null,
+  boreMm: null,
+  fromNoseMm: null,
+  underMm: 0,
+  cavity: EVERY,
+};
+
+/** What is sent: a weight by its mass, all else by its size. */
+const insertOf = ({ massG, diameterMm, lengthMm, boreMm, cavity, kind, stuff, fromNoseMm, underMm }: Typed) => ({
+  cavity: cavity === EVERY ? null : Number(cavity),
+  kind,
+  stuff,
+  ...(kind === 'weight' ? { massG } : { diameterMm, lengthMm }),
+  ...(kind === 'tube' && boreMm !== null ? { boreMm } : {}),
+  stays: kind !== 'rod',
+  fromNoseMm,
+  underMm: underMm ?? 0,
+});
+
+function AddInsert({ mold, inserts }: { mold: Mold; inserts: Insert[] }) {
+  const [begun] = useState(BEGUN);
+  const sheet = useSheet<Typed>({
+    schema: insertSheet,
+    keep: `mold/${mold.id}/insert`,
+    seen: begun,
+    body: insertOf,
+  });
+  const { kind } = sheet.values;
+  const add = useWrite<Mold>(
+    () => {
+      const { underMm, ...insert } = insertOf(sheet.values);
+      return {
+        path: `/molds/${mold.id}`,
+        method: 'PATCH',
+        version: mold.version,
+        body: { inserts: [...inserts, { ...insert, upMm: -underMm }] },
+      };
+    },
+    () => {
+      sheet.startAfresh();
+      sheet.done();
+    },
+  );
   return (
-    <details className="max-w-2xl">
+    <details className="max-w-2xl" open={sheet.restored}>
       <summary className="cursor-pointer font-bold">Set something in</summary>
-      <form
+      <Sheet
+        of={sheet}
+        by={add}
+        onSend={() => add.mutate()}
         className="grid grid-cols-2 sm:grid-cols-4 gap-3 mt-2 items-start"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (!ready) return;
-          onAdd({
-            cavity: cavity === 'all' ? null : Number(cavity),
-            kind,
-            stuff,
-            ...(long ? { diameterMm: diameterMm ?? 0, lengthMm: lengthMm ?? 0 } : { massG: massG ?? 0 }),
-            ...(kind === 'tube' && boreMm ? { boreMm } : {}),
-            stays: kind !== 'rod',
-            fromNoseMm: fromNoseMm ?? 0,
-            upMm: -(underMm ?? 0),
-          });
-        }}
       >
-        <SelectField
-          label="What"
-          value={kind}
-          options={(Object.keys(KIND_WORDS) as Insert['kind'][]).map((value) => ({ value, label: KIND_WORDS[value] }))}
-          onChange={setKind}
-        />
-        <SelectField
-          label="Of"
-          value={stuff}
-          options={(Object.keys(STUFF_G_PER_ML) as Stuff[]).map((value) => ({ value, label: value }))}
-          onChange={setStuff}
-        />
-        {long ? (
-          <>
-            <QuantityField label="Thick" dimension="length" value={diameterMm} onChange={setDiameter} />
-            <QuantityField label="Long" dimension="length" value={lengthMm} onChange={setLength} />
-            {kind === 'tube' && <QuantityField label="Bore" dimension="length" value={boreMm} onChange={setBore} />}
-          </>
+        <ChoiceIn at="kind" options={Object.entries(KIND_WORDS).map(([value, label]) => ({ value, label }))} />
+        <ChoiceIn at="stuff" options={Object.keys(STUFF_G_PER_ML).map((value) => ({ value, label: value }))} />
+        {kind === 'weight' ? (
+          <FigureIn at="massG" />
         ) : (
-          <QuantityField label="Weighs" dimension="mass" value={massG} onChange={setMass} />
+          <>
+            <FigureIn at="diameterMm" />
+            <FigureIn at="lengthMm" label="Long" />
+            {kind === 'tube' && <FigureIn at="boreMm" />}
+          </>
         )}
-        <QuantityField label="Its middle from the nose" dimension="length" value={fromNoseMm} onChange={setFrom} />
-        <NumberField label="Under the middle, mm" value={underMm} onChange={setUnder} />
-        <SelectField
-          label="In"
-          value={cavity}
+        <FigureIn at="fromNoseMm" />
+        <FigureIn at="underMm" />
+        <ChoiceIn
+          at="cavity"
           options={[
-            { value: 'all', label: 'every cavity' },
+            { value: EVERY, label: 'every cavity' },
             ...Array.from({ length: mold.cavities }, (_, i) => ({ value: String(i + 1), label: `cavity ${i + 1}` })),
           ]}
-          onChange={setCavity}
         />
-        <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!ready}>
-          Set in
-        </button>
-      </form>
+        <div className="col-span-full">
+          <Send className="">Set in</Send>
+        </div>
+      </Sheet>
     </details>
   );
 }

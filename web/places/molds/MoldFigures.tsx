@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Master } from '../../../contract/masters.ts';
-import type { Mold } from '../../../contract/molds.ts';
+import { builtBody, type Mold } from '../../../contract/molds.ts';
 import { DEFAULTS } from '../../../core/defaults.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
@@ -11,7 +11,9 @@ import { waitOf } from '../../../core/process/waits.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { check } from '../../../core/validate.ts';
 import { useWrite } from '../../api/write.ts';
-import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { useMolder } from './useMolder.ts';
@@ -35,28 +37,8 @@ export function MoldFigures({
   stale: boolean;
 }) {
   const { text, workshop } = useTaste();
-  const navigate = useNavigate();
-  const [ownName, setName] = useState<string>();
   // Of what was built, which a newer wish may not be yet.
   const count = mold.layout.noses.length;
-  const name = ownName ?? `${master.name} × ${count}`;
-  const keep = useWrite<Mold>(
-    () => ({
-      path: '/molds',
-      body: {
-        name,
-        kind,
-        fill: 'injection',
-        baitId: master.bait.id,
-        revisionId: master.latest.id,
-        cavities: count,
-        cavityMl: mold.cavityMl,
-        sprueMl: mold.channelsMl,
-        build: { meshId: master.latest.meshId, wish },
-      },
-    }),
-    (kept) => navigate(`/molds/${kept.id}`),
-  );
   const shotMl = count * mold.cavityMl + mold.channelsMl;
   const print = printEstimate(mold.parts.filter((part) => !/rod|insert|electrode/.test(part.name)));
   const kind = wish.kind === 'machined' ? 'aluminium' : 'printed';
@@ -106,7 +88,7 @@ export function MoldFigures({
       </ul>
       <p className="label-small">
         <span className="default-mark">defaults</span> poured at {text(pourC, 'temperature')}, opened at{' '}
-        {text(DEFAULTS.demoldC.value, 'temperature')} mean; print of 2 mm skin, 25 % infill, 8 mm³/s.
+        {text(DEFAULTS.demoldC.value, 'temperature')} mean; print of {text(2, 'length')} skin, 25 % infill, 8 mm³/s.
       </p>
       {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
         <p className="text-sm">
@@ -146,24 +128,53 @@ export function MoldFigures({
         ))}
       </div>
       {wish.kind !== 'silicone-box' && (
-        <form
-          className="flex flex-col gap-2 border-t border-[var(--rule)] pt-3"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim() && !stale) keep.mutate();
-          }}
-        >
-          <TextField label="Once it is made, it is called" value={name} onChange={setName} />
-          <Refusal error={keep.error} />
-          <button
-            type="submit"
-            className="btn btn-primary self-start"
-            disabled={!name.trim() || stale || keep.isPending}
-          >
-            Keep as a mold
-          </button>
-        </form>
+        <KeepBuilt
+          // A name of its own for another number of cavities.
+          key={count}
+          master={master}
+          wish={wish}
+          stale={stale}
+          facts={{ kind, cavities: count, cavityMl: mold.cavityMl, sprueMl: mold.channelsMl }}
+        />
       )}
     </>
+  );
+}
+
+interface KeepBuiltProps {
+  master: Master;
+  wish: MoldWish;
+  stale: boolean;
+  facts: { kind: 'aluminium' | 'printed'; cavities: number; cavityMl: number; sprueMl: number };
+}
+
+function KeepBuilt({ master, wish, stale, facts }: KeepBuiltProps) {
+  const navigate = useNavigate();
+  const [begun] = useState({ name: `${master.name} × ${facts.cavities}` });
+  const built = {
+    ...facts,
+    fill: 'injection',
+    baitId: master.bait.id,
+    revisionId: master.latest.id,
+    build: { meshId: master.latest.meshId, wish },
+  };
+  const sheet = useSheet({ schema: builtBody, keep: `built/${master.id}/${facts.cavities}`, seen: begun });
+  const keep = useWrite<Mold>(
+    () => ({ path: '/molds', body: { ...built, ...sheet.values } }),
+    (kept) => {
+      sheet.done();
+      navigate(`/molds/${kept.id}`);
+    },
+  );
+  return (
+    <Sheet
+      of={sheet}
+      by={{ error: keep.error, isPending: keep.isPending || stale }}
+      onSend={() => keep.mutate()}
+      className="flex flex-col gap-2 border-t border-[var(--rule)] pt-3"
+    >
+      <TextIn at="name" />
+      <Send className="">Keep as a mold</Send>
+    </Sheet>
   );
 }

@@ -1,11 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
-import type { Mold } from '../../../contract/molds.ts';
+import { type Mold, moldEventBody } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
 import { topUp } from '../../../core/mold/silicone.ts';
 import { gridPlaces } from '../../../core/mold/standing.ts';
-import { STEPS, type Step } from '../../../core/process/making.ts';
+import { DEMOLD, STEPS, type Step } from '../../../core/process/making.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
@@ -17,6 +17,9 @@ import { QuantityField, Refusal } from '../../parts/Fields.tsx';
 import { timeText } from '../../parts/hours.ts';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
+import { FigureIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { BoxDrawing } from './BoxDrawing.tsx';
 import { Care } from './Care.tsx';
@@ -317,7 +320,10 @@ function Bed({ mold, bed }: { mold: Mold; bed: NonNullable<NonNullable<Mold['mak
 }
 
 function Steps({ mold }: { mold: Mold }) {
-  const event = useWrite<Mold, { kind: string; step: string }>((body) => ({ path: `/molds/${mold.id}/events`, body }));
+  const event = useWrite<Mold, { kind: string; step: string; sure?: boolean }>((body) => ({
+    path: `/molds/${mold.id}/events`,
+    body,
+  }));
   // Ticked at once; the record's own word counts again as soon as the answer is here.
   const [onItsWay, setOnItsWay] = useState<{ step: string; done: boolean } | null>(null);
   const done = (id: string) =>
@@ -326,6 +332,8 @@ function Steps({ mold }: { mold: Mold }) {
     setOnItsWay({ step, done: checked });
     event.mutate({ kind: checked ? 'step' : 'step-undone', step }, { onSettled: () => setOnItsWay(null) });
   };
+  const opened = mold.events.findLast((row) => row.step === DEMOLD);
+  const early = opened?.kind === 'step' && opened.detail ? Number(opened.detail.earlyS) : null;
   const steps = STEPS[mold.kind] ?? [];
   const next = steps.find((step) => !done(step.id));
   const ticked = steps.filter((step) => done(step.id));
@@ -359,31 +367,29 @@ function Steps({ mold }: { mold: Mold }) {
           ))}
         </details>
       )}
-      <Refusal error={event.error} />
+      <Refusal error={event.error} onSure={() => event.variables && event.mutate({ ...event.variables, sure: true })} />
+      {early !== null && (
+        <p className="warn font-bold">It was opened {durationText(early)} before its clock said so.</p>
+      )}
     </section>
   );
 }
 
 /** What the plain first pour takes, as planned: one shot, no yield. */
 function FirstPour({ mold }: { mold: Mold }) {
-  const [grams, setGrams] = useState<number | null>(
-    Math.round(usual('plastisolGPerMl') * (mold.cavities * mold.cavityMl + mold.sprueMl + mold.runnerMl)),
-  );
-  const pour = useWrite<Mold>(() => ({ path: `/molds/${mold.id}/events`, body: { kind: 'first-pour', grams } }));
+  const [begun] = useState({
+    kind: 'first-pour',
+    grams: Math.round(usual('plastisolGPerMl') * (mold.cavities * mold.cavityMl + mold.sprueMl + mold.runnerMl)),
+  });
+  const sheet = useSheet({ schema: moldEventBody, keep: `mold/${mold.id}/first-pour`, seen: begun });
+  const pour = useWrite<Mold>(() => ({ path: `/molds/${mold.id}/events`, body: sheet.values }), sheet.done);
   return (
-    <form
-      className="flex gap-3 items-start mt-2 ml-12"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (grams) pour.mutate();
-      }}
-    >
-      <QuantityField label="It took" dimension="mass" value={grams} onChange={setGrams} className="w-32" />
-      <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!grams || pour.isPending}>
-        Poured plain: out of the store, not in the yield
-      </button>
-      <Refusal error={pour.error} />
-    </form>
+    <Sheet of={sheet} by={pour} onSend={() => pour.mutate()} className="flex gap-3 items-start mt-2 ml-12">
+      <FigureIn at="grams" className="w-32" starts hint="as planned, until weighed" />
+      <div className="mt-[1.45rem]">
+        <Send className="">Poured plain: out of the store, not in the yield</Send>
+      </div>
+    </Sheet>
   );
 }
 

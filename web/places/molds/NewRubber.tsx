@@ -1,106 +1,105 @@
 import { useState } from 'react';
-import type { Material } from '../../../contract/materials.ts';
+import { type Material, rubberBody } from '../../../contract/materials.ts';
+import { usual } from '../../../core/defaults.ts';
 import { useWrite } from '../../api/write.ts';
-import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
-import { useTaste } from '../../parts/taste.tsx';
+import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
+
+interface Typed {
+  name: string;
+  kind: 'silicone';
+  mix: {
+    by: 'mass' | 'volume';
+    partA: number | null;
+    partB: number | null;
+    densityAGPerMl: number | null;
+    densityBGPerMl: number | null;
+  };
+  potLifeMin: number | null;
+  demoldMin: number | null;
+  ratedC: number | null;
+  hardness: number | null;
+  tearKnPerM: number | null;
+  cure: 'platinum' | 'tin' | null;
+  pricePerKgMinor: number | null;
+  lot: { code: string; grams: number | null };
+}
+
+const BEGUN: Typed = {
+  name: '',
+  kind: 'silicone',
+  mix: {
+    by: 'mass',
+    partA: 10,
+    partB: 1,
+    densityAGPerMl: usual('rubberGPerMl'),
+    densityBGPerMl: usual('rubberGPerMl'),
+  },
+  potLifeMin: null,
+  demoldMin: null,
+  ratedC: usual('ratedC'),
+  hardness: null,
+  tearKnPerM: null,
+  cure: null,
+  pricePerKgMinor: null,
+  lot: { code: 'first kit', grams: null },
+};
+
+const bodyOf = ({ lot, ...rubber }: Typed) => ({
+  ...rubber,
+  ...(rubber.hardness === null ? {} : { hardnessScale: 'A' }),
+  ...(lot.grams === null ? {} : { lot }),
+});
 
 /** A rubber as its tin describes it. */
 export function NewRubber({ onDone }: { onDone(id: string): void }) {
-  const { workshop, minorPerUnit } = useTaste();
-  const [name, setName] = useState('');
-  const [by, setBy] = useState<'mass' | 'volume'>('mass');
-  const [partA, setA] = useState<number | null>(10);
-  const [partB, setB] = useState<number | null>(1);
-  const [rhoA, setRhoA] = useState<number | null>(1.1);
-  const [rhoB, setRhoB] = useState<number | null>(1.1);
-  const [potLifeMin, setPot] = useState<number | null>(null);
-  const [demoldMin, setDemold] = useState<number | null>(null);
-  const [ratedC, setRated] = useState<number | null>(23);
-  const [price, setPrice] = useState<number | null>(null);
-  const [grams, setGrams] = useState<number | null>(null);
-  const [shoreA, setShore] = useState<number | null>(null);
-  const [tearKnPerM, setTear] = useState<number | null>(null);
-  const [cure, setCure] = useState<'platinum' | 'tin' | ''>('');
+  const [begun] = useState(BEGUN);
+  const sheet = useSheet<Typed>({ schema: rubberBody, keep: 'rubber', seen: begun, body: bodyOf });
   const add = useWrite<Material>(
-    () => ({
-      path: '/materials',
-      body: {
-        name,
-        kind: 'silicone',
-        mix: { by, partA, partB, densityAGPerMl: rhoA, densityBGPerMl: rhoB },
-        potLifeMin,
-        demoldMin,
-        ratedC,
-        ...(shoreA === null ? {} : { hardnessScale: 'A', hardness: shoreA }),
-        tearKnPerM,
-        cure: cure || null,
-        pricePerKgMinor: price === null ? null : Math.round(price * minorPerUnit),
-        ...(grams ? { lot: { code: 'first kit', grams } } : {}),
-      },
-    }),
-    (material) => onDone(material.id),
+    () => ({ path: '/materials', body: bodyOf(sheet.values) }),
+    (material) => {
+      sheet.done();
+      onDone(material.id);
+    },
   );
-  const ready = name.trim() && partA && partB && rhoA && rhoB && potLifeMin && demoldMin;
   return (
-    <section className="sheet p-5 flex flex-col gap-4 max-w-4xl">
+    <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="sheet p-5 flex flex-col gap-4 max-w-4xl">
       <h2>The rubber, as its tin says</h2>
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-4">
-        <TextField label="Name" value={name} onChange={setName} className="col-span-2" />
-        <SelectField
-          label="Mixed by"
-          value={by}
+        <TextIn at="name" className="col-span-2" />
+        <ChoiceIn
+          at="mix.by"
           options={[
             { value: 'mass', label: 'mass' },
             { value: 'volume', label: 'volume' },
           ]}
-          onChange={setBy}
         />
         <div className="grid grid-cols-2 gap-2">
-          <NumberField label="Part A" value={partA} onChange={setA} />
-          <NumberField label="Part B" value={partB} onChange={setB} />
+          <FigureIn at="mix.partA" starts />
+          <FigureIn at="mix.partB" starts />
         </div>
-        <NumberField label="Pot life, min" value={potLifeMin} onChange={setPot} />
-        <NumberField label="Demold, min" value={demoldMin} onChange={setDemold} hint="4 h is 240" />
-        <QuantityField
-          label="Rated at"
-          dimension="temperature"
-          value={ratedC}
-          onChange={setRated}
-          isDefault={ratedC === 23}
-        />
+        <FigureIn at="potLifeMin" />
+        <FigureIn at="demoldMin" hint="4 h is 240" />
+        <FigureIn at="ratedC" starts />
         <div className="grid grid-cols-2 gap-2">
-          <NumberField label="A, g/mL" value={rhoA} onChange={setRhoA} isDefault={rhoA === 1.1} />
-          <NumberField label="B, g/mL" value={rhoB} onChange={setRhoB} isDefault={rhoB === 1.1} />
+          <FigureIn at="mix.densityAGPerMl" />
+          <FigureIn at="mix.densityBGPerMl" />
         </div>
-        <NumberField label={`Price, ${workshop.currency} a kilogram`} value={price} onChange={setPrice} />
-        <SelectField
-          label="Cures by"
-          value={cure}
+        <FigureIn at="pricePerKgMinor" />
+        <ChoiceIn
+          at="cure"
           options={[
             { value: '', label: 'not written down' },
             { value: 'platinum', label: 'platinum (addition)' },
             { value: 'tin', label: 'tin (condensation)' },
           ]}
-          onChange={setCure}
         />
-        <NumberField label="Shore A" value={shoreA} onChange={setShore} hint="soft bends, stiff registers" />
-        <NumberField
-          label="Tear strength, kN/m"
-          value={tearKnPerM}
-          onChange={setTear}
-          hint="off its sheet, if it is there"
-        />
-        <QuantityField label="In the store, both parts" dimension="mass" value={grams} onChange={setGrams} />
+        <FigureIn at="hardness" label="Shore A" hint="soft bends, stiff registers" />
+        <FigureIn at="tearKnPerM" hint="off its sheet, if it is there" />
+        <FigureIn at="lot.grams" label="In the store, both parts" />
       </div>
-      <Refusal error={add.error} />
-      <button
-        type="button"
-        className="btn btn-primary self-start"
-        disabled={!ready || add.isPending}
-        onClick={() => add.mutate()}
-      >
-        Keep this rubber
-      </button>
-    </section>
+      <Send className="">Keep this rubber</Send>
+    </Sheet>
   );
 }

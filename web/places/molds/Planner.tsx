@@ -44,7 +44,7 @@ export function Planner() {
 }
 
 function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[] }) {
-  const { text, workshop, taste } = useTaste();
+  const { text, workshop, taste, say } = useTaste();
   const [search] = useSearchParams();
   const navigate = useNavigate();
   const [masterId, setMasterId] = useState(
@@ -170,7 +170,7 @@ function Bench({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[]
       )}
       {refused && (
         <p className="heat font-bold text-lg" role="alert">
-          {refused}
+          {say(refused)}
         </p>
       )}
       {found && planned && pour && rubber && (

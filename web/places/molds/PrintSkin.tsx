@@ -88,8 +88,9 @@ export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
       </p>
       {mold && (
         <p className="text-sm">
-          Two backing plates of plywood, {text(mold.blockMm[0], 'length')} × {text(mold.blockMm[1], 'length')}, 12 mm or
-          more (a default); {mold.layout.clamps.length} clamps along the seam, first on opposite corners:{' '}
+          Two backing plates of plywood, {text(mold.blockMm[0], 'length')} × {text(mold.blockMm[1], 'length')},{' '}
+          {text(12, 'length')} or more (a default); {mold.layout.clamps.length} clamps along the seam, first on opposite
+          corners:{' '}
           {mold.layout.clamps
             .slice(0, 2)
             .map(({ x, y }) => `${text(x, 'length')} along on the ${y > 0 ? 'far' : 'near'} edge`)

@@ -1,8 +1,11 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { Mold } from '../../../contract/molds.ts';
+import { type Mold, rebuildBody } from '../../../contract/molds.ts';
 import { useWrite } from '../../api/write.ts';
-import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { Refusal } from '../../parts/Fields.tsx';
+import { TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 
 /** Sandlance × 4 → Sandlance × 4, 2nd; and so on. */
 export function successorName(name: string): string {
@@ -15,47 +18,20 @@ export function successorName(name: string): string {
 
 /** Retire a worn mold, or make it again of the same revision. */
 export function Renew({ mold }: { mold: Mold }) {
-  const navigate = useNavigate();
   const [asking, setAsking] = useState(false);
-  const [name, setName] = useState(successorName(mold.name));
   const retire = useWrite<Mold, boolean>((retired) => ({
     path: `/molds/${mold.id}`,
     method: 'PATCH',
     version: mold.version,
     body: { retired },
   }));
-  const rebuild = useWrite<Mold>(
-    () => ({ path: `/molds/${mold.id}/rebuilds`, body: { name } }),
-    (made) => {
-      setAsking(false);
-      navigate(`/molds/${made.id}`);
-    },
-  );
   if (mold.after)
     return (
       <Link to={`/molds/${mold.after.id}`} className="btn btn-line">
         Made anew as {mold.after.name}
       </Link>
     );
-  if (asking)
-    return (
-      <form
-        className="flex gap-2 items-start"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (name.trim()) rebuild.mutate();
-        }}
-      >
-        <TextField label="The new one is called" value={name} onChange={setName} autoFocus className="w-64" />
-        <button type="submit" className="btn btn-primary mt-[1.35rem]" disabled={!name.trim() || rebuild.isPending}>
-          Retire this, make that
-        </button>
-        <button type="button" className="btn btn-line mt-[1.35rem]" onClick={() => setAsking(false)}>
-          No
-        </button>
-        <Refusal error={rebuild.error} />
-      </form>
-    );
+  if (asking) return <Successor mold={mold} onDone={() => setAsking(false)} />;
   return (
     <>
       <Refusal error={retire.error} />
@@ -66,5 +42,34 @@ export function Renew({ mold }: { mold: Mold }) {
         Make it anew
       </button>
     </>
+  );
+}
+
+/** The name of the one that takes its place. */
+function Successor({ mold, onDone }: { mold: Mold; onDone(): void }) {
+  const navigate = useNavigate();
+  const sheet = useSheet({
+    schema: rebuildBody,
+    keep: `mold/${mold.id}/rebuild`,
+    seen: { name: successorName(mold.name) },
+  });
+  const rebuild = useWrite<Mold>(
+    () => ({ path: `/molds/${mold.id}/rebuilds`, body: sheet.values }),
+    (made) => {
+      sheet.done();
+      onDone();
+      navigate(`/molds/${made.id}`);
+    },
+  );
+  return (
+    <Sheet of={sheet} by={rebuild} onSend={() => rebuild.mutate()} className="flex gap-2 items-start flex-wrap">
+      <TextIn at="name" autoFocus className="w-64" />
+      <div className="mt-[1.35rem] flex gap-2 items-start">
+        <Send className="">Retire this, make that</Send>
+        <button type="button" className="btn btn-line" onClick={onDone}>
+          No
+        </button>
+      </div>
+    </Sheet>
   );
 }

@@ -1,11 +1,14 @@
-import { useState } from 'react';
-import { type Mold, SPARK_SEEN, type SparkRun } from '../../../contract/molds.ts';
-import { Failure } from '../../../core/failure.ts';
+import { useCallback, useState } from 'react';
+import { type Mold, SPARK_SEEN, type SparkRun, sparkBody } from '../../../contract/molds.ts';
+import { Failure, type Told } from '../../../core/failure.ts';
 import { type SparkPlan, sparkLog, sparkPlan } from '../../../core/mold/spark.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { NumberField, QuantityField, Refusal } from '../../parts/Fields.tsx';
+import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { useTakeBack } from './Weighings.tsx';
 import { hundredths } from './words.ts';
@@ -61,8 +64,8 @@ export function SparkLog({ mold }: { mold: Mold }) {
             isDefault={fine.gapMm === 0.05}
           />
         </div>
-        {typeof planned === 'string' ? (
-          <p className="heat font-bold">{planned}</p>
+        {'refused' in planned ? (
+          <p className="heat font-bold">{taste.say(planned.refused)}</p>
         ) : (
           <ul className="ruled max-w-2xl">
             {planned.map((pass) => (
@@ -93,78 +96,83 @@ export function SparkLog({ mold }: { mold: Mold }) {
 }
 
 type Pass = { gapMm: number | null; amps: number | null };
-function tried(depthMm: number | null, rough: Pass, fine: Pass): SparkPlan[] | string {
-  if (!depthMm || !rough.gapMm || !rough.amps || !fine.gapMm || !fine.amps) return 'Depth, currents and gaps, please.';
+function tried(depthMm: number | null, rough: Pass, fine: Pass): SparkPlan[] | { refused: Told } {
+  if (!depthMm || !rough.gapMm || !rough.amps || !fine.gapMm || !fine.amps)
+    return { refused: 'Depth, currents and gaps, please.' };
   try {
     return sparkPlan(depthMm, { gapMm: rough.gapMm, amps: rough.amps }, { gapMm: fine.gapMm, amps: fine.amps });
   } catch (error) {
-    if (error instanceof Failure) return error.message;
+    if (error instanceof Failure) return { refused: error.told };
     throw error;
   }
+}
+
+interface Run {
+  electrode: string;
+  pass: SparkRun['pass'];
+  amps: number | null;
+  toMm: number | null;
+  minutes: number | null;
+  efficiency: number | null;
+  seen: SparkRun['seen'];
 }
 
 function Runs({ mold }: { mold: Mold }) {
   const { text } = useTaste();
   const last = mold.care.sparks.at(-1);
-  const [electrode, setElectrode] = useState(last?.electrode ?? 'E1');
-  const [pass, setPass] = useState<SparkRun['pass']>('roughing');
-  const [amps, setAmps] = useState<number | null>(18);
-  const [toMm, setTo] = useState<number | null>(null);
-  const [minutes, setMinutes] = useState<number | null>(null);
-  const [percent, setPercent] = useState<number | null>(null);
-  const [seen, setSeen] = useState<SparkRun['seen']>('clean');
-  const fromMm = mold.care.sparks.findLast((run) => run.electrode === electrode)?.toMm ?? 0;
-  const add = useWrite<Mold>(
-    () => ({
-      path: `/molds/${mold.id}/sparks`,
-      body: { electrode, pass, amps, fromMm, toMm, minutes, efficiency: percent === null ? null : percent / 100, seen },
+  const [begun] = useState<Run>({
+    electrode: last?.electrode ?? 'E1',
+    pass: 'roughing',
+    amps: 18,
+    toMm: null,
+    minutes: null,
+    efficiency: null,
+    seen: 'clean',
+  });
+  const bodyOf = useCallback(
+    (run: Run) => ({
+      ...run,
+      fromMm: mold.care.sparks.findLast((one) => one.electrode === run.electrode)?.toMm ?? 0,
     }),
+    [mold.care.sparks],
+  );
+  const sheet = useSheet<Run>({ schema: sparkBody, keep: `mold/${mold.id}/spark`, seen: begun, body: bodyOf });
+  const { fromMm } = bodyOf(sheet.values);
+  const add = useWrite<Mold>(
+    () => ({ path: `/molds/${mold.id}/sparks`, body: bodyOf(sheet.values) }),
     () => {
-      setTo(null);
-      setMinutes(null);
+      sheet.set('toMm', null);
+      sheet.set('minutes', null);
+      sheet.done();
     },
   );
   const back = useTakeBack(mold, 'sparks');
-  const ready = electrode.trim() && amps && toMm && minutes;
   return (
     <>
-      <form
+      <Sheet
+        of={sheet}
+        by={add}
+        onSend={() => add.mutate()}
         className="grid grid-cols-2 sm:grid-cols-4 gap-3 items-start max-w-2xl"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (ready) add.mutate();
-        }}
       >
-        <TextField label="Electrode" value={electrode} onChange={setElectrode} />
-        <SelectField
-          label="Pass"
-          value={pass}
+        <TextIn at="electrode" />
+        <ChoiceIn
+          at="pass"
           options={[
             { value: 'roughing', label: 'roughing' },
             { value: 'finishing', label: 'finishing' },
           ]}
-          onChange={setPass}
         />
-        <NumberField label="Current, A" value={amps} onChange={setAmps} />
-        <QuantityField
-          label={`From ${text(fromMm, 'length')} down to`}
-          dimension="length"
-          value={toMm}
-          onChange={setTo}
-        />
-        <NumberField label="Minutes" value={minutes} onChange={setMinutes} />
-        <NumberField label="Efficiency, %" value={percent} onChange={setPercent} hint="as the machine shows" />
-        <SelectField
-          label="Seen"
-          value={seen}
-          options={SPARK_SEEN.map((value) => ({ value, label: SEEN_WORDS[value] }))}
-          onChange={setSeen}
-        />
-        <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!ready || add.isPending}>
-          Log the run
-        </button>
-      </form>
-      <Refusal error={add.error ?? back.error} />
+        <FigureIn at="amps" starts />
+        <FigureIn at="toMm" label={`From ${text(fromMm, 'length')} down to`} />
+        <FigureIn at="minutes" />
+        <FigureIn at="efficiency" hint="as the machine shows" />
+        <ChoiceIn at="seen" options={SPARK_SEEN.map((value) => ({ value, label: SEEN_WORDS[value] }))} />
+        <div className="col-span-full">
+          <Send className="">Log the run</Send>
+        </div>
+      </Sheet>
+      <Refusal error={back.error} />
       {mold.care.sparks.length > 0 && (
         <table className="text-sm max-w-2xl">
           <thead>
@@ -183,7 +191,7 @@ function Runs({ mold }: { mold: Mold }) {
                 <td className="pr-3">{run.pass}</td>
                 <td className="pr-3 figure">{run.amps}</td>
                 <td className="pr-3 figure">
-                  {run.fromMm}–{run.toMm} mm
+                  {text(run.fromMm, 'length')} to {text(run.toMm, 'length')}
                 </td>
                 <td className="pr-3 figure">{run.minutes}</td>
                 <td className="pr-3 figure">{((run.toMm - run.fromMm) / run.minutes).toFixed(3)}</td>

@@ -1,9 +1,12 @@
 import { useState } from 'react';
-import type { Mold, Weighing } from '../../../contract/molds.ts';
+import { type Mold, type Weighing, weighingBody } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
-import { NumberField, QuantityField, Refusal, SelectField } from '../../parts/Fields.tsx';
+import { Refusal } from '../../parts/Fields.tsx';
+import { ChoiceIn, FigureIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 
@@ -57,52 +60,39 @@ export function Weighings({ mold }: { mold: Mold }) {
         </p>
       )}
       {weighed === null && <p className="soft">Computed, not yet weighed.</p>}
-      <Form mold={mold} />
+      <WeighingSheet mold={mold} />
       <Log mold={mold} />
     </section>
   );
 }
 
-function Form({ mold }: { mold: Mold }) {
-  const [of, setOf] = useState<Weighing['of']>('bait');
-  const [count, setCount] = useState<number | null>(10);
-  const [grams, setGrams] = useState<number | null>(null);
-  const [densityGPerMl, setDensity] = useState<number | null>(usual('plastisolGPerMl'));
+const OF_OPTIONS = Object.entries(OF_WORDS).map(([value, [, label]]) => ({ value, label }));
+
+function WeighingSheet({ mold }: { mold: Mold }) {
+  const [begun] = useState({ of: 'bait', count: 10, grams: null, densityGPerMl: usual('plastisolGPerMl') });
+  const sheet = useSheet({ schema: weighingBody, keep: `mold/${mold.id}/weighing`, seen: begun });
   const add = useWrite<Mold>(
-    () => ({ path: `/molds/${mold.id}/weighings`, body: { of, count, grams, densityGPerMl } }),
-    () => setGrams(null),
+    () => ({ path: `/molds/${mold.id}/weighings`, body: sheet.values }),
+    () => {
+      sheet.set('grams', null);
+      sheet.done();
+    },
   );
-  const ready = count && grams && densityGPerMl;
   return (
-    <form
-      className="grid grid-cols-2 sm:grid-cols-[1.5fr_0.7fr_1fr_1fr_auto] gap-3 items-start max-w-2xl"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (ready) add.mutate();
-      }}
+    <Sheet
+      of={sheet}
+      by={add}
+      onSend={() => add.mutate()}
+      className="grid grid-cols-2 sm:grid-cols-4 gap-3 items-start max-w-2xl"
     >
-      <SelectField
-        label="On the scale"
-        value={of}
-        options={Object.entries(OF_WORDS).map(([value, [, label]]) => ({ value: value as Weighing['of'], label }))}
-        onChange={setOf}
-      />
-      <NumberField label="How many" value={count} onChange={setCount} min={1} />
-      <QuantityField label="Together" dimension="mass" value={grams} onChange={setGrams} />
-      <NumberField
-        label="g/mL"
-        value={densityGPerMl}
-        onChange={setDensity}
-        min={0.5}
-        isDefault={densityGPerMl === usual('plastisolGPerMl')}
-      />
-      <button type="submit" className="btn btn-primary mt-[1.45rem]" disabled={!ready || add.isPending}>
-        Weighed
-      </button>
+      <ChoiceIn at="of" options={OF_OPTIONS} />
+      <FigureIn at="count" starts />
+      <FigureIn at="grams" />
+      <FigureIn at="densityGPerMl" />
       <div className="col-span-full">
-        <Refusal error={add.error} />
+        <Send className="">Weighed</Send>
       </div>
-    </form>
+    </Sheet>
   );
 }
 

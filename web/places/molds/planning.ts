@@ -2,7 +2,7 @@ import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { MakingPlan } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
-import { Failure } from '../../../core/failure.ts';
+import { Failure, type Told } from '../../../core/failure.ts';
 import { type BedPlan, bedPlan, volumeByFilling } from '../../../core/mold/bed.ts';
 import type { School } from '../../../core/mold/bubbles.ts';
 import { type PlanInput, plan, type SiliconePlan } from '../../../core/mold/silicone.ts';
@@ -148,7 +148,7 @@ export function tryPlan(
   size: Sized,
   rubber: Material | undefined,
   choices: Choices,
-): { planned?: Planned; refused?: string } {
+): { planned?: Planned; refused?: Told } {
   if (!rubber) return {};
   try {
     let { volumeMl } = size;
@@ -162,7 +162,7 @@ export function tryPlan(
     const planned = planWith({ ...size, volumeMl }, rubber, choices);
     return planned ? { planned } : {};
   } catch (error) {
-    if (error instanceof Failure) return { refused: error.message };
+    if (error instanceof Failure) return { refused: error.told };
     throw error;
   }
 }

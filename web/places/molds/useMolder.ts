@@ -1,8 +1,8 @@
 import { proxy, type Remote } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
-import { Failure } from '../../../core/failure.ts';
-import type { MoldPart } from '../../../core/mold/build.ts';
+import { Failure, type Told } from '../../../core/failure.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import type { MoldPart } from '../../../core/mold/pieces.ts';
 import type { ExportFormat } from '../../../core/shape/write.ts';
 import { handOver } from '../../parts/files.ts';
 import type { DrawnMold, Molder } from '../../workers/molder.ts';
@@ -16,7 +16,7 @@ interface Built {
   mold: DrawnMold | null;
   done: number;
   building: boolean;
-  problem: string | null;
+  problem: Told | null;
   /** What is shown was built for another wish: stopped, refused, or not begun yet. */
   stale: boolean;
   stop(): void;
@@ -57,7 +57,7 @@ const hireMolder = () =>
 export function useMolder(meshId: string | null, wish: MoldWish): Built {
   const [shown, setShown] = useState<{ mold: DrawnMold; of: string } | null>(null);
   const [cutter, setCutter] = useState<Built['cutter']>(null);
-  const [state, setState] = useState({ done: 0, building: false, problem: null as string | null });
+  const [state, setState] = useState({ done: 0, building: false, problem: null as Told | null });
   const [task, setTask] = useState<MoldTask | null>(null);
   const molder = useRef<Remote<Molder> | null>(null);
   const wished = JSON.stringify(wish);

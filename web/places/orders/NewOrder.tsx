@@ -2,162 +2,195 @@ import { useQuery } from '@tanstack/react-query';
 import { addDays, format } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Order } from '../../../contract/orders.ts';
+import { inUse } from '../../../contract/fields.ts';
+import { type Customer, type Order, orderBody } from '../../../contract/orders.ts';
+import type { RecipeRow } from '../../../contract/recipes.ts';
+import type { Bait } from '../../../contract/workshop.ts';
 import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { todayIso } from '../../parts/dates.ts';
-import { NumberField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
+import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 
-interface Row {
-  key: number;
+interface Line {
   baitId: string;
   recipeId: string;
   packs: number | null;
   perPack: number | null;
+  priceMinor: number | null;
 }
-let nextKey = 1;
+
+interface Typed {
+  customerId: string;
+  newCustomer: { name: string; contact: string };
+  dueOn: string;
+  notes: string;
+  lines: Line[];
+}
+
+const SOMEBODY_NEW = 'new';
+
+const bodyOf = ({ customerId, newCustomer, ...order }: Typed) =>
+  customerId === SOMEBODY_NEW ? { newCustomer, ...order } : { customerId, ...order };
 
 export function NewOrder() {
-  const navigate = useNavigate();
-  const baits = useQuery(queries.baits).data?.items;
-  const recipes = useQuery(queries.recipes).data?.items;
-  const customers = useQuery(queries.customers).data?.items;
-  const [customerId, setCustomerId] = useState<string>();
-  const [newName, setNewName] = useState('');
-  const [contact, setContact] = useState('');
-  const [dueOn, setDue] = useState(() => format(addDays(new Date(), 7), 'yyyy-MM-dd'));
-  const past = dueOn !== '' && isLate(dueOn, todayIso());
-  const [notes, setNotes] = useState('');
-  const [rows, setRows] = useState<Row[]>([]);
-  const chosen = customerId ?? customers?.[0]?.id ?? 'new';
-  const add = useWrite<Order>(
-    () => ({
-      path: '/orders',
-      body: {
-        ...(chosen === 'new' ? { newCustomer: { name: newName, contact } } : { customerId: chosen }),
-        dueOn,
-        notes,
-        lines: shown.map(({ baitId, recipeId, packs, perPack }) => ({ baitId, recipeId, packs, perPack })),
-      },
-    }),
-    (order) => navigate(`/orders/${order.id}`),
-  );
-  if (!baits || !recipes || !customers) return <Waiting />;
+  const all = [useQuery(queries.baits).data, useQuery(queries.recipes).data, useQuery(queries.customers).data] as const;
+  if (!all[0] || !all[1] || !all[2]) return <Waiting />;
+  const [baits, recipes, customers] = [inUse(all[0].items), inUse(all[1].items), inUse(all[2].items)];
   const [bait, recipe] = [baits[0], recipes[0]];
-  if (!bait || !recipe) {
+  if (!bait)
     return (
       <Page title="Take an order" tab="Take an order">
-        {bait ? (
-          <Empty
-            say="An order needs a colour."
-            then="Write one recipe first."
-            to="/colours/new"
-            action="Write a recipe"
-          />
-        ) : (
-          <Empty
-            say="An order needs a bait."
-            then="Measure a master, or add a mold you have."
-            to="/masters/new"
-            action="Measure a master"
-          />
-        )}
+        <Empty
+          say="An order needs a bait."
+          then="Measure a master, or add a mold you have."
+          to="/masters/new"
+          action="Measure a master"
+        />
       </Page>
     );
-  }
-  const fresh = (): Row => ({
-    key: nextKey++,
-    baitId: bait.id,
-    recipeId: recipe.id,
-    packs: 1,
-    perPack: bait.packCount,
-  });
-  const shown = rows.length > 0 ? rows : [{ ...fresh(), key: 0 }];
-  const set = (key: number, change: Partial<Row>) =>
-    setRows(shown.map((row) => (row.key === key ? { ...row, ...change } : row)));
-  const ready = dueOn && shown.every((row) => row.packs && row.perPack) && (chosen !== 'new' || newName.trim());
-  const total = shown.reduce((sum, row) => sum + (row.packs ?? 0) * (row.perPack ?? 0), 0);
+  if (!recipe)
+    return (
+      <Page title="Take an order" tab="Take an order">
+        <Empty
+          say="An order needs a colour."
+          then="Write one recipe first."
+          to="/colours/new"
+          action="Write a recipe"
+        />
+      </Page>
+    );
   return (
     <Page
       title="Take an order"
       tab="Take an order"
       under="Packs of a bait in a colour. What is short, and what to pour, follows at once."
     >
-      <form
-        className="flex flex-col gap-5 max-w-4xl"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (ready) add.mutate();
-        }}
-      >
-        <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
-          <SelectField
-            label="Customer"
-            value={chosen}
-            options={[
-              ...customers.map((row) => ({ value: row.id, label: row.name })),
-              { value: 'new', label: 'somebody new…' },
-            ]}
-            onChange={setCustomerId}
-          />
-          {chosen === 'new' && <TextField label="Name" value={newName} onChange={setNewName} />}
-          {chosen === 'new' && <TextField label="How to reach them" value={contact} onChange={setContact} />}
-          <TextField
-            label="Due"
-            type="date"
-            value={dueOn}
-            onChange={setDue}
-            hint={past ? 'that day is past: late from the start' : ''}
-          />
-        </div>
-        <div className="flex flex-col gap-2">
-          {shown.map((row) => (
-            <div key={row.key} className="grid grid-cols-2 lg:grid-cols-[90px_1fr_1fr_110px_auto] gap-3 items-start">
-              <NumberField label="Packs" value={row.packs} onChange={(packs) => set(row.key, { packs })} min={1} />
-              <SelectField
-                label="Bait"
-                value={row.baitId}
-                options={baits.map((one) => ({ value: one.id, label: one.name }))}
-                onChange={(baitId) =>
-                  set(row.key, { baitId, perPack: baits.find((one) => one.id === baitId)?.packCount ?? row.perPack })
-                }
-              />
-              <SelectField
-                label="Colour"
-                value={row.recipeId}
-                options={recipes.map((one) => ({ value: one.id, label: one.name }))}
-                onChange={(recipeId) => set(row.key, { recipeId })}
-              />
-              <NumberField
-                label="To a pack"
-                value={row.perPack}
-                onChange={(perPack) => set(row.key, { perPack })}
-                min={1}
-              />
-              <button
-                type="button"
-                className="btn btn-ghost btn-sm mt-7"
-                aria-label="Take this line out"
-                disabled={shown.length === 1}
-                onClick={() => setRows(shown.filter((one) => one.key !== row.key))}
-              >
-                ✕
-              </button>
-            </div>
-          ))}
-          <button type="button" className="btn btn-sm btn-line self-start" onClick={() => setRows([...shown, fresh()])}>
-            One more line
-          </button>
-        </div>
-        <TextField label="Notes" value={notes} onChange={setNotes} />
-        <p className="figure text-2xl">{total} baits</p>
-        <Refusal error={add.error} />
-        <button type="submit" className="btn btn-primary btn-lg self-start" disabled={!ready || add.isPending}>
-          Keep this order
-        </button>
-      </form>
+      <OrderSheet baits={baits} recipes={recipes} customers={customers} />
     </Page>
+  );
+}
+
+interface Known {
+  baits: Bait[];
+  recipes: RecipeRow[];
+  customers: Customer[];
+}
+
+function OrderSheet({ baits, recipes, customers }: Known) {
+  const navigate = useNavigate();
+  const lineOf = (bait: Bait): Line => ({
+    baitId: bait.id,
+    recipeId: recipes[0]?.id ?? '',
+    packs: 1,
+    perPack: bait.packCount,
+    priceMinor: bait.priceMinor,
+  });
+  const [begun] = useState<Typed>(() => ({
+    customerId: customers[0]?.id ?? SOMEBODY_NEW,
+    newCustomer: { name: '', contact: '' },
+    dueOn: format(addDays(new Date(), 7), 'yyyy-MM-dd'),
+    notes: '',
+    lines: [lineOf(baits[0] as Bait)],
+  }));
+  const sheet = useSheet<Typed>({ schema: orderBody, keep: 'order', seen: begun, body: bodyOf });
+  const { customerId, dueOn, lines } = sheet.values;
+  const add = useWrite<Order>(
+    () => ({ path: '/orders', body: bodyOf(sheet.values) }),
+    (order) => {
+      sheet.done();
+      navigate(`/orders/${order.id}`);
+    },
+  );
+  const total = lines.every((line) => line.packs !== null && line.perPack !== null)
+    ? lines.reduce((sum, line) => sum + (line.packs ?? 0) * (line.perPack ?? 0), 0)
+    : null;
+  return (
+    <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="flex flex-col gap-5 max-w-4xl">
+      <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
+        <ChoiceIn
+          at="customerId"
+          options={[
+            ...customers.map((row) => ({ value: row.id, label: row.name })),
+            { value: SOMEBODY_NEW, label: 'somebody new…' },
+          ]}
+        />
+        {customerId === SOMEBODY_NEW && <TextIn at="newCustomer.name" />}
+        {customerId === SOMEBODY_NEW && <TextIn at="newCustomer.contact" />}
+        <TextIn
+          at="dueOn"
+          type="date"
+          hint={dueOn !== '' && isLate(dueOn, todayIso()) ? 'that day is past: late from the start' : ''}
+        />
+      </div>
+      <div className="flex flex-col gap-2">
+        {lines.map((line, i) => (
+          <LineFields
+            // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place on the sheet
+            key={i}
+            at={`lines.${i}`}
+            baits={baits}
+            recipes={recipes}
+            onBait={(id) => {
+              const bait = baits.find((one) => one.id === id);
+              if (bait)
+                sheet.set(`lines.${i}`, {
+                  ...line,
+                  baitId: id,
+                  perPack: bait.packCount,
+                  priceMinor: bait.priceMinor,
+                });
+            }}
+            onOut={lines.length > 1 ? () => sheet.takeOut('lines', i) : undefined}
+          />
+        ))}
+        <button
+          type="button"
+          className="btn btn-sm btn-line self-start"
+          onClick={() => sheet.set('lines', [...lines, lineOf(baits[0] as Bait)])}
+        >
+          One more line
+        </button>
+      </div>
+      <NoteIn at="notes" rows={2} />
+      <p className="figure text-2xl">{total ?? '—'} baits</p>
+      <Send>Keep this order</Send>
+    </Sheet>
+  );
+}
+
+interface LineProps {
+  at: string;
+  baits: Bait[];
+  recipes: RecipeRow[];
+  onBait(id: string): void;
+  onOut: (() => void) | undefined;
+}
+
+function LineFields({ at, baits, recipes, onBait, onOut }: LineProps) {
+  return (
+    <div className="grid grid-cols-2 lg:grid-cols-[90px_1fr_1fr_130px_130px_auto] gap-3 items-start">
+      <FigureIn at={`${at}.packs`} />
+      <ChoiceIn
+        at={`${at}.baitId`}
+        options={baits.map((one) => ({ value: one.id, label: one.name }))}
+        onPicked={onBait}
+      />
+      <ChoiceIn at={`${at}.recipeId`} options={recipes.map((one) => ({ value: one.id, label: one.name }))} />
+      <FigureIn at={`${at}.perPack`} />
+      <FigureIn at={`${at}.priceMinor`} hint="empty: not known yet" />
+      <button
+        type="button"
+        className="btn btn-ghost btn-sm mt-7"
+        aria-label="Take this line out"
+        disabled={!onOut}
+        onClick={onOut}
+      >
+        ✕
+      </button>
+    </div>
   );
 }

@@ -1,16 +1,18 @@
 import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
-import type { Order } from '../../../contract/orders.ts';
+import type { Order, OrderLine } from '../../../contract/orders.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
 import { isLate } from '../../../core/plan/evening.ts';
-import { CUP_DEFAULTS, type CupNeed } from '../../../core/plan/need.ts';
+import { CUP_DEFAULTS, type CupNeed, type LineNeed } from '../../../core/plan/need.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
+import { piecesText } from '../../../core/units/counted.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText, dayText, todayIso } from '../../parts/dates.ts';
-import { Refusal } from '../../parts/Fields.tsx';
+import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
@@ -18,6 +20,7 @@ import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import { useLayOut } from '../pours/layOut.ts';
+import { Terms } from './Terms.tsx';
 import { STATE_WORDS, stateColour } from './words.ts';
 
 export function OrderPage() {
@@ -45,6 +48,7 @@ export function OrderPage() {
       actions={<Sending order={order} />}
     >
       <Lines order={order} />
+      <Terms order={order} />
       {order.need.cups.length > 0 && (
         <section className="no-print">
           <h2 className="text-2xl mb-4">What makes it good</h2>
@@ -138,9 +142,10 @@ function Sending({ order }: { order: Order }) {
 /** What of each line is packed, ready, curing and short, as one marked scale of packs. */
 function Lines({ order }: { order: Order }) {
   const { money } = useTaste();
+  const [bagsId, setBagsId] = useState('');
   const pack = useWrite<Order, { lineId: string; bags: number }>((body) => ({
     path: `/orders/${order.id}/pack`,
-    body,
+    body: bagsId ? { ...body, bagsId } : body,
   }));
   const open = order.state !== 'sent' && order.state !== 'cancelled';
   const unpriced = order.lines.filter((line) => line.priceMinor === null);
@@ -148,92 +153,29 @@ function Lines({ order }: { order: Order }) {
   return (
     <section>
       <ul className="ruled border-y border-[var(--rule)]">
-        {order.lines.map((line) => {
-          const need = order.need.lines.find((row) => row.lineId === line.id);
-          const ready = Math.min(line.packs - line.packed, Math.floor((need?.fromReady ?? 0) / line.perPack));
-          return (
-            <li
-              key={line.id}
-              className="grid grid-cols-1 sm:grid-cols-2 xl:grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center"
-            >
-              <span className="flex gap-3 items-center">
-                <span
-                  className="w-9 h-9 rounded-full border-2 border-[var(--ink)] shrink-0"
-                  style={{ background: line.hex }}
-                />
-                <span>
-                  <span className="block text-lg font-bold leading-tight">
-                    {line.packs} × {line.baitName}
-                  </span>
-                  <Link to={`/colours/${line.recipeId}`} className="link text-sm">
-                    {line.recipeName}
-                  </Link>
-                  <span className="label-small">
-                    , {line.perPack} to a pack{line.priceMinor !== null && `, ${money(line.priceMinor)}`}
-                  </span>
-                </span>
-              </span>
-              <span>
-                <Graduated
-                  value={line.packed}
-                  most={line.packs}
-                  label={`${line.packed} of ${line.packs} packs packed`}
-                />
-                <span className="figure text-sm block">
-                  {line.packed} of {line.packs} packed
-                </span>
-              </span>
-              <span className="text-[0.9375rem]">
-                {need && need.baits > 0 && (
-                  <>
-                    <b className="figure rest">{need.fromReady}</b> in stock
-                    {need.fromCuring > 0 && (
-                      <>
-                        , <b className="figure warn">{need.fromCuring}</b> curing
-                      </>
-                    )}
-                    {need.fromPour > 0 && (
-                      <>
-                        , <b className="figure warn">{need.fromPour}</b> in a pour
-                      </>
-                    )}
-                    {need.short > 0 && (
-                      <b className="heat block">
-                        short {need.short} of {need.baits} baits
-                      </b>
-                    )}
-                  </>
-                )}
-                {line.packed >= line.packs && <b className="rest">packed</b>}
-              </span>
-              <span className="flex gap-2 no-print">
-                {open && ready > 0 && (
-                  <>
-                    <button
-                      type="button"
-                      className="btn btn-line bench-target"
-                      disabled={pack.isPending}
-                      onClick={() => pack.mutate({ lineId: line.id, bags: 1 })}
-                    >
-                      Pack 1
-                    </button>
-                    {ready > 1 && (
-                      <button
-                        type="button"
-                        className="btn btn-primary bench-target"
-                        disabled={pack.isPending}
-                        onClick={() => pack.mutate({ lineId: line.id, bags: ready })}
-                      >
-                        Pack {ready}
-                      </button>
-                    )}
-                  </>
-                )}
-              </span>
-            </li>
-          );
-        })}
+        {order.lines.map((line) => (
+          <LineRow
+            key={line.id}
+            line={line}
+            need={order.need.lines.find((row) => row.lineId === line.id)}
+            open={open}
+            busy={pack.isPending}
+            onPack={(bags) => pack.mutate({ lineId: line.id, bags })}
+          />
+        ))}
       </ul>
+      {open && order.bagKinds.length > 1 && (
+        <SelectField
+          label="Packed into"
+          className="w-64 pt-3 no-print"
+          value={bagsId}
+          options={[
+            { value: '', label: 'not said: none leaves the store' },
+            ...order.bagKinds.map((row) => ({ value: row.id, label: `${row.name}, ${piecesText(row.left)} left` })),
+          ]}
+          onChange={setBagsId}
+        />
+      )}
       {total > 0 && (
         <p className="text-right pt-2">
           <span className="figure">{money(total)}</span>
@@ -246,6 +188,85 @@ function Lines({ order }: { order: Order }) {
       )}
       <Refusal error={pack.error} />
     </section>
+  );
+}
+
+interface LineRowProps {
+  line: OrderLine;
+  need: LineNeed | undefined;
+  open: boolean;
+  busy: boolean;
+  onPack(bags: number): void;
+}
+
+function LineRow({ line, need, open, busy, onPack }: LineRowProps) {
+  const { money } = useTaste();
+  const ready = Math.min(line.packs - line.packed, Math.floor((need?.fromReady ?? 0) / line.perPack));
+  return (
+    <li className="grid grid-cols-1 sm:grid-cols-2 xl:grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center">
+      <span className="flex gap-3 items-center">
+        <span className="w-9 h-9 rounded-full border-2 border-[var(--ink)] shrink-0" style={{ background: line.hex }} />
+        <span>
+          <span className="block text-lg font-bold leading-tight">
+            {line.packs} × {line.baitName}
+          </span>
+          <Link to={`/colours/${line.recipeId}`} className="link text-sm">
+            {line.recipeName}
+          </Link>
+          <span className="label-small">
+            , {line.perPack} to a pack{line.priceMinor !== null && `, ${money(line.priceMinor)}`}
+          </span>
+        </span>
+      </span>
+      <span>
+        <Graduated value={line.packed} most={line.packs} label={`${line.packed} of ${line.packs} packs packed`} />
+        <span className="figure text-sm block">
+          {line.packed} of {line.packs} packed
+        </span>
+      </span>
+      <span className="text-[0.9375rem]">
+        {need && need.baits > 0 && (
+          <>
+            <b className="figure rest">{need.fromReady}</b> in stock
+            {need.fromCuring > 0 && (
+              <>
+                , <b className="figure warn">{need.fromCuring}</b> curing
+              </>
+            )}
+            {need.fromPour > 0 && (
+              <>
+                , <b className="figure warn">{need.fromPour}</b> in a pour
+              </>
+            )}
+            {need.short > 0 && (
+              <b className="heat block">
+                short {need.short} of {need.baits} baits
+              </b>
+            )}
+          </>
+        )}
+        {line.packed >= line.packs && <b className="rest">packed</b>}
+      </span>
+      <span className="flex gap-2 no-print">
+        {open && ready > 0 && (
+          <>
+            <button type="button" className="btn btn-line bench-target" disabled={busy} onClick={() => onPack(1)}>
+              Pack 1
+            </button>
+            {ready > 1 && (
+              <button
+                type="button"
+                className="btn btn-primary bench-target"
+                disabled={busy}
+                onClick={() => onPack(ready)}
+              >
+                Pack {ready}
+              </button>
+            )}
+          </>
+        )}
+      </span>
+    </li>
   );
 }
 

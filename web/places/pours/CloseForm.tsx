@@ -1,22 +1,63 @@
 import { useState } from 'react';
-import type { Pour } from '../../../contract/pours.ts';
-import { Failure } from '../../../core/failure.ts';
+import { closeBody, type Pour } from '../../../contract/pours.ts';
+import { Failure, type Told } from '../../../core/failure.ts';
 import { balance } from '../../../core/yield/counts.ts';
 import { useWrite } from '../../api/write.ts';
-import { QuantityField, Refusal } from '../../parts/Fields.tsx';
+import { FigureIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
+
+interface Weighed {
+  cookedG: number | null;
+  goodG: number | null;
+  rejectG: number | null;
+  returnedG: number | null;
+  residueG: number | null;
+}
+
+/** What was not put on the scale weighs nothing. */
+const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG }: Weighed) => ({
+  cookedG,
+  goodG: goodG ?? 0,
+  rejectG: rejectG ?? 0,
+  returnedG: returnedG ?? 0,
+  residueG: residueG ?? 0,
+});
+
+/** The balance of what is typed so far, or why there is none. */
+function balanced(weighed: Weighed): { figures?: ReturnType<typeof balance>; refused?: Told } {
+  const { cookedG, ...rest } = bodyOf(weighed);
+  if (!cookedG) return {};
+  try {
+    return { figures: balance({ cookedG, ...rest }) };
+  } catch (error) {
+    if (!(error instanceof Failure)) throw error;
+    return { refused: error.told };
+  }
+}
 
 /** The scale's figures at the end of a cup; what nobody can account for shows while they are typed. */
 export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; onDone?: () => void }) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const before = pour.balance;
   // Salt, flake and colour lie on the scale with the plastisol.
   const plannedG = Math.round(pour.plan.cookG + pour.dosed.g);
-  const [cookedG, setCooked] = useState<number | null>(before?.cookedG ?? plannedG);
-  const [goodG, setGood] = useState<number | null>(before?.goodG ?? null);
-  const [rejectG, setReject] = useState<number | null>(before?.rejectG ?? null);
-  const [returnedG, setReturned] = useState<number | null>(before?.returnedG ?? null);
-  const [residueG, setResidue] = useState<number | null>(before?.residueG ?? null);
+  const [begun] = useState<Weighed>({
+    cookedG: before?.cookedG ?? plannedG,
+    goodG: before?.goodG ?? null,
+    rejectG: before?.rejectG ?? null,
+    returnedG: before?.returnedG ?? null,
+    residueG: before?.residueG ?? null,
+  });
+  const sheet = useSheet<Weighed>({
+    schema: closeBody,
+    keep: `pour/${pour.id}/close`,
+    seen: begun,
+    body: bodyOf,
+  });
+  const { cookedG, goodG } = sheet.values;
   const marks = pour.shots.flatMap((shot) => shot.marks);
   const made = pour.shots.reduce(
     (sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
@@ -24,22 +65,14 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
   );
   const good = marks.filter((mark) => mark.result === 'good').length;
   const bad = marks.filter((mark) => mark.result === 'bad').length;
-  const body = {
-    cookedG: cookedG ?? 0,
-    goodG: goodG ?? 0,
-    rejectG: rejectG ?? 0,
-    returnedG: returnedG ?? 0,
-    residueG: residueG ?? 0,
-  };
-  const close = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/${before ? 'weigh' : 'close'}`, body }), onDone);
-  let figures: ReturnType<typeof balance> | undefined;
-  let refused: string | undefined;
-  try {
-    if (cookedG) figures = balance(body);
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error;
-    refused = error.message;
-  }
+  const close = useWrite<Pour>(
+    () => ({ path: `/pours/${pour.id}/${before ? 'weigh' : 'close'}`, body: bodyOf(sheet.values) }),
+    () => {
+      sheet.done();
+      onDone?.();
+    },
+  );
+  const { figures, refused } = balanced(sheet.values);
   return (
     <section className="sheet p-5 no-print" id="close">
       <h2 className="text-2xl mb-1">{before ? 'Weighed again' : 'Close the cup'}</h2>
@@ -48,18 +81,14 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
         made.
         {made > good + bad && <b className="warn"> {made - good - bad} are not marked yet.</b>}
       </p>
-      <form
+      <Sheet
+        of={sheet}
+        by={{ error: close.error, isPending: close.isPending || refused !== undefined }}
+        onSend={() => close.mutate()}
         className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(5,1fr)_auto] gap-4 items-start"
-        onSubmit={(event) => {
-          event.preventDefault();
-          close.mutate();
-        }}
       >
-        <QuantityField
-          label="Cooked"
-          dimension="mass"
-          value={cookedG}
-          onChange={setCooked}
+        <FigureIn
+          at="cookedG"
           isDefault={!before && cookedG === plannedG}
           hint={
             pour.dosed.g >= 1
@@ -67,33 +96,17 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
               : 'as planned until weighed'
           }
         />
-        <QuantityField label="Good baits" dimension="mass" value={goodG} onChange={setGood} autoFocus={open} />
-        <QuantityField label="Rejects" dimension="mass" value={rejectG} onChange={setReject} />
-        <QuantityField
-          label="Sprues and leftover"
-          dimension="mass"
-          value={returnedG}
-          onChange={setReturned}
-          hint="to the remelt bin"
-        />
-        <QuantityField
-          label="Left on the cup"
-          dimension="mass"
-          value={residueG}
-          onChange={setResidue}
-          hint="lost; empty: 0"
-        />
-        <button
-          type="submit"
-          className="btn btn-primary btn-lg mt-5"
-          disabled={close.isPending || !cookedG || Boolean(refused)}
-        >
-          {before ? 'Keep' : 'Close'}
-        </button>
-      </form>
+        <FigureIn at="goodG" autoFocus={open} />
+        <FigureIn at="rejectG" />
+        <FigureIn at="returnedG" hint="to the remelt bin" />
+        <FigureIn at="residueG" hint="lost; empty: 0" />
+        <div className="mt-5">
+          <Send>{before ? 'Keep' : 'Close'}</Send>
+        </div>
+      </Sheet>
       {refused && (
         <p className="heat font-bold mt-2" role="alert">
-          {refused}
+          {taste.say(refused)}
         </p>
       )}
       {figures && goodG !== null && (
@@ -103,7 +116,6 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
           {(figures.unaccountedFraction * 100).toFixed(1)} %)
         </p>
       )}
-      <Refusal error={close.error} />
     </section>
   );
 }

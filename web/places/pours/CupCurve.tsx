@@ -29,8 +29,6 @@ export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, wid
   const x = (ms: number) => left + ((widthPx - left - 6) * Math.max(0, ms - startMs)) / spanMs;
   const points = heats.map((heat) => ({ heat, px: x(Date.parse(heat.at)), py: y(heat.c) }));
   const last = points.at(-1);
-  const minutes = Math.round(spanMs / 60_000);
-  const step = minutes <= 15 ? 2 : minutes <= 30 ? 5 : minutes <= 75 ? 15 : minutes <= 300 ? 60 : 240;
   return (
     <svg
       viewBox={`0 0 ${widthPx} ${heightPx}`}
@@ -74,28 +72,7 @@ export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, wid
           </text>
         </>
       )}
-      {[140, 150, 160, 170, 180, 190, 200].map((c) => (
-        <g key={c}>
-          <line x1={left} x2={left + 12} y1={y(c)} y2={y(c)} stroke="var(--edge)" strokeWidth={1.5} />
-          {c < 200 && <line x1={left} x2={left + 6} y1={y(c + 5)} y2={y(c + 5)} stroke="var(--edge)" />}
-          <text x={left - 7} y={y(c) + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
-            {parts(c, 'temperature').figure}
-          </text>
-        </g>
-      ))}
-      <line x1={left} x2={left} y1={6} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
-      {Array.from({ length: Math.floor(minutes / step) + 1 }, (_, i) => i * step).map((minute) => (
-        <text
-          key={minute}
-          x={x(startMs + minute * 60_000)}
-          y={heightPx - 5}
-          fontSize={11}
-          fill="var(--soft)"
-          textAnchor={x(startMs + minute * 60_000) > widthPx - 34 ? 'end' : 'middle'}
-        >
-          {minute === 0 ? '0' : `${minute} min`}
-        </text>
-      ))}
+      <Axes x={x} y={y} left={left} floor={floor} widthPx={widthPx} startMs={startMs} spanMs={spanMs} />
       {points.slice(1).map((point, index) => {
         const before = points[index];
         return (
@@ -140,5 +117,48 @@ export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, wid
       ))}
       <line x1={left} x2={widthPx} y1={floor} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
     </svg>
+  );
+}
+
+interface AxesProps {
+  x(ms: number): number;
+  y(c: number): number;
+  left: number;
+  floor: number;
+  widthPx: number;
+  startMs: number;
+  spanMs: number;
+}
+
+/** Degrees up the side, minutes along the floor. */
+function Axes({ x, y, left, floor, widthPx, startMs, spanMs }: AxesProps) {
+  const { parts } = useTaste();
+  const minutes = Math.round(spanMs / 60_000);
+  const step = minutes <= 15 ? 2 : minutes <= 30 ? 5 : minutes <= 75 ? 15 : minutes <= 300 ? 60 : 240;
+  return (
+    <>
+      {[140, 150, 160, 170, 180, 190, 200].map((c) => (
+        <g key={c}>
+          <line x1={left} x2={left + 12} y1={y(c)} y2={y(c)} stroke="var(--edge)" strokeWidth={1.5} />
+          {c < 200 && <line x1={left} x2={left + 6} y1={y(c + 5)} y2={y(c + 5)} stroke="var(--edge)" />}
+          <text x={left - 7} y={y(c) + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
+            {parts(c, 'temperature').figure}
+          </text>
+        </g>
+      ))}
+      <line x1={left} x2={left} y1={6} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
+      {Array.from({ length: Math.floor(spanMs / 60_000 / step) + 1 }, (_, i) => i * step).map((minute) => (
+        <text
+          key={minute}
+          x={x(startMs + minute * 60_000)}
+          y={floor + 17}
+          fontSize={11}
+          fill="var(--soft)"
+          textAnchor={x(startMs + minute * 60_000) > widthPx - 34 ? 'end' : 'middle'}
+        >
+          {minute === 0 ? '0' : `${minute} min`}
+        </text>
+      ))}
+    </>
   );
 }

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
+import type { RecipeRow } from '../../../contract/recipes.ts';
 import { Failure } from '../../../core/failure.ts';
 import { CUP_DEFAULTS, injectorOf } from '../../../core/plan/need.ts';
 import { batchSize, inGlasses } from '../../../core/plastisol/batch.ts';
@@ -41,7 +42,7 @@ function sized(molds: MoldRow[], shots: Record<string, number>) {
       }),
     };
   } catch (error) {
-    if (error instanceof Failure) return { refused: error.message };
+    if (error instanceof Failure) return { refused: error.told };
     throw error;
   }
 }
@@ -49,8 +50,10 @@ function sized(molds: MoldRow[], shots: Record<string, number>) {
 /** Shots of one or more molds from one cup; how much to cook follows at once. */
 export function NewPour() {
   const [search] = useSearchParams();
-  const { text, workshop } = useTaste();
-  const recipes = useQuery(queries.recipes).data?.items;
+  const taste = useTaste();
+  const recipes = useQuery(queries.recipes).data?.items.filter(
+    (row) => row.awayAt === null || row.id === search.get('recipe'),
+  );
   const molds = useQuery(queries.molds).data?.items.filter((mold) => !mold.retiredAt);
   const [recipeId, setRecipe] = useState(search.get('recipe') ?? '');
   const [shots, setShots] = useState<Record<string, number>>(() =>
@@ -84,7 +87,6 @@ export function NewPour() {
   const chosen = Object.entries(shots)
     .filter(([, n]) => n > 0)
     .map(([moldId, n]) => ({ moldId, shots: n }));
-  const { glasses, fill } = inGlasses(batch?.cookMl ?? 0, workshop.glassMl);
   return (
     <Page title="Lay out a pour" tab="Lay out a pour" under="One cup, one or several molds.">
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] gap-12">
@@ -116,46 +118,9 @@ export function NewPour() {
               className="flex-1"
             />
           </div>
-          {refused && <p className="heat font-bold">{refused}</p>}
+          {refused && <p className="heat font-bold">{taste.say(refused)}</p>}
           {batch ? (
-            <>
-              <div className="flex gap-5">
-                <Glass
-                  hex={recipe.hex}
-                  fill={fill}
-                  glasses={glasses}
-                  label={`${text(batch.cookMl, 'volume')} to cook`}
-                />
-                <p>
-                  <span className="big block">{text(batch.cookMl, 'volume')}</span>
-                  <span className="figure text-lg block">
-                    {cupsText(batch.cookMl)}, {text(batch.cookG, 'mass')}
-                  </span>
-                  <span className="block">
-                    for <b className="figure">{batch.baits}</b> baits;{' '}
-                    <b className="figure">{text(batch.returnMl, 'volume')}</b> comes back as sprue
-                  </span>
-                  <Why
-                    reason={{
-                      inputs: batch.molds.map((row): [string, string] => [
-                        molds.find((mold) => mold.id === row.id)?.name ?? '',
-                        `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`,
-                      ]),
-                      formula:
-                        'Shots × (cavities + sprue + runner, with 6 % feed) + 3 mL left in the injector a load + 8 mL film in the cup.',
-                      grounds: [
-                        'Feed, dead volume and film are defaults; the balance of each cup shows what is really lost.',
-                      ],
-                    }}
-                  />
-                </p>
-              </div>
-              {glasses > 1 && (
-                <p className="warn font-bold">
-                  More than one glass of {text(workshop.glassMl, 'volume')}: cook in {glasses}.
-                </p>
-              )}
-            </>
+            <CupToCook batch={batch} recipe={recipe} molds={molds} />
           ) : (
             !refused && <p className="soft text-lg">Give a mold its shots.</p>
           )}
@@ -171,5 +136,50 @@ export function NewPour() {
         </div>
       </div>
     </Page>
+  );
+}
+
+interface CupProps {
+  batch: NonNullable<ReturnType<typeof sized>['batch']>;
+  recipe: RecipeRow;
+  molds: MoldRow[];
+}
+
+/** How much goes into the cup, in how many glasses, and why. */
+function CupToCook({ batch, recipe, molds }: CupProps) {
+  const { text, workshop } = useTaste();
+  const { glasses, fill } = inGlasses(batch.cookMl, workshop.glassMl);
+  return (
+    <>
+      <div className="flex gap-5">
+        <Glass hex={recipe.hex} fill={fill} glasses={glasses} label={`${text(batch.cookMl, 'volume')} to cook`} />
+        <p>
+          <span className="big block">{text(batch.cookMl, 'volume')}</span>
+          <span className="figure text-lg block">
+            {cupsText(batch.cookMl)}, {text(batch.cookG, 'mass')}
+          </span>
+          <span className="block">
+            for <b className="figure">{batch.baits}</b> baits;{' '}
+            <b className="figure">{text(batch.returnMl, 'volume')}</b> comes back as sprue
+          </span>
+          <Why
+            reason={{
+              inputs: batch.molds.map((row): [string, string] => [
+                molds.find((mold) => mold.id === row.id)?.name ?? '',
+                `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`,
+              ]),
+              formula:
+                'Shots × (cavities + sprue + runner, with 6 % feed) + 3 mL left in the injector a load + 8 mL film in the cup.',
+              grounds: ['Feed, dead volume and film are defaults; the balance of each cup shows what is really lost.'],
+            }}
+          />
+        </p>
+      </div>
+      {glasses > 1 && (
+        <p className="warn font-bold">
+          More than one glass of {text(workshop.glassMl, 'volume')}: cook in {glasses}.
+        </p>
+      )}
+    </>
   );
 }

@@ -103,82 +103,85 @@ export function PourSheet() {
             </div>
           )}
         </div>
-        <div className="flex flex-col gap-7">
-          {pour.heats.length > 0 && (
-            <section>
-              <h2 className="mb-1">The cup</h2>
-              <CupCurve
-                heats={pour.heats}
-                shots={pour.shots}
-                {...cupWindow(pour.molds, pour.limits)}
-                limits={pour.limits}
-                nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)}
-                widthPx={400}
-              />
-            </section>
-          )}
-          <section>
-            <h2 className="mb-1">Molds</h2>
-            {pour.molds.map((mold) => {
-              const shots = pour.shots.filter((shot) => shot.moldId === mold.moldId);
-              const marks = shots.flatMap((shot) => shot.marks);
-              return (
-                <p key={mold.moldId} className="py-0.5">
-                  <Link to={`/molds/${mold.moldId}`} className="link font-bold">
-                    {mold.name}
-                  </Link>
-                  <span className="figure text-sm">
-                    {' '}
-                    {shots.length} of {mold.shots} shots, {marks.filter((mark) => mark.result === 'good').length} good
-                  </span>
-                </p>
-              );
-            })}
-          </section>
-          {pour.orders.length > 0 && (
-            <section>
-              <h2 className="mb-1">Poured for</h2>
-              {pour.orders.map((order) => (
-                <p key={`${order.orderId} ${order.baitName}`}>
-                  <Link to={`/orders/${order.orderId}`} className="link">
-                    {order.customer} {order.code}
-                  </Link>
-                  , {order.baits} {order.baitName}, due {dayText(order.dueOn)}
-                </p>
-              ))}
-            </section>
-          )}
-          {pour.lots.length > 0 && (
-            <section>
-              <h2 className="mb-1">Lots used</h2>
-              {pour.lots.map((lot) => (
-                <p key={`${lot.materialName} ${lot.lotCode}`} className="text-sm">
-                  {lot.materialName}, lot {lot.lotCode}: <span className="figure">{text(lot.grams, 'mass')}</span>
-                </p>
-              ))}
-            </section>
-          )}
-          {pour.bags.length > 0 && (
-            <section>
-              <h2 className="mb-1">Bags from it</h2>
-              <p className="flex flex-wrap gap-2">
-                {pour.bags.map((bag) => (
-                  <Link
-                    key={bag.code}
-                    to={`/bags/${bag.code}`}
-                    className="link figure text-sm"
-                    title={bag.customer ?? ''}
-                  >
-                    {bag.code}
-                  </Link>
-                ))}
-              </p>
-            </section>
-          )}
-          <Photos aboutType="pour" aboutId={pour.id} />
-        </div>
+        <Beside pour={pour} />
       </div>
     </Page>
+  );
+}
+
+/** Beside the sheet: the cup's curve, its molds, whom it was for, what went into it and came of it. */
+function Beside({ pour }: { pour: Pour }) {
+  const { text } = useTaste();
+  return (
+    <div className="flex flex-col gap-7">
+      {pour.heats.length > 0 && (
+        <section>
+          <h2 className="mb-1">The cup</h2>
+          <CupCurve
+            heats={pour.heats}
+            shots={pour.shots}
+            {...cupWindow(pour.molds, pour.limits)}
+            limits={pour.limits}
+            nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)}
+            widthPx={400}
+          />
+        </section>
+      )}
+      <section>
+        <h2 className="mb-1">Molds</h2>
+        {pour.molds.map((mold) => {
+          const shots = pour.shots.filter((shot) => shot.moldId === mold.moldId);
+          const marks = shots.flatMap((shot) => shot.marks);
+          return (
+            <p key={mold.moldId} className="py-0.5">
+              <Link to={`/molds/${mold.moldId}`} className="link font-bold">
+                {mold.name}
+              </Link>
+              <span className="figure text-sm">
+                {' '}
+                {shots.length} of {mold.shots} shots, {marks.filter((mark) => mark.result === 'good').length} good
+              </span>
+            </p>
+          );
+        })}
+      </section>
+      {pour.orders.length > 0 && (
+        <section>
+          <h2 className="mb-1">Poured for</h2>
+          {pour.orders.map((order) => (
+            <p key={`${order.orderId} ${order.baitName}`}>
+              <Link to={`/orders/${order.orderId}`} className="link">
+                {order.customer} {order.code}
+              </Link>
+              , {order.baits} {order.baitName}, due {dayText(order.dueOn)}
+            </p>
+          ))}
+        </section>
+      )}
+      {pour.lots.length > 0 && (
+        <section>
+          <h2 className="mb-1">Lots used</h2>
+          {pour.lots.map((lot) => (
+            <p key={`${lot.materialName} ${lot.lotCode}`} className="text-sm">
+              {lot.materialName}, lot {lot.lotCode}: <span className="figure">{text(lot.grams, 'mass')}</span>
+            </p>
+          ))}
+        </section>
+      )}
+      {pour.bags.length > 0 && (
+        <section>
+          <h2 className="mb-1">Bags from it</h2>
+          <p className="flex flex-wrap gap-2">
+            {pour.bags.map((bag) => (
+              <Link key={bag.code} to={`/bags/${bag.code}`} className="link figure text-sm" title={bag.customer ?? ''}>
+                {bag.code}
+              </Link>
+            ))}
+          </p>
+        </section>
+      )}
+      <Photos aboutType="pour" aboutId={pour.id} />
+    </div>
   );
 }
 

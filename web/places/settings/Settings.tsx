@@ -1,10 +1,21 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
-import type { Maker, OwnMeasure, Workshop } from '../../../contract/workshop.ts';
+import {
+  type Maker,
+  makerBody,
+  measureBody,
+  type OwnMeasure,
+  type Workshop,
+  workshopBody,
+} from '../../../contract/workshop.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
-import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Page } from '../../parts/Page.tsx';
+import { ThrowOut } from '../../parts/PutAway.tsx';
+import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Tablet } from './Tablet.tsx';
 
@@ -13,9 +24,9 @@ export function Settings() {
   return (
     <Page title="Settings" tab="Settings" under="Units belong to each maker; the rest to the workshop.">
       <div className="grid grid-cols-1 md:grid-cols-2 gap-x-16 gap-y-10">
-        {maker && <MakerForm key={`${maker.id} ${maker.version}`} maker={maker} />}
+        {maker && <MakerForm key={maker.id} maker={maker} />}
         <Measures />
-        <WorkshopForm key={workshop.version} workshop={workshop} />
+        <WorkshopForm workshop={workshop} />
         <Backup />
         <Tablet />
       </div>
@@ -23,24 +34,22 @@ export function Settings() {
   );
 }
 
+const UNITS = [
+  { value: 'metric', label: 'metric' },
+  { value: 'us', label: 'US' },
+];
+const DEGREES = [
+  { value: 'C', label: '°C' },
+  { value: 'F', label: '°F' },
+];
+
 function MakerForm({ maker }: { maker: Maker }) {
   const { makers, choose } = useTaste();
-  const [name, setName] = useState(maker.name);
-  const [system, setSystem] = useState(maker.system);
-  const [temperature, setTemperature] = useState(maker.temperature);
-  const save = useWrite<Maker>(() => ({
-    path: `/makers/${maker.id}`,
-    method: 'PATCH',
-    version: maker.version,
-    body: { name, system, temperature },
-  }));
-  const [newName, setNewName] = useState('');
-  const add = useWrite<Maker>(
-    () => ({ path: '/makers', body: { name: newName, system, temperature } }),
-    (made) => {
-      setNewName('');
-      choose(made.id);
-    },
+  const { name, system, temperature } = maker;
+  const sheet = useSheet({ schema: makerBody, keep: `maker/${maker.id}`, seen: { name, system, temperature } });
+  const save = useWrite<Maker>(
+    () => ({ path: `/makers/${maker.id}`, method: 'PATCH', version: maker.version, body: sheet.values }),
+    sheet.done,
   );
   return (
     <section className="flex flex-col gap-4">
@@ -52,148 +61,168 @@ function MakerForm({ maker }: { maker: Maker }) {
         onChange={choose}
         hint="kept on this device"
       />
-      <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
-        <TextField label="Name" value={name} onChange={setName} />
-        <SelectField
-          label="Units"
-          value={system}
-          options={[
-            { value: 'metric', label: 'metric' },
-            { value: 'us', label: 'US' },
-          ]}
-          onChange={setSystem}
-        />
-        <SelectField
-          label="Temperature"
-          value={temperature}
-          options={[
-            { value: 'C', label: '°C' },
-            { value: 'F', label: '°F' },
-          ]}
-          onChange={setTemperature}
-        />
-      </div>
-      <Refusal error={save.error} />
-      <button type="button" className="btn btn-primary self-start" onClick={() => save.mutate()}>
-        Keep
-      </button>
-      <div className="flex gap-3 items-start">
-        <TextField label="Another maker" value={newName} onChange={setNewName} className="w-56" />
-        <button type="button" className="btn btn-line mt-5" disabled={!newName.trim()} onClick={() => add.mutate()}>
-          Add
-        </button>
-      </div>
+      <Sheet of={sheet} by={save} onSend={() => save.mutate()}>
+        <div className="grid grid-cols-2 sm:grid-cols-3 gap-4">
+          <TextIn at="name" />
+          <ChoiceIn at="system" options={UNITS} />
+          <ChoiceIn at="temperature" options={DEGREES} />
+        </div>
+        <Send className="" onlyChanged>
+          Keep
+        </Send>
+      </Sheet>
+      <AnotherMaker system={system} temperature={temperature} />
     </section>
   );
+}
+
+function AnotherMaker({ system, temperature }: Pick<Maker, 'system' | 'temperature'>) {
+  const { choose } = useTaste();
+  const sheet = useSheet({ schema: makerBody, keep: 'maker', seen: { name: '', system, temperature } });
+  const add = useWrite<Maker>(
+    () => ({ path: '/makers', body: sheet.values }),
+    (made) => {
+      sheet.startAfresh();
+      sheet.done();
+      choose(made.id);
+    },
+  );
+  return (
+    <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="flex gap-3 items-start">
+      <TextIn at="name" label="Another maker" className="w-56" />
+      <div className="mt-5">
+        <Send className="">Add</Send>
+      </div>
+    </Sheet>
+  );
+}
+
+interface MeasureTyped {
+  name: string;
+  count: number | null;
+  grams: number | null;
+  densityGPerMl: number | null;
 }
 
 /** A scoop, a squirt, half the smallest spoon: weighed once, then used like any other unit. */
 function Measures() {
   const { text } = useTaste();
   const { data } = useQuery(queries.measures);
-  const [name, setName] = useState('');
-  const [count, setCount] = useState<number | null>(10);
-  const [grams, setGrams] = useState<number | null>(null);
-  const [density, setDensity] = useState<number | null>(1);
-  const add = useWrite<OwnMeasure>(
-    () => ({ path: '/measures', body: { name, count, grams, densityGPerMl: density } }),
-    () => {
-      setName('');
-      setGrams(null);
-    },
-  );
-  const ml = count && grams && density ? grams / (count * density) : null;
+  const [changing, setChanging] = useState<OwnMeasure | null>(null);
   return (
     <section className="flex flex-col gap-4">
       <h2 className="text-2xl">Your own measures</h2>
       <ul className="ruled">
         {(data?.items ?? []).map((measure) => (
-          <li key={measure.id} className="flex justify-between py-1.5">
+          <li key={measure.id} className="flex justify-between gap-3 py-1.5 items-baseline flex-wrap">
             <b>1 {measure.name}</b>
             <span className="figure">{text(measure.ml, 'volume')}</span>
             <span className="soft text-sm">
               {measure.count} weighed {text(measure.grams, 'mass')}
             </span>
+            <button type="button" className="link text-sm" onClick={() => setChanging(measure)}>
+              change it
+            </button>
+            <ThrowOut kind="measures" id={measure.id} />
           </li>
         ))}
       </ul>
-      <div className="grid grid-cols-2 sm:grid-cols-4 gap-3">
-        <TextField label="Called" value={name} onChange={setName} placeholder="scoop" />
-        <NumberField label="How many" value={count} onChange={setCount} min={1} />
-        <QuantityField label="Weigh together" dimension="mass" value={grams} onChange={setGrams} />
-        <NumberField
-          label="Density, g/mL"
-          value={density}
-          onChange={setDensity}
-          hint="1: water"
-          isDefault={density === 1}
-        />
-      </div>
-      <p className="figure text-xl">{ml === null ? '—' : `1 ${name || 'of it'} = ${text(ml, 'volume')}`}</p>
-      <Refusal error={add.error} />
-      <button
-        type="button"
-        className="btn btn-primary self-start"
-        disabled={!name.trim() || ml === null}
-        onClick={() => add.mutate()}
-      >
-        Keep this measure
-      </button>
+      <MeasureSheet key={changing?.id ?? 'new'} measure={changing} onDone={() => setChanging(null)} />
     </section>
   );
 }
 
+const NEW_MEASURE: MeasureTyped = { name: '', count: 10, grams: null, densityGPerMl: 1 };
+
+/** A new measure, or one that is weighed again or called otherwise. */
+function MeasureSheet({ measure, onDone }: { measure: OwnMeasure | null; onDone(): void }) {
+  const { text } = useTaste();
+  const [begun] = useState<MeasureTyped>(() => {
+    if (!measure) return NEW_MEASURE;
+    const { name, count, grams, densityGPerMl } = measure;
+    return { name, count, grams, densityGPerMl };
+  });
+  const sheet = useSheet<MeasureTyped>({
+    schema: measureBody,
+    keep: measure ? `measure/${measure.id}` : 'measure',
+    seen: begun,
+  });
+  const { name, count, grams, densityGPerMl } = sheet.values;
+  const keep = useWrite<OwnMeasure>(
+    () =>
+      measure
+        ? { path: `/measures/${measure.id}`, method: 'PATCH', version: measure.version, body: sheet.values }
+        : { path: '/measures', body: sheet.values },
+    () => {
+      sheet.startAfresh();
+      sheet.done();
+      onDone();
+    },
+  );
+  const ml = count && grams && densityGPerMl ? grams / (count * densityGPerMl) : null;
+  return (
+    <Sheet of={sheet} by={keep} onSend={() => keep.mutate()}>
+      <div className="grid grid-cols-2 sm:grid-cols-4 gap-3">
+        <TextIn at="name" hint="scoop, squirt" />
+        <FigureIn at="count" starts={!measure} />
+        <FigureIn at="grams" />
+        <FigureIn at="densityGPerMl" hint="1: water" />
+      </div>
+      <p className="figure text-xl">{ml === null ? '—' : `1 ${name || 'of it'} = ${text(ml, 'volume')}`}</p>
+      <div className="flex gap-3 items-start">
+        <Send className="" onlyChanged={measure !== null}>
+          {measure ? `Change ${measure.name}` : 'Keep this measure'}
+        </Send>
+        {measure && (
+          <button
+            type="button"
+            className="btn btn-line"
+            onClick={() => {
+              sheet.startAfresh();
+              onDone();
+            }}
+          >
+            As it was
+          </button>
+        )}
+      </div>
+    </Sheet>
+  );
+}
+
+const workshopOf = ({ currency, ...workshop }: Omit<Workshop, 'version'>) => ({
+  ...workshop,
+  currency: currency.toUpperCase(),
+});
+
 function WorkshopForm({ workshop }: { workshop: Workshop }) {
-  const [name, setName] = useState(workshop.name);
-  const [currency, setCurrency] = useState(workshop.currency);
-  const [roomC, setRoom] = useState<number | null>(workshop.roomC);
-  const [glassMl, setGlass] = useState<number | null>(workshop.glassMl);
-  const [dropsPerMl, setDrops] = useState<number | null>(workshop.dropsPerMl);
-  const save = useWrite<Workshop>(() => ({
-    path: '/workshop',
-    method: 'PATCH',
-    version: workshop.version,
-    body: { name, currency: currency.toUpperCase(), roomC, glassMl, dropsPerMl },
-  }));
+  const { version, name, currency, roomC, glassMl, dropsPerMl } = workshop;
+  const sheet = useSheet({
+    schema: workshopBody,
+    keep: 'workshop',
+    seen: { name, currency, roomC, glassMl, dropsPerMl },
+    body: workshopOf,
+  });
+  const save = useWrite<Workshop>(
+    () => ({ path: '/workshop', method: 'PATCH', version, body: workshopOf(sheet.values) }),
+    sheet.done,
+  );
+  const asGiven = version === 1 && !sheet.changed;
   return (
     <section className="flex flex-col gap-4">
       <h2 className="text-2xl">The workshop</h2>
-      <div className="grid grid-cols-2 gap-4">
-        <TextField label="Name" value={name} onChange={setName} />
-        <TextField label="Money" value={currency} onChange={setCurrency} hint="three letters: EUR, USD, GBP" />
-        <QuantityField
-          label="Room temperature"
-          dimension="temperature"
-          value={roomC}
-          onChange={setRoom}
-          hint="rubber is timed at this"
-          isDefault={workshop.version === 1}
-        />
-        <QuantityField
-          label="The cooking glass holds"
-          dimension="volume"
-          value={glassMl}
-          onChange={setGlass}
-          hint="leave room for froth"
-          isDefault={workshop.version === 1}
-        />
-        <NumberField
-          label="Drops in a mL"
-          value={dropsPerMl}
-          onChange={setDrops}
-          hint="weigh twenty drops: 20 ÷ grams"
-          isDefault={workshop.version === 1}
-        />
-      </div>
-      <Refusal error={save.error} />
-      <button
-        type="button"
-        className="btn btn-primary self-start"
-        disabled={roomC === null || !glassMl || !dropsPerMl}
-        onClick={() => save.mutate()}
-      >
-        Keep
-      </button>
+      <Sheet of={sheet} by={save} onSend={() => save.mutate()}>
+        <div className="grid grid-cols-2 gap-4">
+          <TextIn at="name" />
+          <TextIn at="currency" hint="three letters: EUR, USD, GBP" />
+          <FigureIn at="roomC" hint="rubber is timed at this" isDefault={asGiven} />
+          <FigureIn at="glassMl" hint="leave room for froth" isDefault={asGiven} />
+          <FigureIn at="dropsPerMl" hint="weigh twenty drops: 20 ÷ grams" isDefault={asGiven} />
+        </div>
+        <Send className="" onlyChanged>
+          Keep
+        </Send>
+      </Sheet>
     </section>
   );
 }

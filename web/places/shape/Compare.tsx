@@ -90,7 +90,7 @@ function Laid({ master }: { master: Master }) {
     const found = tried(() =>
       kick({ ...input, plastisolDensityGPerMl: PLASTIC, waterDensityGPerMl: usual('waterGPerMl') }),
     );
-    return found.value ? `${found.value.onsetMPerS.toFixed(2)} m/s` : '—';
+    return found.value ? text(found.value.onsetMPerS, 'speed') : '—';
   };
   const figures: [string, string, string][] = [
     [

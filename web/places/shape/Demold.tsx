@@ -32,19 +32,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
       : [];
   return (
     <div className="flex flex-col gap-2">
-      <fieldset className="flex flex-wrap gap-1" aria-label="Colour the solid by">
-        {(Object.keys(SHOWN_WORDS) as Shown[]).map((one) => (
-          <button
-            key={one}
-            type="button"
-            className={`btn btn-xs ${shown === one ? 'btn-primary' : 'bg-transparent border-[var(--edge)]'}`}
-            aria-pressed={shown === one}
-            onClick={() => onShow(one)}
-          >
-            {SHOWN_WORDS[one]}
-          </button>
-        ))}
-      </fieldset>
+      <ColouredBy shown={shown} onShow={onShow} />
       <ul className="ruled text-sm">
         {ways.map((verdict) => (
           <li key={verdict.way} className="py-1 flex gap-2">
@@ -103,7 +91,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
           }
         />
         <Line
-          label={`A ${assumed.ballMm} mm ball leaves`}
+          label={`A ball of ${text(assumed.ballMm, 'length')} leaves`}
           value={reach ? text(reach.greatestMm, 'length') : '…'}
           bad={(reach?.greatestMm ?? 0) > 0.1}
         />
@@ -119,7 +107,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
         />
       </ul>
       <label className="flex items-center gap-2 text-sm">
-        <span className="flex-1">Ball cutter, mm</span>
+        <span className="flex-1">Ball cutter</span>
         <select
           className="select select-sm w-24"
           value={assumed.ballMm}
@@ -127,11 +115,30 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
         >
           {BALLS_MM.map((mm) => (
             <option key={mm} value={mm}>
-              {mm}
+              {text(mm, 'length')}
             </option>
           ))}
         </select>
       </label>
     </div>
+  );
+}
+
+/** What the solid is coloured by. */
+function ColouredBy({ shown, onShow }: { shown: Shown; onShow(shown: Shown): void }) {
+  return (
+    <fieldset className="flex flex-wrap gap-1" aria-label="Colour the solid by">
+      {(Object.keys(SHOWN_WORDS) as Shown[]).map((one) => (
+        <button
+          key={one}
+          type="button"
+          className={`btn btn-xs ${shown === one ? 'btn-primary' : 'bg-transparent border-[var(--edge)]'}`}
+          aria-pressed={shown === one}
+          onClick={() => onShow(one)}
+        >
+          {SHOWN_WORDS[one]}
+        </button>
+      ))}
+    </fieldset>
   );
 }

@@ -4,6 +4,7 @@ import type { useJudged } from './useSolid.ts';
 import type { differences } from './words.ts';
 
 export function Legend({ shown }: { shown: Shown }) {
+  const { text } = useTaste();
   if (shown === 'air')
     return (
       <p className="text-sm">
@@ -11,9 +12,11 @@ export function Legend({ shown }: { shown: Shown }) {
         pour here
       </p>
     );
-  const ends = { thickness: ['thin', 'thick'], undercut: ['caught', 'free'], reach: ['0.5 mm left', 'reached'] }[
-    shown as 'thickness' | 'undercut' | 'reach'
-  ];
+  const ends = {
+    thickness: ['thin', 'thick'],
+    undercut: ['caught', 'free'],
+    reach: [`${text(0.5, 'length')} left`, 'reached'],
+  }[shown as 'thickness' | 'undercut' | 'reach'];
   return (
     <p className="text-sm flex items-center gap-2">
       <span>{ends[0]}</span>

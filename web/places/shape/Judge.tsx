@@ -14,7 +14,7 @@ const TABS = ['Swim', 'Sink', 'Hook', 'Mold', 'Evening'] as const;
 export function Judge(props: Props) {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Swim');
   const { judged, assumed, materials, done, problem } = props;
-  const { text, money } = useTaste();
+  const { text, money, say } = useTaste();
   const ml = judged.measured?.volumeMl ?? null;
   const massG = ml === null ? null : ml * saltedGPerMl(assumed.saltGPerCup);
   const plastisol = materials.find((row) => row.kind === 'plastisol' && row.pricePerKgMinor !== null);
@@ -39,7 +39,7 @@ export function Judge(props: Props) {
         />
         <p className="label-small pb-0.5 flex-1 text-right" role="status">
           {problem ? (
-            <span className="heat font-bold">{problem}</span>
+            <span className="heat font-bold">{say(problem)}</span>
           ) : done < 1 ? (
             `judging, ${Math.round(done * 100)} %`
           ) : (

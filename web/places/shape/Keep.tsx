@@ -1,11 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useCallback, useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Master, Revision } from '../../../contract/masters.ts';
+import { type Master, masterBody, type Revision, revisionBody } from '../../../contract/masters.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
-import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { ChoiceIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import type { differences } from './words.ts';
 
 interface KeepProps {
@@ -20,28 +22,38 @@ interface KeepProps {
   onClose(): void;
 }
 
+interface Typed {
+  name: string;
+  reason: string;
+  secondParentId: string | null;
+}
+
 export function Keep({ spec, master, revision, startShape, tailFrom, changes, onKept, onClose }: KeepProps) {
   const navigate = useNavigate();
-  const [words, setWords] = useState('');
-  const [secondParentId, setSecond] = useState(tailFrom);
-  const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master?.id) ?? [];
-  const save = useWrite<Master>(
-    () =>
+  const [begun] = useState<Typed>({ name: '', reason: '', secondParentId: tailFrom || null });
+  const bodyOf = useCallback(
+    ({ name, reason, secondParentId }: Typed) =>
       master
         ? {
-            path: `/masters/${master.id}/revisions`,
-            body: {
-              reason: words,
-              parentId: (revision ?? master.latest).id,
-              ...(secondParentId ? { secondParentId } : {}),
-              spec,
-            },
+            reason,
+            parentId: (revision ?? master.latest).id,
+            ...(secondParentId === null ? {} : { secondParentId }),
+            spec,
           }
-        : {
-            path: '/masters',
-            body: { name: words, kind: 'print', shape: startShape ?? 'stick', flatBack: spec.cutFlatMm !== null, spec },
-          },
+        : { name, kind: 'print', shape: startShape ?? 'stick', flatBack: spec.cutFlatMm !== null, spec },
+    [master, revision, spec, startShape],
+  );
+  const sheet = useSheet<Typed>({
+    schema: master ? revisionBody : masterBody,
+    keep: `sculpted/${master?.id ?? 'new'}`,
+    seen: begun,
+    body: bodyOf,
+  });
+  const others = useQuery(queries.masters).data?.items.filter((row) => row.id !== master?.id) ?? [];
+  const save = useWrite<Master>(
+    () => ({ path: master ? `/masters/${master.id}/revisions` : '/masters', body: bodyOf(sheet.values) }),
     (kept) => {
+      sheet.done();
       onKept();
       navigate(`/masters/${kept.id}`);
     },
@@ -52,51 +64,28 @@ export function Keep({ spec, master, revision, startShape, tailFrom, changes, on
       .map((row) => ({ value: row.id, label: `v${row.number}: ${row.reason}` })),
     ...others.map((row) => ({ value: row.latest.id, label: `${row.name} v${row.latest.number}` })),
   ];
+  const said = changes.slice(0, 4).map((change) => `${change.what} ${change.from} → ${change.to}`);
   return (
-    <form
-      className="px-6 py-3 border-b border-[var(--rule)] bg-[var(--sheet)] flex gap-5 items-start"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (words.trim() !== '') save.mutate();
-      }}
+    <Sheet
+      of={sheet}
+      by={save}
+      onSend={() => save.mutate()}
+      className="px-6 py-3 border-b border-[var(--rule)] bg-[var(--sheet)] flex gap-5 items-start flex-wrap"
     >
-      <TextField
-        className="flex-1 max-w-md"
-        label={master ? 'What was changed, and why' : 'Name of the bait'}
-        value={words}
-        onChange={setWords}
-        autoFocus
-        hint={
-          master
-            ? changes
-                .slice(0, 4)
-                .map((change) => `${change.what} ${change.from} → ${change.to}`)
-                .join(', ') || 'nothing has changed yet'
-            : 'the name it goes by in molds, pours and orders'
-        }
-      />
-      {master && (
-        <label className="flex flex-col gap-1 w-64">
-          <span className="label-small font-bold">And a part of</span>
-          <select className="select w-full" value={secondParentId} onChange={(event) => setSecond(event.target.value)}>
-            <option value="">nothing else</option>
-            {parents.map((one) => (
-              <option key={one.value} value={one.value}>
-                {one.label}
-              </option>
-            ))}
-          </select>
-        </label>
+      {master ? (
+        <TextIn at="reason" className="flex-1 max-w-md" autoFocus hint={said.join(', ') || 'nothing has changed yet'} />
+      ) : (
+        <TextIn at="name" className="flex-1 max-w-md" autoFocus hint="the name it goes by in molds, pours and orders" />
       )}
-      <div className="flex gap-2 pt-6">
-        <button type="submit" className="btn btn-primary" disabled={words.trim() === '' || save.isPending}>
-          {save.isPending ? 'Measuring …' : 'Keep it'}
-        </button>
+      {master && (
+        <ChoiceIn at="secondParentId" className="w-64" options={[{ value: '', label: 'nothing else' }, ...parents]} />
+      )}
+      <div className="flex gap-2 pt-6 items-start">
+        <Send className="">{save.isPending ? 'Measuring …' : 'Keep it'}</Send>
         <button type="button" className="btn btn-line" onClick={onClose}>
           Not yet
         </button>
       </div>
-      <Refusal error={save.error} />
-    </form>
+    </Sheet>
   );
 }

@@ -24,6 +24,7 @@ export function LadderPage() {
 }
 
 function AtTheTub({ ladder }: { ladder: Ladder }) {
+  const { text } = useTaste();
   const suggested = ladder.next[0]?.step ?? 0;
   const [step, setStep] = useState(suggested);
   const { fit } = ladder;
@@ -31,7 +32,7 @@ function AtTheTub({ ladder }: { ladder: Ladder }) {
     <Page
       title={ladder.name}
       tab={ladder.name}
-      under={`Five stubs in Shore ${ladder.scale} ${ladder.hardness}, drawn at ${ladder.walkingMPerS} m/s.`}
+      under={`Five stubs in Shore ${ladder.scale} ${ladder.hardness}, drawn at ${text(ladder.walkingMPerS, 'speed')}.`}
       actions={
         <>
           <Link to="/ladders" className="btn btn-line">
@@ -179,6 +180,7 @@ function StepButton({
 const PAUSE_MS = 2500;
 
 function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(next: number): void }) {
+  const { text } = useTaste();
   const [taps, setTaps] = useState<number[]>([]);
   const [counted, setCounted] = useState('');
   const last = useRef(0);
@@ -198,7 +200,7 @@ function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(ne
   return (
     <section className="flex flex-col gap-3" aria-label={`Step ${step + 1} at the tub`}>
       <h2>
-        Step {step + 1}: draw it at {walking} m/s
+        Step {step + 1}: draw it at {text(walking, 'speed')}
       </h2>
       <div className="grid grid-cols-1 sm:grid-cols-[1.3fr_1fr] gap-4">
         <button
@@ -267,8 +269,8 @@ function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(ne
               <span className="figure flex-1">
                 {[
                   trial.hz !== null && `${trial.hz.toFixed(1)} kicks a second`,
-                  trial.kicksAtMPerS !== null && `kicks at ${trial.kicksAtMPerS} m/s`,
-                  trial.notAtMPerS !== null && `does not at ${trial.notAtMPerS} m/s`,
+                  trial.kicksAtMPerS !== null && `kicks at ${text(trial.kicksAtMPerS, 'speed')}`,
+                  trial.notAtMPerS !== null && `does not at ${text(trial.notAtMPerS, 'speed')}`,
                 ]
                   .filter(Boolean)
                   .join(', ')}

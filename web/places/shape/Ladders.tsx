@@ -1,13 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
-import type { Ladder } from '../../../contract/water.ts';
+import { type Ladder, ladderBody } from '../../../contract/water.ts';
+import { usual } from '../../../core/defaults.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
-import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { SelectField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
+import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 
 /** Every tail ladder, what the trials say so far, and a new one. */
 export function Ladders() {
@@ -135,6 +139,17 @@ export function Range({
   );
 }
 
+interface Typed {
+  name: string;
+  scale: '00';
+  hardness: number | null;
+  wristHeightMm: number | null;
+  wristLengthMm: number | null;
+  paddleDiameterMm: number | null;
+  paddleThicknessMm: number | null;
+  walkingMPerS: number | null;
+}
+
 function NewLadder({ count }: { count: number }) {
   const navigate = useNavigate();
   const masters = useQuery(queries.masters).data?.items ?? [];
@@ -142,48 +157,36 @@ function NewLadder({ count }: { count: number }) {
     const tail = row.latest.spec ? tailOf(row.latest.spec) : null;
     return tail ? [{ row, tail }] : [];
   });
-  const [name, setName] = useState(`Ladder ${count + 1}`);
+  const [begun] = useState<Typed>({
+    name: `Ladder ${count + 1}`,
+    scale: '00',
+    hardness: 34,
+    wristHeightMm: 6,
+    wristLengthMm: 12,
+    paddleDiameterMm: 14,
+    paddleThicknessMm: 4,
+    walkingMPerS: usual('walkingMPerS'),
+  });
   const [like, setLike] = useState('');
-  const [hardness, setHardness] = useState<number | null>(34);
-  const [wristHeightMm, setHigh] = useState<number | null>(6);
-  const [wristLengthMm, setLong] = useState<number | null>(12);
-  const [paddleDiameterMm, setAcross] = useState<number | null>(14);
-  const [paddleThicknessMm, setThick] = useState<number | null>(4);
-  const [walkingMPerS, setWalking] = useState<number | null>(0.6);
+  const sheet = useSheet<Typed>({ schema: ladderBody, keep: 'ladder', seen: begun });
   const follow = (id: string) => {
     setLike(id);
     const tail = withTail.find(({ row }) => row.id === id)?.tail;
     if (!tail) return;
-    setHigh(tail.wristHeightMm);
-    setLong(tail.wristLengthMm);
-    setAcross(tail.paddleDiameterMm);
-    setThick(tail.paddleThicknessMm);
+    for (const key of ['wristHeightMm', 'wristLengthMm', 'paddleDiameterMm', 'paddleThicknessMm'] as const)
+      sheet.set(key, tail[key]);
   };
-  const body = {
-    name,
-    scale: '00',
-    hardness,
-    wristHeightMm,
-    wristLengthMm,
-    paddleDiameterMm,
-    paddleThicknessMm,
-    walkingMPerS,
-  };
-  const whole = Object.values(body).every((value) => value !== null && value !== '');
   const save = useWrite<Ladder>(
-    () => ({ path: '/ladders', body }),
-    (ladder) => navigate(`/ladders/${ladder.id}`),
+    () => ({ path: '/ladders', body: sheet.values }),
+    (ladder) => {
+      sheet.done();
+      navigate(`/ladders/${ladder.id}`);
+    },
   );
   return (
-    <form
-      className="sheet p-5 flex flex-col gap-3"
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (whole) save.mutate();
-      }}
-    >
+    <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="sheet p-5 flex flex-col gap-3">
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-5">
-        <TextField label="Name" value={name} onChange={setName} />
+        <TextIn at="name" />
         <SelectField
           label="Tails like those of"
           value={like}
@@ -193,24 +196,14 @@ function NewLadder({ count }: { count: number }) {
           ]}
           onChange={follow}
         />
-        <NumberField label="Hardness you will pour, Shore 00" value={hardness} onChange={setHardness} min={5} />
-        <NumberField
-          label="Speed you draw at, m/s"
-          value={walkingMPerS}
-          onChange={setWalking}
-          min={0.05}
-          isDefault={walkingMPerS === 0.6}
-          hint="a slow walk; time it over a metre"
-        />
-        <QuantityField label="Wrist high" dimension="length" value={wristHeightMm} onChange={setHigh} />
-        <QuantityField label="Wrist long" dimension="length" value={wristLengthMm} onChange={setLong} />
-        <QuantityField label="Paddle across" dimension="length" value={paddleDiameterMm} onChange={setAcross} />
-        <QuantityField label="Paddle thick" dimension="length" value={paddleThicknessMm} onChange={setThick} />
+        <FigureIn at="hardness" starts />
+        <FigureIn at="walkingMPerS" hint="a slow walk; time it over a metre" />
+        <FigureIn at="wristHeightMm" starts />
+        <FigureIn at="wristLengthMm" starts />
+        <FigureIn at="paddleDiameterMm" starts />
+        <FigureIn at="paddleThicknessMm" starts />
       </div>
-      <Refusal error={save.error} />
-      <button type="submit" className="btn btn-primary self-start" disabled={!whole || save.isPending}>
-        Make the five steps
-      </button>
-    </form>
+      <Send className="">Make the five steps</Send>
+    </Sheet>
   );
 }

@@ -86,7 +86,7 @@ function donorsFor(masters: MasterRow[], master?: Master, revision?: Revision): 
 }
 
 function Sculpting({ place, first, master, revision, startShape, startName }: SculptingProps) {
-  const { text } = useTaste();
+  const { text, say } = useTaste();
   const history = useHistory(unsaved(place) ?? first);
   const { now: spec, set, settle, undo, redo } = history;
   const { solid, fine, problem: sculptProblem } = useSculpted(spec);
@@ -176,7 +176,7 @@ function Sculpting({ place, first, master, revision, startShape, startName }: Sc
         </h1>
         <p className="soft text-sm flex-1 min-w-40" role="status">
           {sculptProblem ? (
-            <span className="heat font-bold">{sculptProblem}</span>
+            <span className="heat font-bold">{say(sculptProblem)}</span>
           ) : changes.length === 0 ? (
             'drag a station, or type any figure'
           ) : (

@@ -5,12 +5,13 @@ import { check } from '../../../core/validate.ts';
 import { type Held, inWater, saltedGPerMl } from '../../../core/water/inWater.ts';
 import { salt, saltSchema } from '../../../core/water/sink.ts';
 import { MmField } from '../../parts/MmField.tsx';
-import { useTaste } from '../../parts/taste.tsx';
+import { sinkParts, useTaste } from '../../parts/taste.tsx';
 import { type JudgeProps as Props, tried } from './judging.tsx';
 
 /** How it sinks, what salt would change, and how it hangs at rest. */
 export function Sink({ spec, judged, assumed, onAssume }: Props) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const { measured, planAreaMm2 } = judged;
   if (!measured?.volumeMl || !planAreaMm2 || !measured.centroidMm)
     return <p className="soft">Waiting for the volume.</p>;
@@ -40,13 +41,14 @@ export function Sink({ spec, judged, assumed, onAssume }: Props) {
     waterGPerMl: water,
   });
   const wanted = tried(() => salt(check(saltSchema, { ...asked, target: { mmPerS: assumed.wantedMmPerS } })));
+  const shown = sinkParts(sinks.mmPerS, taste);
   const perMetre = sinks.mmPerS > 0 ? 1000 / sinks.mmPerS : null;
   return (
     <div className="flex flex-col gap-2">
       <div className="flex items-end gap-3">
         <p className="big whitespace-nowrap" data-testid="sink">
-          {Math.abs(sinks.mmPerS) < 0.5 ? '0' : Math.abs(sinks.mmPerS).toFixed(0)}
-          <span className="text-lg"> mm/s</span>
+          {shown.figure}
+          <span className="text-lg"> {shown.unit}/s</span>
         </p>
         <p className="label-small pb-0.5">
           {{ floats: 'floats up', neutral: 'hangs', sinks: 'sinks' }[sinks.buoyancy]}
@@ -84,16 +86,17 @@ export function Sink({ spec, judged, assumed, onAssume }: Props) {
       />
       <HookSwitch assumed={assumed} onAssume={onAssume} />
       <MmField
-        label="Wanted sink, mm/s"
+        label="Wanted sink, a second"
         value={assumed.wantedMmPerS}
         least={-300}
         most={600}
         step={5}
-        plain
         onChange={(wantedMmPerS) => onAssume({ wantedMmPerS })}
       />
       <p className={wanted.value ? 'font-bold' : 'warn font-bold'}>
-        {wanted.value ? `That takes ${text(wanted.value.gramsPerCup, 'mass')} of salt to a cup.` : wanted.refused}
+        {wanted.value
+          ? `That takes ${text(wanted.value.gramsPerCup, 'mass')} of salt to a cup.`
+          : taste.say(wanted.refused)}
       </p>
       {wanted.value && Math.abs(wanted.value.gramsPerCup - assumed.saltGPerCup) > 0.5 && (
         <button

@@ -4,6 +4,7 @@ import { Link, useNavigate } from 'react-router';
 import type { Ladder, WaterTest } from '../../../contract/water.ts';
 import { usual } from '../../../core/defaults.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
+import { inUnit } from '../../../core/units/show.ts';
 import { saltedGPerMl } from '../../../core/water/inWater.ts';
 import { beam, kick, onset } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
@@ -12,14 +13,14 @@ import { Refusal } from '../../parts/Fields.tsx';
 import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
-import { type Assumed, type JudgeProps as Props, perS, tried } from './judging.tsx';
+import { type Assumed, type JudgeProps as Props, tried } from './judging.tsx';
 import { TRIALS_NEEDED, useKick } from './useKick.ts';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 
 /** From which speed the tail kicks, and what would help most. */
 export function Swim({ spec, assumed, onAssume, tests }: Props) {
-  const { text } = useTaste();
+  const { text, say } = useTaste();
   const { own, constants, trials } = useKick();
   const tail = spec ? tailOf(spec) : null;
   const water = usual(assumed.sea ? 'seaGPerMl' : 'waterGPerMl');
@@ -61,12 +62,12 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
             : 'A brought mesh says nothing of wrist and paddle: the water tests are the teacher.'}
         </p>
       )}
-      {found?.refused && <p className="warn font-bold">{found.refused}</p>}
+      {found?.refused && <p className="warn font-bold">{say(found.refused)}</p>}
       {found?.value && input && (
         <>
           <div>
             <p className="big whitespace-nowrap" data-testid="onset">
-              {perS(found.value.onsetMPerS)}
+              {text(found.value.onsetMPerS, 'speed')}
             </p>
             <p className="label-small pt-1">
               kicks from here, at {found.value.naturalHz.toFixed(1)} a second
@@ -82,32 +83,11 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
             {found.value.levers.slice(0, 4).map((lever) => (
               <li key={lever.change} className="py-0.5 flex justify-between gap-2">
                 <span>{leverText(lever.change, input, text)}</span>
-                <span className="figure whitespace-nowrap">→ {perS(lever.onsetMPerS)}</span>
+                <span className="figure whitespace-nowrap">→ {text(lever.onsetMPerS, 'speed')}</span>
               </li>
             ))}
           </ol>
-          <Suspense fallback={<div style={{ height: 130 }} />}>
-            <LineChart
-              says={`Onset speed against wrist thickness, from ${perS(sweep[0]?.onset ?? 0)} to ${perS(sweep.at(-1)?.onset ?? 0)}`}
-              unit=""
-              heightPx={130}
-              labels={sweep.map((row) => row.mm.toFixed(1))}
-              series={[
-                { label: 'kicks from, m/s', values: sweep.map((row) => row.onset ?? null), colour: '--rest' },
-                {
-                  label: 'this wrist',
-                  values: sweep.map((row) =>
-                    Math.abs(row.mm - input.wristThicknessMm) < 0.035 * input.wristThicknessMm
-                      ? (row.onset ?? null)
-                      : null,
-                  ),
-                  colour: '--heat',
-                  points: true,
-                },
-              ]}
-            />
-          </Suspense>
-          <p className="label-small text-center">wrist thickness, mm, against the speed it kicks from, m/s</p>
+          <Sweep sweep={sweep} wristMm={input.wristThicknessMm} />
           <Why
             reason={{
               inputs: [
@@ -135,6 +115,41 @@ export function Swim({ spec, assumed, onAssume, tests }: Props) {
   );
 }
 
+/** The speed it kicks from, over thinner and thicker wrists. */
+function Sweep({ sweep, wristMm }: { sweep: { mm: number; onset: number | undefined }[]; wristMm: number }) {
+  const { text, parts, unit, taste } = useTaste();
+  // A chart is drawn in the maker's own unit of speed.
+  const inMine = (mPerS: number | undefined) => (mPerS === undefined ? null : inUnit(mPerS, 'speed', taste));
+  return (
+    <>
+      <Suspense fallback={<div style={{ height: 130 }} />}>
+        <LineChart
+          says={`Onset speed against wrist thickness, from ${text(sweep[0]?.onset ?? 0, 'speed')} to ${text(sweep.at(-1)?.onset ?? 0, 'speed')}`}
+          unit=""
+          heightPx={130}
+          labels={sweep.map((row) => parts(row.mm, 'length').figure)}
+          series={[
+            {
+              label: `kicks from, ${unit('speed')}`,
+              values: sweep.map((row) => inMine(row.onset)),
+              colour: '--rest',
+            },
+            {
+              label: 'this wrist',
+              values: sweep.map((row) => (Math.abs(row.mm - wristMm) < 0.035 * wristMm ? inMine(row.onset) : null)),
+              colour: '--heat',
+              points: true,
+            },
+          ]}
+        />
+      </Suspense>
+      <p className="label-small text-center">
+        wrist thickness, {unit('length')}, against the speed it kicks from, {unit('speed')}
+      </p>
+    </>
+  );
+}
+
 /** Five stubs about this very tail, in one tap. */
 function LadderButton({ tail, assumed }: { tail: NonNullable<ReturnType<typeof tailOf>>; assumed: Assumed }) {
   const navigate = useNavigate();
@@ -148,7 +163,7 @@ function LadderButton({ tail, assumed }: { tail: NonNullable<ReturnType<typeof t
         scale: assumed.scale,
         hardness: assumed.hardness,
         ...rest,
-        walkingMPerS: 0.6,
+        walkingMPerS: usual('walkingMPerS'),
       },
     }),
     (ladder) => navigate(`/ladders/${ladder.id}`),

@@ -1,67 +1,88 @@
 import { useState } from 'react';
 import type { Master } from '../../../contract/masters.ts';
-import { PACES, type WaterTest } from '../../../contract/water.ts';
+import { KICKS, PACES, type WaterTest, waterTestBody } from '../../../contract/water.ts';
 import { useWrite } from '../../api/write.ts';
-import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { SelectField } from '../../parts/Fields.tsx';
+import { ChoiceIn, FigureIn, NoteIn, TextIn, useIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 
-type Kicks = '' | 'yes' | 'weak' | 'no';
 interface Speed {
-  kicks: Kicks;
+  pace: (typeof PACES)[number];
+  kicks: (typeof KICKS)[number] | null;
   mPerS: number | null;
 }
-const NO_SPEED: Speed = { kicks: '', mPerS: null };
+
+interface Typed {
+  place: 'tank' | 'lake';
+  placeName: string;
+  blend: string;
+  hardness: number | null;
+  speeds: Speed[];
+  roll: string | null;
+  runs: string | null;
+  sinkS: number | null;
+  sinkDepthMm: number | null;
+  rig: string;
+  weightG: number | null;
+  minutes: number | null;
+  fish: number | null;
+  ending: string | null;
+  notes: string;
+}
+
+const emptyFor = (hardness: number | null): Typed => ({
+  place: 'tank',
+  placeName: '',
+  blend: '',
+  hardness,
+  speeds: PACES.map((pace) => ({ pace, kicks: null, mPerS: null })),
+  roll: null,
+  runs: null,
+  sinkS: null,
+  sinkDepthMm: null,
+  rig: '',
+  weightG: null,
+  minutes: null,
+  fish: null,
+  ending: null,
+  notes: '',
+});
+
+const ON_THE_WATER = ['rig', 'weightG', 'minutes', 'fish', 'ending'] as const;
+
+/** What was seen; a speed at which nobody looked for a kick says nothing. */
+function bodyOf({ hardness, speeds, ...test }: Typed) {
+  const seen = { ...test, ...(hardness === null ? {} : { scale: '00', hardness }) };
+  const kicked = speeds.filter((speed) => speed.kicks !== null || speed.mPerS !== null);
+  if (test.place === 'lake') return { ...seen, speeds: kicked };
+  const ashore = Object.entries(seen).filter(([key]) => !(ON_THE_WATER as readonly string[]).includes(key));
+  return { ...Object.fromEntries(ashore), speeds: kicked };
+}
 
 /** A test in the tub or on the water. */
 export function TestForm({ master, onDone }: { master: Master; onDone(): void }) {
   const { bait } = master;
   const [revisionId, setRevision] = useState(master.latest.id);
-  const [place, setPlace] = useState<'tank' | 'lake'>('tank');
-  const [placeName, setPlaceName] = useState('');
-  const [blend, setBlend] = useState('');
-  const [hardness, setHardness] = useState<number | null>(bait.wantedScale === '00' ? bait.wantedHardness : null);
-  const [speeds, setSpeeds] = useState<Record<(typeof PACES)[number], Speed>>({
-    slow: NO_SPEED,
-    medium: NO_SPEED,
-    fast: NO_SPEED,
-  });
-  const [roll, setRoll] = useState<'' | 'none' | 'some' | 'much'>('');
-  const [runs, setRuns] = useState<'' | 'true' | 'left' | 'right'>('');
-  const [sinkS, setSinkS] = useState<number | null>(null);
-  const [sinkDepthMm, setDepth] = useState<number | null>(null);
-  const [rig, setRig] = useState('');
-  const [weightG, setWeight] = useState<number | null>(null);
-  const [minutes, setMinutes] = useState<number | null>(null);
-  const [fish, setFish] = useState<number | null>(null);
-  const [ending, setEnding] = useState<'' | 'whole' | 'torn' | 'lost' | 'void'>('');
-  const [notes, setNotes] = useState('');
+  const [begun] = useState(() => emptyFor(bait.wantedScale === '00' ? bait.wantedHardness : null));
+  const sheet = useSheet<Typed>({ schema: waterTestBody, keep: `master/${master.id}/test`, seen: begun, body: bodyOf });
+  const { place } = sheet.values;
   const save = useWrite<WaterTest>(
     () => ({
       path: `/masters/${master.id}/revisions/${revisionId}/water-tests`,
-      body: {
-        place,
-        placeName,
-        blend,
-        ...(hardness === null ? {} : { scale: '00', hardness }),
-        speeds: PACES.flatMap((pace) =>
-          speeds[pace].kicks === '' ? [] : [{ pace, kicks: speeds[pace].kicks, mPerS: speeds[pace].mPerS }],
-        ),
-        roll: roll || null,
-        runs: runs || null,
-        sinkS: sinkDepthMm === null ? null : sinkS,
-        sinkDepthMm: sinkS === null ? null : sinkDepthMm,
-        ...(place === 'lake' ? { rig, weightG, minutes, fish, ending: ending || null } : {}),
-        notes,
-      },
+      body: bodyOf(sheet.values),
     }),
-    onDone,
+    () => {
+      sheet.done();
+      onDone();
+    },
   );
   return (
-    <form
+    <Sheet
+      of={sheet}
+      by={save}
+      onSend={() => save.mutate()}
       className="sheet p-5 grid grid-cols-1 sm:grid-cols-[1fr_1fr_1fr] gap-x-8 gap-y-1"
-      onSubmit={(event) => {
-        event.preventDefault();
-        save.mutate();
-      }}
     >
       <div className="flex flex-col gap-2">
         <SelectField
@@ -70,110 +91,86 @@ export function TestForm({ master, onDone }: { master: Master; onDone(): void })
           options={master.revisions.map((row) => ({ value: row.id, label: `v${row.number}: ${row.reason}` }))}
           onChange={setRevision}
         />
-        <SelectField
-          label="Where"
-          value={place}
-          options={[
-            { value: 'tank', label: 'Tank, tub or pool' },
-            { value: 'lake', label: 'On the water' },
-          ]}
-          onChange={setPlace}
-        />
-        <TextField label="The place, by your own name" value={placeName} onChange={setPlaceName} />
+        <ChoiceIn at="place" options={PLACES} />
+        <TextIn at="placeName" />
         <div className="grid grid-cols-2 gap-3">
-          <TextField label="Blend" value={blend} onChange={setBlend} />
-          <NumberField label="Shore 00" value={hardness} onChange={setHardness} min={0} />
+          <TextIn at="blend" />
+          <FigureIn at="hardness" />
         </div>
       </div>
       <div className="flex flex-col gap-2">
         <span className="label-small font-bold">Does it kick?</span>
-        {PACES.map((pace) => (
-          <fieldset key={pace} className="flex items-center gap-1.5" aria-label={`Kick, ${pace}`}>
-            <span className="w-16 font-bold capitalize">{pace}</span>
-            {(['yes', 'weak', 'no'] as const).map((kicks) => (
-              <button
-                key={kicks}
-                type="button"
-                className={`btn btn-sm ${speeds[pace].kicks === kicks ? 'btn-primary' : 'bg-transparent border-[var(--edge)]'}`}
-                aria-pressed={speeds[pace].kicks === kicks}
-                onClick={() =>
-                  setSpeeds({
-                    ...speeds,
-                    [pace]: { ...speeds[pace], kicks: speeds[pace].kicks === kicks ? '' : kicks },
-                  })
-                }
-              >
-                {kicks}
-              </button>
-            ))}
-            <input
-              className="input input-sm figure-input w-20"
-              inputMode="decimal"
-              placeholder="m/s"
-              aria-label={`Speed, ${pace}, m/s`}
-              onChange={(event) => {
-                const mPerS = Number(event.target.value.replace(',', '.'));
-                setSpeeds({ ...speeds, [pace]: { ...speeds[pace], mPerS: mPerS > 0 ? mPerS : null } });
-              }}
-            />
-          </fieldset>
+        {PACES.map((pace, i) => (
+          <PaceField key={pace} at={`speeds.${i}`} pace={pace} />
         ))}
         <div className="grid grid-cols-2 gap-3 mt-2">
-          <SelectField
-            label="Roll"
-            value={roll}
-            options={[
-              { value: '', label: 'not seen' },
-              { value: 'none', label: 'none' },
-              { value: 'some', label: 'some' },
-              { value: 'much', label: 'much' },
-            ]}
-            onChange={setRoll}
-          />
-          <SelectField
-            label="Runs"
-            value={runs}
-            options={[
-              { value: '', label: 'not seen' },
-              { value: 'true', label: 'true' },
-              { value: 'left', label: 'to the left' },
-              { value: 'right', label: 'to the right' },
-            ]}
-            onChange={setRuns}
-          />
-          <NumberField label="Sinks in, seconds" value={sinkS} onChange={setSinkS} min={0} />
-          <QuantityField label="over a depth of" dimension="length" value={sinkDepthMm} onChange={setDepth} />
+          <ChoiceIn at="roll" options={ROLLS} />
+          <ChoiceIn at="runs" options={RUNS} />
+          <FigureIn at="sinkS" />
+          <FigureIn at="sinkDepthMm" />
         </div>
       </div>
       <div className="flex flex-col gap-2">
         {place === 'lake' && (
           <>
-            <TextField label="Rig" value={rig} onChange={setRig} />
+            <TextIn at="rig" />
             <div className="grid grid-cols-2 sm:grid-cols-3 gap-3">
-              <QuantityField label="Weight" dimension="mass" value={weightG} onChange={setWeight} />
-              <NumberField label="Minutes" value={minutes} onChange={setMinutes} min={0} />
-              <NumberField label="Fish" value={fish} onChange={setFish} min={0} />
+              <FigureIn at="weightG" />
+              <FigureIn at="minutes" />
+              <FigureIn at="fish" />
             </div>
-            <SelectField
-              label="And the bait"
-              value={ending}
-              options={[
-                { value: '', label: 'not noted' },
-                { value: 'whole', label: 'still whole' },
-                { value: 'torn', label: 'torn' },
-                { value: 'lost', label: 'lost: cut short, not torn' },
-                { value: 'void', label: 'void: weather' },
-              ]}
-              onChange={setEnding}
-            />
+            <ChoiceIn at="ending" options={ENDINGS} />
           </>
         )}
-        <TextField label="Notes" value={notes} onChange={setNotes} />
-        <Refusal error={save.error} />
-        <button type="submit" className="btn btn-primary self-start" disabled={save.isPending}>
-          Keep this test
-        </button>
+        <NoteIn at="notes" />
+        <Send className="">Keep this test</Send>
       </div>
-    </form>
+    </Sheet>
+  );
+}
+
+const PLACES = [
+  { value: 'tank', label: 'Tank, tub or pool' },
+  { value: 'lake', label: 'On the water' },
+];
+const ROLLS = [
+  { value: '', label: 'not seen' },
+  { value: 'none', label: 'none' },
+  { value: 'some', label: 'some' },
+  { value: 'much', label: 'much' },
+];
+const RUNS = [
+  { value: '', label: 'not seen' },
+  { value: 'true', label: 'true' },
+  { value: 'left', label: 'to the left' },
+  { value: 'right', label: 'to the right' },
+];
+const ENDINGS = [
+  { value: '', label: 'not noted' },
+  { value: 'whole', label: 'still whole' },
+  { value: 'torn', label: 'torn' },
+  { value: 'lost', label: 'lost: cut short, not torn' },
+  { value: 'void', label: 'void: weather' },
+];
+
+/** One pace: whether it kicked, and how fast that was. */
+function PaceField({ at, pace }: { at: string; pace: string }) {
+  const kicks = useIn(`${at}.kicks`);
+  return (
+    <fieldset className="flex flex-wrap items-start gap-1.5" aria-label={`Kick, ${pace}`}>
+      <span className="w-16 shrink-0 font-bold capitalize pt-2">{pace}</span>
+      {KICKS.map((one) => (
+        <button
+          key={one}
+          type="button"
+          className={`btn btn-sm h-10 ${kicks.value === one ? 'btn-primary' : 'bg-transparent border-[var(--edge)]'}`}
+          aria-pressed={kicks.value === one}
+          onClick={() => kicks.set(kicks.value === one ? null : one)}
+        >
+          {one}
+        </button>
+      ))}
+      <FigureIn at={`${at}.mPerS`} label={`Speed, ${pace}`} className="flex-1 min-w-20 max-w-28" bare />
+    </fieldset>
   );
 }

@@ -11,7 +11,7 @@ import { dateText } from '../../parts/dates.ts';
 import { SelectField } from '../../parts/Fields.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
-import { useTaste } from '../../parts/taste.tsx';
+import { sinkText, useTaste } from '../../parts/taste.tsx';
 import { kicksText } from './Swim.tsx';
 
 import { TestForm } from './TestForm.tsx';
@@ -91,7 +91,8 @@ const KICK_SIGN = { yes: '●', weak: '◐', no: '○' } as const;
 const END_WORDS = { whole: 'still whole', torn: 'torn', lost: 'lost, not torn', void: 'void day' } as const;
 
 function TestRow({ test }: { test: WaterTest }) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const [open, setOpen] = useState(false);
   const back = useWrite<object>(() => ({ path: `/water-tests/${test.id}/reverse` }));
   const bits = [
@@ -99,7 +100,7 @@ function TestRow({ test }: { test: WaterTest }) {
     test.placeName || (test.place === 'tank' ? 'tank' : 'on the water'),
     test.runs && (test.runs === 'true' ? 'runs true' : `pulls ${test.runs}`),
     test.roll && test.roll !== 'none' && `${test.roll} roll`,
-    test.sinkS !== null && test.sinkDepthMm !== null && `sinks ${(test.sinkDepthMm / test.sinkS).toFixed(0)} mm/s`,
+    test.sinkS !== null && test.sinkDepthMm !== null && `sinks ${sinkText(test.sinkDepthMm / test.sinkS, taste)}`,
     test.rig,
     test.fish !== null && `${test.fish} fish${test.minutes ? ` in ${test.minutes} min` : ''}`,
     test.ending && END_WORDS[test.ending],
@@ -117,7 +118,7 @@ function TestRow({ test }: { test: WaterTest }) {
                     <span aria-hidden>{KICK_SIGN[found.kicks]}</span>{' '}
                     <span className="text-sm">
                       {pace}
-                      {found.mPerS !== null && <span className="figure"> {found.mPerS}</span>}
+                      {found.mPerS !== null && <span className="figure"> {text(found.mPerS, 'speed')}</span>}
                       <span className="sr-only">
                         {' '}
                         {{ yes: 'kicks', weak: 'kicks weakly', no: 'does not kick' }[found.kicks]}

@@ -1,7 +1,7 @@
 import type { Material } from '../../../contract/materials.ts';
 import type { WaterTest } from '../../../contract/water.ts';
 import { usual } from '../../../core/defaults.ts';
-import { Failure } from '../../../core/failure.ts';
+import { Failure, type Told } from '../../../core/failure.ts';
 import type { Vec3 } from '../../../core/shape/mesh.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import type { Judged } from '../../workers/judge.ts';
@@ -57,11 +57,11 @@ export const PLASTIC = usual('plastisolGPerMl');
 export const POINT_SHARE = 0.4;
 
 /** A refusal in words where a figure would stand. */
-export function tried<T>(compute: () => T): { value: T; refused?: undefined } | { value?: undefined; refused: string } {
+export function tried<T>(compute: () => T): { value: T; refused?: undefined } | { value?: undefined; refused: Told } {
   try {
     return { value: compute() };
   } catch (error) {
-    if (error instanceof Failure) return { refused: error.message };
+    if (error instanceof Failure) return { refused: error.told };
     throw error;
   }
 }
@@ -70,7 +70,7 @@ export interface JudgeProps {
   spec: ShapeSpec | null;
   judged: Judged;
   done: number;
-  problem: string | null;
+  problem: Told | null;
   assumed: Assumed;
   onAssume(part: Partial<Assumed>): void;
   shown: Shown;
@@ -78,8 +78,6 @@ export interface JudgeProps {
   tests: WaterTest[];
   materials: Material[];
 }
-
-export const perS = (m: number) => `${m.toFixed(2)} m/s`;
 
 export function Line({ label, value, bad }: { label: string; value: string; bad?: boolean }) {
   return (

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { proxy, type Remote, wrap } from 'comlink';
 import { useEffect, useMemo, useState } from 'react';
+import type { Told } from '../../../core/failure.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import type { Judged, JudgeWish, JudgeWorker } from '../../workers/judge.ts';
 import type { Sculpted, Sculptor } from '../../workers/sculptor.ts';
@@ -23,10 +24,10 @@ const hireSculptor = () =>
  * The solid of a spec: a draft for every change, the newest wish first, and the fine one once the hand rests. All of it
  * is worked out beside the page, which never waits.
  */
-export function useSculpted(spec: ShapeSpec): { solid: Sculpted | null; fine: boolean; problem: string | null } {
+export function useSculpted(spec: ShapeSpec): { solid: Sculpted | null; fine: boolean; problem: Told | null } {
   const [rested, setRested] = useState<ShapeSpec | null>(null);
   const [state, setState] = useState<{ solid: Sculpted; of: SculptWish } | null>(null);
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Told | null>(null);
   useEffect(() => {
     const rest = setTimeout(() => setRested(spec), SETTLED_MS);
     return () => clearTimeout(rest);
@@ -71,9 +72,9 @@ const hireJudge = () =>
 export function useJudged(
   positions: Float32Array | null,
   { ballMm, coneDeg, up }: JudgeWish,
-): { judged: Judged; done: number; problem: string | null } {
+): { judged: Judged; done: number; problem: Told | null } {
   const [state, setState] = useState<{ judged: Judged; done: number }>({ judged: {}, done: 0 });
-  const [problem, setProblem] = useState<string | null>(null);
+  const [problem, setProblem] = useState<Told | null>(null);
   const task = useMemo<JudgeTask | null>(
     () => (positions ? { positions, ballMm, coneDeg, up } : null),
     [positions, ballMm, coneDeg, up],

@@ -1,13 +1,28 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { MATERIAL_KINDS, type Material, type MaterialKind } from '../../../contract/materials.ts';
+import { inUse } from '../../../contract/fields.ts';
+import {
+  lotBody,
+  lotMoveBody,
+  MATERIAL_KINDS,
+  type Material,
+  type MaterialKind,
+  materialBody,
+  materialPatch,
+} from '../../../contract/materials.ts';
+import { isCounted, piecesText } from '../../../core/units/counted.ts';
+
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
-import { NumberField, QuantityField, Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
+import { SelectField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
-import { useTaste } from '../../parts/taste.tsx';
+import { Away, PutAway, ThrowOut } from '../../parts/PutAway.tsx';
+import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { type Taste, useTaste } from '../../parts/taste.tsx';
 import { NewRubber } from '../molds/NewRubber.tsx';
 
 const KIND_TITLES: Record<MaterialKind, string> = {
@@ -25,6 +40,10 @@ const KIND_TITLES: Record<MaterialKind, string> = {
   bags: 'Bags',
 };
 
+/** What is left of a material: a mass, or pieces of what is counted. */
+const held = (kind: MaterialKind, amount: number, text: Taste['text']) =>
+  isCounted(kind) ? piecesText(amount) : text(amount, 'mass');
+
 /** Materials as tins on a shelf, each filled to what is left, with the mark at which it is reordered. */
 export function Store() {
   const [search, setSearch] = useSearchParams();
@@ -32,6 +51,7 @@ export function Store() {
   if (!data) return <Waiting />;
   const open = data.items.find((material) => material.id === search.get('material'));
   const adding = search.has('new');
+  const [here, away] = [inUse(data.items), data.items.filter((material) => material.awayAt)];
   return (
     <Page
       title="Store"
@@ -51,11 +71,11 @@ export function Store() {
       )}
       <div className={open ? 'grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_380px] gap-12' : ''}>
         <div className="flex flex-wrap gap-x-8 gap-y-7 content-start">
-          {MATERIAL_KINDS.filter((kind) => data.items.some((material) => material.kind === kind)).map((kind) => (
+          {MATERIAL_KINDS.filter((kind) => here.some((material) => material.kind === kind)).map((kind) => (
             <section key={kind}>
               <h2 className="mb-3">{KIND_TITLES[kind]}</h2>
               <ul className="flex flex-wrap gap-x-5 gap-y-4 border-b-4 border-[var(--rule)] pb-2">
-                {data.items
+                {here
                   .filter((material) => material.kind === kind)
                   .map((material) => (
                     <li key={material.id}>
@@ -70,8 +90,17 @@ export function Store() {
             </section>
           ))}
         </div>
-        {open && <Details key={open.id} material={open} />}
+        {open && <Details key={open.id} material={open} onGone={() => setSearch({})} />}
       </div>
+      <Away count={away.length}>
+        {away.map((material) => (
+          <li key={material.id}>
+            <button type="button" className="link" onClick={() => setSearch({ material: material.id })}>
+              {material.name}
+            </button>
+          </li>
+        ))}
+      </Away>
     </Page>
   );
 }
@@ -119,42 +148,15 @@ function Tin({ material, chosen, onChoose }: { material: Material; chosen: boole
       </svg>
       <span className="block font-bold leading-tight">{material.name}</span>
       <span className={`figure text-sm ${low ? 'heat' : ''}`}>
-        {material.lots.length === 0 ? 'no lot yet' : text(material.levelG, 'mass')}
+        {material.lots.length === 0 ? 'no lot yet' : held(material.kind, material.levelG, text)}
         {low && ' low'}
       </span>
     </button>
   );
 }
 
-function Details({ material }: { material: Material }) {
-  const { text, money, minorPerUnit, workshop } = useTaste();
-  const [code, setCode] = useState('');
-  const [grams, setGrams] = useState<number | null>(null);
-  const [strength, setStrength] = useState<number | null>(1);
-  const [reorderG, setReorder] = useState(material.reorderG);
-  const [price, setPrice] = useState(
-    material.pricePerKgMinor === null ? null : material.pricePerKgMinor / minorPerUnit,
-  );
-  const [drops, setDrops] = useState(material.dropsPerMl);
-  const [bulk, setBulk] = useState(material.bulkGPerMl);
-  const addLot = useWrite<Material>(
-    () => ({ path: `/materials/${material.id}/lots`, body: { code, grams, bottleStrength: strength ?? 1 } }),
-    () => {
-      setCode('');
-      setGrams(null);
-    },
-  );
-  const save = useWrite<Material>(() => ({
-    path: `/materials/${material.id}`,
-    method: 'PATCH',
-    version: material.version,
-    body: {
-      reorderG,
-      pricePerKgMinor: price === null ? null : Math.round(price * minorPerUnit),
-      dropsPerMl: drops,
-      bulkGPerMl: bulk,
-    },
-  }));
+function Details({ material, onGone }: { material: Material; onGone(): void }) {
+  const { text, money } = useTaste();
   return (
     <aside className="flex flex-col gap-4 sticky top-4 self-start">
       <h2 className="text-2xl">{material.name}</h2>
@@ -168,62 +170,86 @@ function Details({ material }: { material: Material }) {
       </p>
       <ul className="ruled">
         {material.lots.map((lot) => (
-          <LotRow key={lot.id} lot={lot} />
+          <LotRow key={lot.id} lot={lot} kind={material.kind} />
         ))}
       </ul>
-      <div className="grid grid-cols-[1fr_1fr_auto] gap-2 items-start">
-        <TextField label="New lot" value={code} onChange={setCode} placeholder="its code" />
-        <QuantityField label="Holds" dimension="mass" value={grams} onChange={setGrams} />
-        <button
-          type="button"
-          className="btn btn-line mt-5"
-          disabled={!code.trim() || !grams}
-          onClick={() => addLot.mutate()}
-        >
-          Add
-        </button>
-        {material.kind === 'colourant' && (
-          <NumberField
-            label="Bottle strength"
-            value={strength}
-            onChange={setStrength}
-            hint="2: half as many drops"
-            isDefault={strength === 1}
-          />
-        )}
-      </div>
-      <Refusal error={addLot.error} />
-      <div className="grid grid-cols-2 gap-3">
-        <QuantityField label="Reorder at" dimension="mass" value={reorderG} onChange={setReorder} />
-        <NumberField label={`${workshop.currency} a kilogram`} value={price} onChange={setPrice} />
-        {material.kind === 'colourant' && (
-          <NumberField
-            label="Drops in a mL"
-            value={drops}
-            onChange={setDrops}
-            hint={drops === null ? `${workshop.dropsPerMl} is used, a default` : 'this bottle’s own'}
-          />
-        )}
-        {['flake', 'powder', 'salt'].includes(material.kind) && (
-          <NumberField label="Bulk, g/mL" value={bulk} onChange={setBulk} hint="weigh a level spoon once" />
-        )}
-      </div>
-      <Refusal error={save.error} />
-      <button type="button" className="btn btn-sm btn-line self-start" onClick={() => save.mutate()}>
-        Keep
-      </button>
+      <NewLot key={`${material.id} lot`} material={material} />
+      <Facts key={material.id} material={material} />
+      <PutAway kind="materials" row={material}>
+        <ThrowOut kind="materials" id={material.id} onGone={onGone} />
+      </PutAway>
     </aside>
   );
 }
 
-function LotRow({ lot }: { lot: Material['lots'][number] }) {
+function NewLot({ material }: { material: Material }) {
+  const [begun] = useState({ code: '', grams: null, bottleStrength: 1 });
+  const sheet = useSheet({ schema: lotBody, keep: `material/${material.id}/lot`, seen: begun });
+  const add = useWrite<Material>(
+    () => ({ path: `/materials/${material.id}/lots`, body: sheet.values }),
+    () => {
+      sheet.startAfresh();
+      sheet.done();
+    },
+  );
+  return (
+    <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="grid grid-cols-2 gap-2 items-start">
+      <TextIn at="code" label="New lot" hint="its code" />
+      <FigureIn at="grams" pieces={isCounted(material.kind)} />
+      {material.kind === 'colourant' && <FigureIn at="bottleStrength" hint="2: half as many drops" />}
+      <div className="col-span-2">
+        <Send className="btn-sm">Add this lot</Send>
+      </div>
+    </Sheet>
+  );
+}
+
+/** What is told of a material, and may be told better. */
+function Facts({ material }: { material: Material }) {
+  const { workshop } = useTaste();
+  const { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl } = material;
+  const sheet = useSheet({
+    schema: materialPatch,
+    keep: `material/${material.id}`,
+    seen: { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl },
+  });
+  const save = useWrite<Material>(
+    () => ({
+      path: `/materials/${material.id}`,
+      method: 'PATCH',
+      version: material.version,
+      body: sheet.values,
+    }),
+    sheet.done,
+  );
+  return (
+    <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="grid grid-cols-2 gap-3">
+      <TextIn at="name" className="col-span-2" />
+      <FigureIn at="reorderG" pieces={isCounted(material.kind)} />
+      {!isCounted(material.kind) && <FigureIn at="pricePerKgMinor" />}
+      {material.kind === 'colourant' && (
+        <FigureIn
+          at="dropsPerMl"
+          hint={sheet.values.dropsPerMl === null ? `${workshop.dropsPerMl} is used, a default` : 'this bottle’s own'}
+        />
+      )}
+      {['flake', 'powder', 'salt'].includes(material.kind) && (
+        <FigureIn at="bulkGPerMl" hint="weigh a level spoon once" />
+      )}
+      <div className="col-span-2">
+        <Send className="btn-sm" onlyChanged>
+          Keep
+        </Send>
+      </div>
+    </Sheet>
+  );
+}
+
+const countedBody = lotMoveBody.options[2];
+
+function LotRow({ lot, kind }: { lot: Material['lots'][number]; kind: MaterialKind }) {
   const { text } = useTaste();
   const [counting, setCounting] = useState(false);
-  const [levelG, setLevel] = useState<number | null>(null);
-  const count = useWrite(
-    () => ({ path: `/lots/${lot.id}/moves`, body: { kind: 'counted', levelG } }),
-    () => setCounting(false),
-  );
   return (
     <li className="py-2 flex gap-3 items-center flex-wrap">
       <span className="figure">{lot.code}</span>
@@ -231,88 +257,102 @@ function LotRow({ lot }: { lot: Material['lots'][number] }) {
         since {dateText(lot.createdAt)}
         {lot.bottleStrength !== 1 && `, strength ${lot.bottleStrength}`}
       </span>
-      <b className="figure">{text(lot.levelG, 'mass')}</b>
+      <b className="figure">{held(kind, lot.levelG, text)}</b>
       <button type="button" className="link text-sm" onClick={() => setCounting(!counting)}>
         count it
       </button>
-      {counting && (
-        <span className="flex gap-2 items-start w-full">
-          <QuantityField label="It holds, weighed" dimension="mass" value={levelG} onChange={setLevel} />
-          <button type="button" className="btn btn-line mt-5" disabled={levelG === null} onClick={() => count.mutate()}>
-            Keep
-          </button>
-        </span>
-      )}
-      <Refusal error={count.error} />
+      {counting && <Counting lot={lot} pieces={isCounted(kind)} onDone={() => setCounting(false)} />}
     </li>
   );
 }
 
-function NewMaterial({ onDone }: { onDone(id: string): void }) {
-  const [kind, setKind] = useState<MaterialKind>('plastisol');
-  const [name, setName] = useState('');
-  const [hex, setHex] = useState('');
-  const [hardness, setHardness] = useState<number | null>(null);
-  const [limitC, setLimit] = useState<number | null>(null);
-  const [code, setCode] = useState('');
-  const [grams, setGrams] = useState<number | null>(null);
-  const coloured = ['colourant', 'powder', 'flake'].includes(kind);
-  const add = useWrite<Material>(
-    () => ({
-      path: '/materials',
-      body: {
-        name,
-        kind,
-        ...(coloured && hex ? { hex } : {}),
-        ...(kind === 'plastisol' && hardness !== null ? { hardnessScale: '00', hardness } : {}),
-        ...(kind === 'flake' && limitC !== null ? { limitC } : {}),
-        ...(grams ? { lot: { code: code || 'first lot', grams } } : {}),
-      },
-    }),
-    (material) => onDone(material.id),
+function Counting({ lot, pieces, onDone }: { lot: Material['lots'][number]; pieces: boolean; onDone(): void }) {
+  const [begun] = useState({ kind: 'counted', levelG: null });
+  const sheet = useSheet({ schema: countedBody, keep: `lot/${lot.id}`, seen: begun });
+  const count = useWrite(
+    () => ({ path: `/lots/${lot.id}/moves`, body: sheet.values }),
+    () => {
+      sheet.done();
+      onDone();
+    },
   );
   return (
-    <section className="sheet p-5 flex flex-col gap-4">
-      <SelectField
-        label="Kind"
-        value={kind}
-        options={MATERIAL_KINDS.map((value) => ({ value, label: KIND_TITLES[value] }))}
-        onChange={setKind}
-        className="w-64"
-      />
-      {kind === 'silicone' ? (
+    <Sheet of={sheet} by={count} onSend={() => count.mutate()} className="flex gap-2 items-start w-full">
+      <FigureIn at="levelG" {...(pieces ? { label: 'It holds, counted' } : {})} pieces={pieces} autoFocus />
+      <div className="mt-5">
+        <Send className="">Keep</Send>
+      </div>
+    </Sheet>
+  );
+}
+
+interface Typed {
+  kind: MaterialKind;
+  name: string;
+  hex: string;
+  hardness: number | null;
+  limitC: number | null;
+  lot: { code: string; grams: number | null };
+}
+
+const BEGUN: Typed = {
+  kind: 'plastisol',
+  name: '',
+  hex: '#888888',
+  hardness: null,
+  limitC: null,
+  lot: { code: '', grams: null },
+};
+
+const isColoured = (kind: MaterialKind) => ['colourant', 'powder', 'flake'].includes(kind);
+
+const bodyOf = ({ kind, name, hex, hardness, limitC, lot }: Typed) => ({
+  name,
+  kind,
+  ...(isColoured(kind) ? { hex } : {}),
+  ...(kind === 'plastisol' && hardness !== null ? { hardnessScale: '00', hardness } : {}),
+  ...(kind === 'flake' && limitC !== null ? { limitC } : {}),
+  // A code that was typed is not dropped: its amount is missing then.
+  ...(lot.grams === null && lot.code === '' ? {} : { lot: { code: lot.code || 'first lot', grams: lot.grams } }),
+});
+
+function NewMaterial({ onDone }: { onDone(id: string): void }) {
+  const [begun] = useState(BEGUN);
+  const sheet = useSheet<Typed>({ schema: materialBody, keep: 'material', seen: begun, body: bodyOf });
+  const { kind } = sheet.values;
+  const add = useWrite<Material>(
+    () => ({ path: '/materials', body: bodyOf(sheet.values) }),
+    (material) => {
+      sheet.done();
+      onDone(material.id);
+    },
+  );
+  const kinds = MATERIAL_KINDS.map((value) => ({ value, label: KIND_TITLES[value] }));
+  if (kind === 'silicone')
+    return (
+      <section className="flex flex-col gap-4">
+        <SelectField<MaterialKind>
+          label="Kind"
+          value={kind}
+          options={kinds}
+          onChange={(next) => sheet.set('kind', next)}
+          className="w-64"
+        />
         <NewRubber onDone={onDone} />
-      ) : (
-        <form
-          className="flex gap-4 items-start flex-wrap"
-          onSubmit={(event) => {
-            event.preventDefault();
-            if (name.trim()) add.mutate();
-          }}
-        >
-          <TextField label="Name" value={name} onChange={setName} className="w-64" autoFocus />
-          {coloured && <TextField label="Colour" type="color" value={hex || '#888888'} onChange={setHex} />}
-          {kind === 'plastisol' && (
-            <NumberField label="Hardness, Shore 00" value={hardness} onChange={setHardness} className="w-36" />
-          )}
-          {kind === 'flake' && (
-            <QuantityField
-              label="Turns above"
-              dimension="temperature"
-              value={limitC}
-              onChange={setLimit}
-              className="w-32"
-              hint="empty: no limit"
-            />
-          )}
-          <TextField label="Lot" value={code} onChange={setCode} className="w-32" />
-          <QuantityField label="Holds" dimension="mass" value={grams} onChange={setGrams} className="w-32" />
-          <button type="submit" className="btn btn-primary mt-5" disabled={!name.trim() || add.isPending}>
-            Keep it
-          </button>
-          <Refusal error={add.error} />
-        </form>
-      )}
-    </section>
+      </section>
+    );
+  return (
+    <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="sheet p-5 flex flex-col gap-4">
+      <ChoiceIn at="kind" options={kinds} className="w-64" />
+      <div className="flex gap-4 items-start flex-wrap">
+        <TextIn at="name" className="w-64" autoFocus />
+        {isColoured(kind) && <TextIn at="hex" type="color" />}
+        {kind === 'plastisol' && <FigureIn at="hardness" label="Hardness, Shore 00" className="w-36" />}
+        {kind === 'flake' && <FigureIn at="limitC" className="w-32" hint="empty: no limit" />}
+        <TextIn at="lot.code" className="w-32" />
+        <FigureIn at="lot.grams" className="w-32" pieces={isCounted(kind)} />
+      </div>
+      <Send className="">Keep it</Send>
+    </Sheet>
   );
 }

@@ -92,6 +92,7 @@ function NextStep({ today }: { today: Today }) {
 }
 
 function NeedsYou({ today }: { today: Today }) {
+  const { say } = useTaste();
   return (
     <section>
       <h2 className="mb-2">Needs you</h2>
@@ -104,10 +105,10 @@ function NeedsYou({ today }: { today: Today }) {
         {today.needs.slice(0, 4).map((need) => (
           <li key={`${need.kind} ${need.to} ${need.title}`} className="border-t border-[var(--rule)]">
             <Link to={need.to} className="grid grid-cols-[92px_1fr] gap-3 py-2 row-hover">
-              <span className="figure text-sm heat pt-0.5">{need.when}</span>
+              <span className="figure text-sm heat pt-0.5">{say(need.when)}</span>
               <span>
                 <b className="leading-tight block">{need.title}</b>
-                <span className="soft text-[0.9375rem]">{need.detail}</span>
+                <span className="soft text-[0.9375rem]">{say(need.detail)}</span>
               </span>
             </Link>
           </li>

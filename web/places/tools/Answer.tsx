@@ -1,4 +1,5 @@
 import { lazy, Suspense } from 'react';
+import { kindOf, wordFor } from '../../../core/fields.ts';
 import type { PlanInput, SiliconePlan } from '../../../core/mold/silicone.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
 import type { ScaledItem } from '../../../core/plastisol/recipe.ts';
@@ -8,7 +9,6 @@ import { Glass } from '../../parts/Glass.tsx';
 import { type Taste, useTaste } from '../../parts/taste.tsx';
 import { ScaledRow } from '../colours/ScaledRecipe.tsx';
 import { BoxDrawing } from '../molds/BoxDrawing.tsx';
-import { kindOf, wordFor } from './schema.ts';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 

@@ -1,7 +1,8 @@
 import { useState } from 'react';
+import { kindOf, wordFor } from '../../../core/fields.ts';
 import { NumberField, QuantityField, SelectField, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { anotherRow, kindOf, type Schema, wordFor } from './schema.ts';
+import { anotherRow, type Schema } from './schema.ts';
 
 type Values = Record<string, unknown>;
 
@@ -125,7 +126,7 @@ function One({
 }) {
   const { minorPerUnit, workshop } = useTaste();
   const isDefault = schema.default !== undefined && value === schema.default;
-  const label = wordFor(name);
+  const label = schema.title ?? wordFor(name);
   if (schema.enum)
     return (
       <SelectField
@@ -233,7 +234,7 @@ function Rows({
   const least = required ? 1 : 0;
   return (
     <fieldset className="border-l-4 border-[var(--rule)] pl-4 flex flex-col gap-2">
-      <legend className="font-bold text-sm">{wordFor(name)}</legend>
+      <legend className="font-bold text-sm">{schema.title ?? wordFor(name)}</legend>
       {value.map((row, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: rows of a trial have no identity but their place
         <div key={index} className="grid grid-cols-[1fr_auto] gap-2 items-start">

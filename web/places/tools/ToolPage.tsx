@@ -1,13 +1,16 @@
 import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
-import type { Kept } from '../../../contract/workshop.ts';
+import { type Kept, keptSheet } from '../../../contract/workshop.ts';
 import { post } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { Refusal } from '../../parts/Fields.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { Answer } from './Answer.tsx';
 import { Form } from './Form.tsx';
 import { type Tool, withDefaults } from './schema.ts';
@@ -65,9 +68,7 @@ async function askWithFile(name: string, input: Values, file: File): Promise<Val
 }
 
 function Trial({ tool, start, title }: { tool: Tool; start: Values; title: string | undefined }) {
-  const navigate = useNavigate();
   const [input, setInput] = useState(start);
-  const [keptAs, setKeptAs] = useState('');
   const asked = useDeferredValue(input);
   const [file, setFile] = useState<File | null>(null);
   const answer = useQuery({
@@ -76,10 +77,6 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
     retry: false,
     placeholderData: keepPreviousData,
   });
-  const keep = useWrite<Kept>(
-    () => ({ path: '/kept', body: { calculator: tool.name, title: keptAs, input } }),
-    () => navigate('/tools'),
-  );
   return (
     <Page title={tool.title} tab={tool.title} under={title ? `Kept as “${title}”.` : tool.asks}>
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,1.15fr)] gap-12">
@@ -107,19 +104,7 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
           ) : (
             answer.data && <Answer name={tool.name} input={asked} output={answer.data} />
           )}
-          <form
-            className="flex gap-3 items-start border-t border-[var(--rule)] pt-4"
-            onSubmit={(event) => {
-              event.preventDefault();
-              if (keptAs.trim()) keep.mutate();
-            }}
-          >
-            <TextField label="Keep this result as" value={keptAs} onChange={setKeptAs} className="w-64" />
-            <button type="submit" className="btn btn-line mt-5" disabled={!keptAs.trim() || Boolean(answer.error)}>
-              Keep
-            </button>
-          </form>
-          <Refusal error={keep.error} />
+          <KeepResult tool={tool} input={input} refused={Boolean(answer.error)} />
           <dl className="text-sm grid grid-cols-[80px_1fr] gap-x-4 gap-y-1">
             <dt className="soft">How</dt>
             <dd>{tool.formula}.</dd>
@@ -131,5 +116,31 @@ function Trial({ tool, start, title }: { tool: Tool; start: Values; title: strin
         </div>
       </div>
     </Page>
+  );
+}
+
+function KeepResult({ tool, input, refused }: { tool: Tool; input: Values; refused: boolean }) {
+  const navigate = useNavigate();
+  const [begun] = useState({ calculator: tool.name, title: '' });
+  const sheet = useSheet({ schema: keptSheet, keep: `tool/${tool.name}`, seen: begun });
+  const keep = useWrite<Kept>(
+    () => ({ path: '/kept', body: { ...sheet.values, input } }),
+    () => {
+      sheet.done();
+      navigate('/tools');
+    },
+  );
+  return (
+    <Sheet
+      of={sheet}
+      by={{ error: keep.error, isPending: keep.isPending || refused }}
+      onSend={() => keep.mutate()}
+      className="flex gap-3 items-start border-t border-[var(--rule)] pt-4"
+    >
+      <TextIn at="title" className="w-64" />
+      <div className="mt-5">
+        <Send className="">Keep</Send>
+      </div>
+    </Sheet>
   );
 }

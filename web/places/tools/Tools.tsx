@@ -4,6 +4,7 @@ import { call } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Page, Waiting } from '../../parts/Page.tsx';
+import { ThrowOut } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { shown } from './Answer.tsx';
 import type { Tool } from './schema.ts';
@@ -134,8 +135,8 @@ export function Tools() {
           <h2 className="mb-2">Kept</h2>
           <ul className="ruled">
             {kept.data?.items.map((row) => (
-              <li key={row.id}>
-                <Link to={`/tools/${row.calculator}?kept=${row.id}`} className="flex gap-4 py-2 row-hover">
+              <li key={row.id} className="flex gap-4 items-baseline flex-wrap">
+                <Link to={`/tools/${row.calculator}?kept=${row.id}`} className="flex gap-4 py-2 row-hover flex-1">
                   <span className="font-bold flex-1">{row.title}</span>
                   <span>{tools.get(row.calculator)?.title}</span>
                   <span className="w-52 text-right">
@@ -143,6 +144,7 @@ export function Tools() {
                   </span>
                   <span className="soft w-28 text-right">{dateText(row.createdAt)}</span>
                 </Link>
+                <ThrowOut kind="kept" id={row.id} />
               </li>
             ))}
           </ul>

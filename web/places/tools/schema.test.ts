@@ -2,62 +2,13 @@ import { toJsonSchema } from '@valibot/to-json-schema';
 import { describe, expect, test } from 'vitest';
 import { calculate, calculators } from '../../../core/calculators.ts';
 import { niceStep } from '../../parts/Cylinder.tsx';
-import { anotherRow, kindOf, type Schema, withDefaults, wordFor } from './schema.ts';
+import { anotherRow, type Schema, withDefaults } from './schema.ts';
 
 const schemaOf = (name: string) => {
   const found = calculators.find((one) => one.name === name);
   if (!found) throw new Error(name);
   return toJsonSchema(found.schema, { errorMode: 'ignore', typeMode: 'input' }) as Schema;
 };
-
-describe('what a number measures, by its name', () => {
-  test.each([
-    ['thicknessMm', 'length'],
-    ['wallPerDip', 'length'],
-    ['cookMl', 'volume'],
-    ['mlPerTube', 'volume'],
-    ['mlA', 'volume'],
-    ['gramsB', 'mass'],
-    ['cookG', 'mass'],
-    ['roomC', 'temperature'],
-    ['costMinor', 'money'],
-    ['pricePerKgMinor', 'money'],
-    ['densityAGPerMl', 'plain'],
-    ['bulkGPerMl', 'plain'],
-    ['dropsPerMl', 'plain'],
-    ['wasteFraction', 'percent'],
-    ['pBar', 'percent'],
-    ['potLifeMin', 'minutes'],
-    ['minutesLeft', 'minutes'],
-    ['minutesPer6mm', 'minutes'],
-    ['shots', 'plain'],
-    ['openS', 'seconds'],
-    ['mmPerS', 'plain'],
-    ['flakeLimitsC', 'temperature'],
-    ['perDegree', 'plain'],
-    ['mpa', 'plain'],
-  ] as const)('%s is %s', (name, kind) => expect(kindOf(name)).toBe(kind));
-});
-
-describe('words', () => {
-  test.each([
-    ['thicknessMm', 'Thickest section'],
-    ['missingDepthMm', 'Below the line by'],
-    ['somethingNewMm', 'Something new'],
-  ])('%s is called “%s”', (name, word) => expect(wordFor(name)).toBe(word));
-
-  test('no field of any calculator is shown by its bare name', () => {
-    const names = new Set<string>();
-    const walk = (schema: Schema) => {
-      for (const [name, part] of Object.entries(schema.properties ?? {})) {
-        names.add(name);
-        walk(Array.isArray(part.items) ? part : (part.items ?? part));
-      }
-    };
-    for (const { name } of calculators) walk(schemaOf(name));
-    for (const name of names) expect(wordFor(name), name).not.toMatch(/(Mm|Ml|Minor|Fraction)$|[a-z]{3}[A-Z]/);
-  });
-});
 
 describe('every assumption is there to be changed', () => {
   test.each(calculators.map((one) => [one.name, one.example] as const))(

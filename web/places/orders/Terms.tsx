@@ -1,0 +1,80 @@
+import { useQuery } from '@tanstack/react-query';
+import { type Customer, customerBody, type Order, orderPatch } from '../../../contract/orders.ts';
+import { isLate } from '../../../core/plan/evening.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { todayIso } from '../../parts/dates.ts';
+import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
+import { FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
+
+/** What was agreed, and with whom: the due day, prices, notes, and how to reach them. */
+export function Terms({ order }: { order: Order }) {
+  const customers = useQuery(queries.customers).data?.items;
+  const customer = customers?.find((row) => row.id === order.customerId);
+  return (
+    <details className="no-print">
+      <summary className="cursor-pointer font-bold text-lg">Due day, prices, notes and the customer</summary>
+      <div className="grid grid-cols-1 md:grid-cols-2 gap-12 pt-4">
+        <OrderTerms order={order} />
+        {customer && <CustomerSheet customer={customer} />}
+      </div>
+    </details>
+  );
+}
+
+function OrderTerms({ order }: { order: Order }) {
+  const { dueOn, notes, lines } = order;
+  const sheet = useSheet({
+    schema: orderPatch,
+    keep: `order/${order.id}`,
+    seen: { dueOn, notes, lines: lines.map(({ id, priceMinor }) => ({ id, priceMinor })) },
+  });
+  const save = useWrite<Order>(
+    () => ({ path: `/orders/${order.id}`, method: 'PATCH', version: order.version, body: sheet.values }),
+    sheet.done,
+  );
+  const past = sheet.values.dueOn !== '' && isLate(sheet.values.dueOn, todayIso());
+  return (
+    <Sheet of={sheet} by={save} onSend={() => save.mutate()}>
+      <TextIn at="dueOn" type="date" className="w-52" hint={past ? 'that day is past' : ''} />
+      {lines.map((line, i) => (
+        <FigureIn
+          key={line.id}
+          at={`lines.${i}.priceMinor`}
+          label={`A pack of ${line.baitName}, ${line.recipeName}`}
+          hint="empty: not known yet"
+        />
+      ))}
+      <NoteIn at="notes" />
+      <Send className="" onlyChanged>
+        Keep the terms
+      </Send>
+    </Sheet>
+  );
+}
+
+function CustomerSheet({ customer }: { customer: Customer }) {
+  const { name, contact, notes } = customer;
+  const sheet = useSheet({ schema: customerBody, keep: `customer/${customer.id}`, seen: { name, contact, notes } });
+  const save = useWrite<Customer>(
+    () => ({ path: `/customers/${customer.id}`, method: 'PATCH', version: customer.version, body: sheet.values }),
+    sheet.done,
+  );
+  return (
+    <div className="flex flex-col gap-4">
+      <Sheet of={sheet} by={save} onSend={() => save.mutate()}>
+        <TextIn at="name" label="Customer" />
+        <TextIn at="contact" />
+        <NoteIn at="notes" label="Of this customer" />
+        <Send className="" onlyChanged>
+          Keep the customer
+        </Send>
+      </Sheet>
+      <PutAway kind="customers" row={customer}>
+        {customer.orders === 0 && <ThrowOut kind="customers" id={customer.id} />}
+      </PutAway>
+    </div>
+  );
+}

@@ -155,7 +155,8 @@ export async function readHardness(maker: DemoMaker, pour: Pour, random: Random)
 }
 
 /** Packs what can be packed and sends the order when all of it is. */
-export async function packAndSend(maker: DemoMaker, orderId: string): Promise<boolean> {
+export async function packAndSend(maker: DemoMaker, shelf: Shelf, orderId: string): Promise<boolean> {
+  await restock(maker, shelf, 'Laminated bags');
   let order = await maker.get<Order>(`/orders/${orderId}`);
   for (const line of order.lines) {
     const need = order.need.lines.find((row) => row.lineId === line.id);

@@ -92,7 +92,7 @@ async function serveOrder(
     if (poured.length === 0 && tries > 0) break;
     maker.waits(24 * 60);
     for (const pour of poured) if (random.chance(0.85)) await readHardness(maker, pour, random);
-    if (await packAndSend(maker, order.id)) break;
+    if (await packAndSend(maker, shelf, order.id)) break;
   }
 }
 

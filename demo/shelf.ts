@@ -210,6 +210,13 @@ export async function planMold(
   return mold;
 }
 
+/** Rubber is left alone until its clock says so. */
+async function setThrough(maker: DemoMaker, moldId: string): Promise<void> {
+  const { readyAt } = await maker.get<Mold>(`/molds/${moldId}`);
+  const leftMs = readyAt && readyAt !== 'unmixed' ? Date.parse(readyAt) - maker.now.getTime() : 0;
+  maker.waits(Math.max(0, leftMs) / 60_000 + 5);
+}
+
 /** Its rubber mixed and poured, step by step; not yet taken out unless `done`. */
 export async function makeMold(maker: DemoMaker, mold: Mold, done: boolean): Promise<void> {
   await maker.post(`/molds/${mold.id}/events`, { kind: 'mixed' });
@@ -223,6 +230,7 @@ export async function makeMold(maker: DemoMaker, mold: Mold, done: boolean): Pro
   ];
   for (const step of steps) {
     maker.waits(done ? 4 : 1);
+    if (step === 'demold') await setThrough(maker, mold.id);
     await maker.post(`/molds/${mold.id}/events`, { kind: 'step', step });
   }
 }

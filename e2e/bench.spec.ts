@@ -106,7 +106,7 @@ test('two browsers edit one recipe: the second sees both and loses nothing', asy
   for (const one of [page, other]) {
     await one.goto(`${world.url}/colours/${recipeId}/edit`);
     // Both have the first version before them, however busy the machine is.
-    await expect(one.getByLabel('Amount')).toHaveValue('24 drop');
+    await expect(one.getByLabel('Amount')).toHaveValue('24 drops');
   }
   const write = async (one: Page, amount: string, why: string) => {
     await one.getByLabel('Amount').fill(amount);

@@ -44,8 +44,8 @@ test('two years add up: the rack is what was poured less what left, grams balanc
   const left = one(
     `SELECT -coalesce(sum(baits), 0) AS n FROM stock_move WHERE kind IN ('fished', 'given', 'scrapped', 'reversed')`,
   );
-  expect(one('SELECT sum(baits) AS n FROM rack')).toBe(good - bagged - left);
-  expect(one('SELECT count(*) AS n FROM rack WHERE baits < 0')).toBe(0);
+  expect(one('SELECT sum(baits) AS n FROM rack_level')).toBe(good - bagged - left);
+  expect(one('SELECT count(*) AS n FROM rack_level WHERE baits < 0')).toBe(0);
   expect(
     one('SELECT max(good_g + reject_g + returned_g + residue_g - cooked_g) AS n FROM balance'),
   ).toBeLessThanOrEqual(1e-9);
@@ -54,6 +54,10 @@ test('two years add up: the rack is what was poured less what left, grams balanc
   expect(
     one('SELECT min(level) AS n FROM (SELECT sum(grams) AS level FROM lot_move GROUP BY lot_id)'),
   ).toBeGreaterThanOrEqual(-1e-6);
+  // Each bag that was filled is one empty one less in the store.
+  expect(one('SELECT -sum(grams) AS n FROM lot_move WHERE bag_id IS NOT NULL')).toBe(
+    one('SELECT count(*) AS n FROM bag'),
+  );
   expect(db.pragma('foreign_key_check')).toEqual([]);
   db.close();
 });

@@ -17,7 +17,7 @@ test('a quick figure without a record: tried, kept, and found again', async ({ p
   await expect(page.getByText('659 mL', { exact: true }).first()).toBeVisible();
   await page.getByLabel('Injector holds').fill('40 mL');
   await expect(
-    page.getByRole('alert').filter({ hasText: 'One shot takes 54.3 mL and the injector gives 37.0' }),
+    page.getByRole('alert').filter({ hasText: 'One shot takes 54.3 mL and the injector gives 37 mL' }),
   ).toBeVisible();
   await page.getByLabel('Injector holds').fill('120 mL');
   // Two shots a draw of 117 mL: 6 draws, each leaves 3 mL: 677.3 mL.
@@ -56,7 +56,7 @@ test('a box of one’s own that is too small says what would fit', async ({ page
     .getByLabel('Length')
     .fill('115');
   await expect(
-    page.getByRole('alert').filter({ hasText: 'With 3 mm walls these masters need a box of 116 × 60 mm' }),
+    page.getByRole('alert').filter({ hasText: 'With walls of 3 mm these masters need a box of 116 mm × 60 mm' }),
   ).toBeVisible();
 });
 
@@ -98,7 +98,7 @@ test('the store: a tin is added, counted, and its low mark is seen', async ({ pa
   await expect(page.getByRole('button', { name: /Soft 22 1900 g low/ })).toBeVisible();
   await page.getByLabel('New lot').fill('A2');
   await page.getByLabel('Holds').fill('4000');
-  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  await page.getByRole('button', { name: 'Add this lot' }).click();
   await expect(page.getByRole('button', { name: /Soft 22 5.9 kg/ })).toBeVisible();
   await page.goto('/');
   await expect(page.getByText('Soft 22 runs low')).toHaveCount(0);
@@ -224,7 +224,7 @@ test('what cannot be read is said at the field, and nothing typed is lost', asyn
   await page.goto('/masters/new');
   const length = page.getByLabel('Length');
   for (const [typed, said] of [
-    ['about so', 'is not a measure; write it like 3 1/2 in, 1/8 tsp or 0.5 cup.'],
+    ['about so', 'is not a measure; write it like 12.5 mm, 3 1/2 in.'],
     ['3 hands', '"hands" is not a unit known here'],
     ['5 mL', 'mL (volume) cannot become mm (length).'],
     ['-3', 'An amount cannot be negative.'],
@@ -255,7 +255,7 @@ test('figures of a master that contradict each other are asked about, in words t
   const keep = page.getByRole('button', { name: 'Keep this master' });
   await keep.click();
   await expect(page.locator('main').getByRole('alert')).toContainText(
-    'Its thickest section of 40 mm is more than its width of 12 and its height of 12 mm.',
+    'Its thickest section of 40 mm is more than its width of 12 mm and its height of 12 mm.',
   );
   // What was typed stands as it was typed.
   await expect(page.getByLabel('Thickest').first()).toHaveValue(/^40/);
@@ -267,7 +267,7 @@ test('figures of a master that contradict each other are asked about, in words t
   await page.getByLabel('Mass, without foil or wire').fill('900');
   await page.getByRole('button', { name: 'Keep this volume' }).click();
   await expect(page.locator('main').getByRole('alert')).toContainText(
-    '514 mL do not fit into a bait of 90 × 12 × 12 mm',
+    '514 mL do not fit into a bait of 90 mm × 12 mm × 12 mm',
   );
   await page.getByRole('button', { name: 'Keep it all the same' }).click();
   await expect(page.getByText('514 mL').first()).toBeVisible();
@@ -296,7 +296,82 @@ test('an order that is late says so where it stands, and a line without a price 
   await expect(page.getByText('Fri 3 Jan, which is past')).toBeVisible();
   await expect(page.getByText('€19.20')).toBeVisible();
   await expect(page.getByText('no price yet')).toContainText('without Sandlance 110 Slack Tide');
+  // Agreed later: two packs at 5.90 beside three at 6.40.
+  await page.getByText('Due day, prices, notes and the customer').click();
+  await page.getByLabel('A pack of Sandlance 110, Slack Tide').last().fill('5.9');
+  await page.getByLabel('Due').fill('2030-05-04');
+  await page.getByRole('button', { name: 'Keep the terms' }).click();
+  await expect(page.getByText('€31.00')).toBeVisible();
+  await expect(page.getByText('which is past')).toHaveCount(0);
+  await page.getByLabel('Customer', { exact: true }).fill('North Stack Anglers');
+  await page.getByRole('button', { name: 'Keep the customer' }).click();
+  await expect(page.getByRole('heading', { name: 'North Stack Anglers', exact: true })).toBeVisible();
   await page.goto('/orders/new');
   await page.getByLabel('Due').fill('2020-01-03');
   await expect(page.getByText('that day is past: late from the start')).toBeVisible();
+});
+
+test('bags are counted in pieces, and one that is packed is one less in the store', async ({ page, world }) => {
+  await enter(page);
+  const { api, pourId, orderId, moldId } = await stocked(world.url);
+  await page.goto('/store');
+  await page.getByRole('button', { name: 'Add a material' }).click();
+  await page.getByLabel('Kind').selectOption('bags');
+  await page.getByLabel('Name', { exact: true }).fill('Small bags');
+  await page.getByLabel('Holds').fill('12.5');
+  await expect(page.getByText('Write a whole number here.')).toBeVisible();
+  await page.getByLabel('Holds').fill('12');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await expect(page.getByRole('button', { name: /Small bags 12 pieces/ })).toBeVisible();
+  // Six shots of four baits, all good: two packs of eight.
+  type P = { shots: { id: string }[] };
+  for (let n = 0; n < 6; n++) {
+    const { shots } = await api<P>('POST', `/pours/${pourId}/shots`, { moldId });
+    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' }));
+    await api('POST', `/pours/${pourId}/shots/${shots.at(-1)?.id}/marks`, { marks });
+  }
+  await api('POST', `/pours/${pourId}/close`, { cookedG: 300, goodG: 245, rejectG: 0, returnedG: 40, residueG: 6 });
+  world.passes(25);
+  await page.goto(`/orders/${orderId}`);
+  await page.getByRole('button', { name: 'Pack 2' }).click();
+  await expect(page.getByText('2 of 2 packed')).toBeVisible();
+  await page.goto('/store');
+  await expect(page.getByRole('button', { name: /Small bags 10 pieces/ })).toBeVisible();
+});
+
+test('what is no longer made leaves the lists, stays in the records, and comes back; a slip is thrown out', async ({
+  page,
+  world,
+}) => {
+  await enter(page);
+  const { masterId, orderId, api } = await stocked(world.url);
+  await page.goto(`/masters/${masterId}`);
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await expect(page.locator('main').getByRole('alert')).toContainText('still wanted by N1');
+  const { version } = await api<{ version: number }>('GET', `/orders/${orderId}`);
+  await fetch(`${world.url}/api/orders/${orderId}`, {
+    method: 'PATCH',
+    headers: { 'content-type': 'application/json', 'if-match': String(version) },
+    body: '{"cancelled":true}',
+  });
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  await expect(page.getByText('Put away: in no list to pick from.')).toBeVisible();
+  await page.goto('/masters');
+  await expect(page.getByRole('link', { name: /Sandlance 110/ })).toBeHidden();
+  await page.goto('/orders/new');
+  await expect(page.getByText('An order needs a bait.')).toBeVisible();
+  await page.goto('/masters');
+  await page.getByText('1 put away').click();
+  await page.getByRole('link', { name: 'Sandlance 110' }).click();
+  await page.getByRole('button', { name: 'Take it out again' }).click();
+  await page.goto('/orders/new');
+  await expect(page.getByLabel('Bait')).toHaveText('Sandlance 110');
+
+  await page.goto('/store?new');
+  await page.getByLabel('Kind').selectOption('flake');
+  await page.getByLabel('Name', { exact: true }).fill('Sliver flake');
+  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Throw it out' }).click();
+  await page.getByRole('button', { name: 'For good' }).click();
+  await expect(page.getByRole('button', { name: /Sliver flake/ })).toHaveCount(0);
 });

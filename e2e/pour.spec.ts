@@ -155,7 +155,7 @@ test('the second writer may go on from the first one’s recipe', async ({ page,
     if (one === page) await expect(page.getByRole('heading', { name: /Slack Tide v2/ })).toBeVisible();
   }
   await other.getByRole('button', { name: 'Go on from theirs' }).click();
-  await expect(other.getByLabel('Amount')).toHaveValue('30 drop');
+  await expect(other.getByLabel('Amount')).toHaveValue('30 drops');
   await expect(other.getByLabel('What was changed, and why')).toHaveValue('paler');
   await other.getByLabel('Amount').fill('25 drops');
   await other.getByRole('button', { name: /^Keep as v/ }).click();

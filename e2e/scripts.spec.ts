@@ -111,7 +111,7 @@ test('a second server on the same records refuses in words, and a passcode that 
   await gone;
   expect(other('--data', data, '--lan', '--passcode', '1')).toEqual([
     1,
-    expect.stringContaining('passcode: must have at least 6 characters'),
+    expect.stringContaining('Passcode: must have at least 6 characters'),
   ]);
   expect(other('--data', data, '--lan', '--passcode', 'tab\there it is')).toEqual([
     1,
@@ -204,7 +204,7 @@ test('the calculators from a shell: one, and line by line', () => {
   const refused = calc(['clay.bake'], '{"thicknessMm":"18"}');
   expect([refused.status, JSON.parse(refused.stdout)]).toEqual([
     2,
-    { error: { code: 'invalid-input', message: 'thicknessMm must be a number, not "18".', path: 'thicknessMm' } },
+    { error: { code: 'invalid-input', message: 'Thickest section must be a number, not "18".', path: 'thicknessMm' } },
   ]);
   expect([calc(['no.such'], '{}').status, calc(['clay.bake'], '{').status, calc([], '').status]).toEqual([2, 2, 2]);
   const lines = [

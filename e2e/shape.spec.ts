@@ -114,7 +114,7 @@ test('a bait is sculpted, judged, changed, tried in water and corrected by it', 
   await page.getByLabel('Tails like those of').selectOption({ label: 'Eelgrass 95' });
   await expect(page.getByLabel('Paddle across')).toHaveValue('15 mm');
   await page.getByRole('button', { name: 'Make the five steps' }).click();
-  await expect(page.getByRole('heading', { name: /Step 3: draw it at 0.6 m\/s/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: /Step 3: draw it at 0.60 m\/s/ })).toBeVisible();
   await page.getByRole('button', { name: 'It does not' }).click();
   await expect(page.getByText('does not', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: /^1/ }).click();
@@ -128,9 +128,9 @@ test('a bait is sculpted, judged, changed, tried in water and corrected by it', 
   await page.getByRole('button', { name: 'Note a test' }).click();
   await page.getByLabel('Shore 00').fill('34');
   await page.getByRole('group', { name: 'Kick, medium' }).getByRole('button', { name: 'yes' }).click();
-  await page.getByLabel('Speed, medium, m/s').fill('0.7');
+  await page.getByLabel('Speed, medium').fill('0.7');
   await page.getByRole('button', { name: 'Keep this test' }).click();
-  await expect(page.getByText(/medium 0.7/)).toBeVisible();
+  await expect(page.getByText(/medium 0.70 m\/s/)).toBeVisible();
   await page.goto(`/masters/${masterId}/shape`);
   await expect(page.getByText(/fitted from 3 trials of yours/)).toBeVisible();
 });

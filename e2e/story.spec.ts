@@ -147,7 +147,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   // Planned: 302 mL at 1.02, and what was dosed: 23 drops and 5/16 tsp of flake, 1.15 and 0.77 g.
   await expect(page.getByLabel('Cooked')).toHaveValue('310 g');
   await page.getByLabel('Good baits').fill('312');
-  await expect(page.getByText('2.0 g more came out than was cooked')).toBeVisible();
+  await expect(page.getByText('2 g more came out than was cooked')).toBeVisible();
   await page.getByLabel('Cooked').fill('308');
   await page.getByLabel('Good baits').fill('269');
   await page.getByLabel('Rejects').fill('13');

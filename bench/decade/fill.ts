@@ -253,7 +253,7 @@ function packUp(writer: Writer, random: Random): void {
     ))
       for (let n = line.packed; n < line.packs; n++) {
         try {
-          pack(db, order.id, line.id, 1, writer.at);
+          pack(db, order.id, { lineId: line.id, bags: 1 }, writer.at);
         } catch {
           // Not enough yet: the order waits for another evening.
           left += 1;

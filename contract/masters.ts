@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { usual } from '../core/defaults.ts';
+import { MASTER_KINDS, type MasterKind } from '../core/mold/masterStuff.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../core/shape/spec.ts';
 import type { CanBeAway } from './fields.ts';
 import {
@@ -17,8 +18,6 @@ import {
 } from './fields.ts';
 import type { MeshFacts } from './meshes.ts';
 import { type Bait, shape } from './workshop.ts';
-
-export const MASTER_KINDS = ['clay', 'wood', 'print', 'cast', 'own-bait', 'natural'] as const;
 
 /** Measured by hand, or left out where a spec or a mesh says them. */
 const dimensions = {
@@ -122,7 +121,7 @@ export interface MasterRow extends Versioned, CanBeAway {
   baitId: string;
   name: string;
   shape: Bait['shape'];
-  kind: (typeof MASTER_KINDS)[number];
+  kind: MasterKind;
   flatBack: boolean;
   notes: string;
   survived: 'yes' | 'mended' | 'lost';

@@ -28,6 +28,19 @@ const forbidden = [
   floor('workers', 'parts|places|shell'),
   floor('places', 'shell'),
   {
+    name: 'a-place-looks-into-no-other',
+    severity: 'error',
+    from: { path: '^web/places/([^/]+)/', pathNot: '\\.test\\.tsx?$' },
+    // What two places draw with is a part. Shapes are judged while they are sculpted: one page, two rooms.
+    to: { path: '^web/places/', pathNot: ['^web/places/$1/', '^web/places/judge/'] },
+  },
+  {
+    name: 'only-shapes-are-judged',
+    severity: 'error',
+    from: { path: '^web/places/', pathNot: '^web/places/(shape|judge)/' },
+    to: { path: '^web/places/judge/' },
+  },
+  {
     name: 'no-cycles',
     severity: 'error',
     from: { path: '^(core|contract|server|web)/' },
@@ -81,20 +94,6 @@ if (totalCruised < 80) {
 }
 /** A component longer than this is several. */
 const LONGEST = 120;
-/** Still to be taken apart: none of them may grow, and no other may join them. */
-const STILL_LONG = {
-  'web/places/molds/Planner.tsx Bench': 300,
-  'web/places/molds/Builder.tsx Building': 250,
-  'web/places/shape/Outline.tsx Outline': 250,
-  'web/places/molds/BoxDrawing.tsx Drawn': 195,
-  'web/places/shape/ShapeBench.tsx Sculpting': 190,
-  'web/places/pours/Bench.tsx AtTheCup': 185,
-  'web/places/molds/MoldPage.tsx Making': 165,
-  'web/places/today/Stream.tsx Stream': 160,
-  'web/places/shape/BringMesh.tsx BringMesh': 150,
-  'web/places/shape/Compare.tsx Laid': 135,
-};
-
 function longComponents() {
   const found = [];
   const files = readdirSync(new URL('../web', import.meta.url), { recursive: true })
@@ -114,8 +113,7 @@ function longComponents() {
     for (const one of named) {
       const name = `${file} ${one.name.text}`;
       const long = line(one.end) - line(one.getStart()) + 1;
-      if (long > (STILL_LONG[name] ?? LONGEST))
-        found.push(`${name}: ${long} lines, at most ${STILL_LONG[name] ?? LONGEST}`);
+      if (long > LONGEST) found.push(`${name}: ${long} lines, at most ${LONGEST}`);
     }
   }
   return { read: files.length, found };

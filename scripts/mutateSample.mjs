@@ -80,21 +80,30 @@ export async function changesIn(home, root, files) {
     });
 }
 
-function noticed(folder, { file, changed, whole }) {
-  writeFileSync(join(folder, file), changed);
+/** Whether the tests that these words ask for fail. */
+function fails(folder, asked) {
   return new Promise((done) => {
     const child = spawn(
       join(folder, 'node_modules', '.bin', 'vitest'),
-      ['related', file, '--run', '--bail', '1', '--reporter', 'dot', '--maxWorkers', '1'],
+      [...asked, '--run', '--bail', '1', '--passWithNoTests', '--reporter', 'dot', '--maxWorkers', '1'],
       { cwd: folder, stdio: 'ignore', detached: true },
     );
     const late = setTimeout(() => process.kill(-child.pid, 'SIGKILL'), LONGEST_MS);
     child.on('exit', (code) => {
       clearTimeout(late);
-      writeFileSync(join(folder, file), whole);
       done(code !== 0);
     });
   });
+}
+
+async function noticed(folder, { file, changed, whole }) {
+  writeFileSync(join(folder, file), changed);
+  try {
+    // The room's own tests first: most changes are found there, in a tenth of the time.
+    return (await fails(folder, [`${dirname(file)}/`])) || (await fails(folder, ['related', file]));
+  } finally {
+    writeFileSync(join(folder, file), whole);
+  }
 }
 
 /** Wilson's interval of a share: honest near none and all. */

@@ -105,7 +105,7 @@ export const STEPS: Partial<Record<MoldKind, Step[]>> = {
   'silicone-two-piece': TWO_PIECE_STEPS,
 };
 
-/** The line without which the second half would bond to the first for good: the second mix waits for it. */
 /** The step at which rubber leaves its master: its clock says when. */
 export const DEMOLD = 'demold';
+/** The step without which the second half would bond to the first for good: the second mix waits for it. */
 export const RELEASE = 'release';

@@ -7,6 +7,17 @@ const station = (at: number, topMm: number, bottomMm: number, widthMm: number): 
   widthMm,
 });
 
+/** What each kind of tail begins with when it is chosen, mm and degrees: workshop practice, all of it to be changed. */
+export const USUAL_TAIL: Record<ShapeSpec['tail']['kind'], Omit<ShapeSpec['tail'], 'kind'>> = {
+  paddle: { lengthMm: 12, acrossMm: 14, thicknessMm: 4, angleDeg: 10 },
+  boot: { lengthMm: 18, acrossMm: 11, thicknessMm: 4, angleDeg: 35 },
+  ribbon: { lengthMm: 50, acrossMm: 8, thicknessMm: 1.8, angleDeg: 24 },
+  curl: { lengthMm: 44, acrossMm: 9, thicknessMm: 1.7, angleDeg: 190 },
+  straight: { lengthMm: 24, acrossMm: 6, thicknessMm: 3, angleDeg: 0 },
+  twin: { lengthMm: 30, acrossMm: 4, thicknessMm: 2.4, angleDeg: 14 },
+  beaver: { lengthMm: 22, acrossMm: 16, thicknessMm: 3, angleDeg: 0 },
+};
+
 const PLAIN: ShapeSpec = {
   bodyMm: 80,
   noseMm: 8,
@@ -14,7 +25,7 @@ const PLAIN: ShapeSpec = {
   flatBelly: 0,
   ribs: null,
   wrist: { thicknessMm: 4, heightMm: 6, lengthMm: 12 },
-  tail: { kind: 'paddle', lengthMm: 12, acrossMm: 14, thicknessMm: 4, angleDeg: 10 },
+  tail: { kind: 'paddle', ...USUAL_TAIL.paddle },
   limbs: [],
   fin: null,
   eyes: null,

@@ -6,6 +6,7 @@ import { Failure } from '../../core/failure.ts';
 import { topUp } from '../../core/mold/silicone.ts';
 import { STEP_OF_LINE } from '../../core/process/clocks.ts';
 import { DEMOLD, RELEASE } from '../../core/process/making.ts';
+import { type CastingEvent, isReleased } from '../../core/process/setting.ts';
 import { durationText } from '../../core/units/show.ts';
 import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
@@ -35,12 +36,12 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
   const isAgain = before.length >= pours.length;
   if (isAgain) refuseTwice(db, mold, 'mixed', now);
   if (half > 0) {
-    const release = first<{ kind: string }>(
+    const ticked = all<CastingEvent>(
       db,
-      'SELECT kind FROM mold_event WHERE mold_id = ? AND step = ? ORDER BY seq DESC',
+      'SELECT kind, step, at FROM mold_event WHERE mold_id = ? AND step = ? ORDER BY seq',
       [mold.id, RELEASE],
     );
-    if (release?.kind !== 'step')
+    if (!isReleased(ticked))
       throw new Failure(
         'invalid-input',
         'Release agent first: without it the second half bonds to the first for good. Tick that step, then mix.',

@@ -22,7 +22,7 @@ const masters = () => import('../places/masters/Masters.tsx');
 const master = () => import('../places/masters/MasterPage.tsx');
 const shape = () => import('../places/shape/ShapeBench.tsx');
 const molds = () => import('../places/molds/Molds.tsx');
-const planner = () => import('../places/molds/Planner.tsx');
+const planner = () => import('../places/silicone/Planner.tsx');
 const colours = () => import('../places/colours/Colours.tsx');
 const colour = () => import('../places/colours/ColourPage.tsx');
 const dosing = () => import('../places/colours/Dosing.tsx');
@@ -45,13 +45,13 @@ export const makeRouter = () =>
             { path: '/masters/:id', lazy: lazy(master, 'MasterPage') },
             { path: '/masters/:id/shape', lazy: lazy(shape, 'ShapeBench') },
             { path: '/masters/:id/compare', lazy: lazy(() => import('../places/shape/Compare.tsx'), 'Compare') },
-            { path: '/masters/:id/water', lazy: lazy(() => import('../places/shape/WaterTests.tsx'), 'WaterTests') },
-            { path: '/ladders', lazy: lazy(() => import('../places/shape/Ladders.tsx'), 'Ladders') },
-            { path: '/ladders/:id', lazy: lazy(() => import('../places/shape/LadderPage.tsx'), 'LadderPage') },
+            { path: '/masters/:id/water', lazy: lazy(() => import('../places/water/WaterTests.tsx'), 'WaterTests') },
+            { path: '/ladders', lazy: lazy(() => import('../places/water/Ladders.tsx'), 'Ladders') },
+            { path: '/ladders/:id', lazy: lazy(() => import('../places/water/LadderPage.tsx'), 'LadderPage') },
             { path: '/molds', lazy: lazy(molds, 'Molds') },
             { path: '/molds/new', lazy: lazy(() => import('../places/molds/NewMold.tsx'), 'NewMold') },
             { path: '/molds/plan', lazy: lazy(planner, 'Planner') },
-            { path: '/molds/build', lazy: lazy(() => import('../places/molds/Builder.tsx'), 'Builder') },
+            { path: '/molds/build', lazy: lazy(() => import('../places/builder/Builder.tsx'), 'Builder') },
             { path: '/molds/:id', lazy: lazy(() => import('../places/molds/MoldPage.tsx'), 'MoldPage') },
             { path: '/colours', lazy: lazy(colours, 'Colours') },
             { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },

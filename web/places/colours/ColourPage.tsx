@@ -13,8 +13,8 @@ import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
+import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { ScaledRow } from './ScaledRecipe.tsx';
 
 const QUICK: [string, number][] = [
   ['½ cup', ML_PER_CUP / 2],

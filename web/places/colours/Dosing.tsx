@@ -10,6 +10,7 @@ import { useTaps } from '../../api/outbox.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
+import { DoseBoard, withTaps } from '../../parts/DoseBoard.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
@@ -17,7 +18,6 @@ import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { DoseBoard, withTaps } from './DoseBoard.tsx';
 
 export function DosingStart() {
   const navigate = useNavigate();

@@ -14,10 +14,10 @@ import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
+import { KIND_WORDS } from '../../parts/words/master.ts';
 import { BaitFacts } from './BaitFacts.tsx';
-import { MasterDrawing } from './Measures.tsx';
+import { MasterDrawing } from './MasterDrawing.tsx';
 import { MeshRevision, ReviseForm, VolumeForm } from './Revise.tsx';
-import { KIND_WORDS } from './words.ts';
 
 export function MasterPage() {
   const { id = '' } = useParams();

@@ -1,9 +1,10 @@
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
-import { MASTER_KINDS, type Master, masterBody, measuredBody } from '../../../contract/masters.ts';
+import { type Master, masterBody, measuredBody } from '../../../contract/masters.ts';
 import type { MeshRow } from '../../../contract/meshes.ts';
 import { SHAPES, type Shape } from '../../../contract/workshop.ts';
 import { usual } from '../../../core/defaults.ts';
+import { MASTER_G_PER_ML, MASTER_KINDS, type MasterKind } from '../../../core/mold/masterStuff.ts';
 import { outlineOf } from '../../../core/shape/outline.ts';
 import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 import { STARTS } from '../../../core/shape/starts.ts';
@@ -13,19 +14,19 @@ import { Page } from '../../parts/Page.tsx';
 import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
-import { BringMesh } from '../shape/BringMesh.tsx';
+import { KIND_WORDS, SHAPE_WORDS } from '../../parts/words/master.ts';
+import { BringMesh } from './BringMesh.tsx';
+import { MasterDrawing } from './MasterDrawing.tsx';
 import {
   complete,
   DimensionFields,
   type Dimensions,
   EMPTY,
-  MasterDrawing,
   toWeigh,
   type Volume,
   VolumeFields,
   volumeBodyOf,
 } from './Measures.tsx';
-import { DENSITY_G_PER_ML, KIND_WORDS, SHAPE_WORDS } from './words.ts';
 
 const WAYS = { sculpt: 'Sculpt it here', bring: 'Bring a mesh', measure: 'Measure what you have' } as const;
 type Way = keyof typeof WAYS;
@@ -139,7 +140,6 @@ function SpecDrawing({ spec }: { spec: ShapeSpec }) {
   );
 }
 
-type MasterKind = (typeof MASTER_KINDS)[number];
 interface Brought {
   name: string;
   kind: MasterKind;
@@ -189,7 +189,7 @@ const BEGUN: Typed = {
   shape: 'paddle',
   ...EMPTY,
   packCount: usual('packCount'),
-  volume: toWeigh(DENSITY_G_PER_ML.clay),
+  volume: toWeigh(MASTER_G_PER_ML.clay),
 };
 
 const bodyOf = ({ volume, ...master }: Typed) => ({ ...master, volume: volumeBodyOf(volume) });
@@ -226,12 +226,12 @@ function Measured() {
           <ChoiceIn
             at="kind"
             options={choices(MASTER_KINDS, KIND_WORDS)}
-            onPicked={(next) => sheet.set('volume', { ...volume, densityGPerMl: DENSITY_G_PER_ML[next as MasterKind] })}
+            onPicked={(next) => sheet.set('volume', { ...volume, densityGPerMl: MASTER_G_PER_ML[next as MasterKind] })}
           />
           <ChoiceIn at="shape" options={choices(SHAPES, SHAPE_WORDS)} />
         </div>
         <DimensionFields />
-        <VolumeFields under="volume." value={volume} usualDensity={DENSITY_G_PER_ML[kind]} canWait />
+        <VolumeFields under="volume." value={volume} usualDensity={MASTER_G_PER_ML[kind]} canWait />
         <FigureIn at="packCount" className="w-40" />
         <Send>Keep this master</Send>
       </div>

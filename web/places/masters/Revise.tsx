@@ -1,14 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { type Master, measuredRevision, meshRevision, volumeBody } from '../../../contract/masters.ts';
+import { MASTER_G_PER_ML } from '../../../core/mold/masterStuff.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { ChoiceIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
-import { BringMesh } from '../shape/BringMesh.tsx';
+import { BringMesh } from './BringMesh.tsx';
 import { DimensionFields, type Dimensions, toWeigh, type Volume, VolumeFields, volumeBodyOf } from './Measures.tsx';
-import { DENSITY_G_PER_ML } from './words.ts';
 
 export function MeshRevision({ master, onDone }: { master: Master; onDone(): void }) {
   const [meshId, setMesh] = useState<string | null>(null);
@@ -45,7 +45,7 @@ function MeshReason({ master, meshId, onDone }: { master: Master; meshId: string
 }
 
 export function VolumeForm({ master, onDone }: { master: Master; onDone(): void }) {
-  const usual = DENSITY_G_PER_ML[master.kind];
+  const usual = MASTER_G_PER_ML[master.kind];
   const [begun] = useState(() => toWeigh(usual));
   const sheet = useSheet<Volume>({
     schema: volumeBody,
@@ -96,7 +96,7 @@ const revisionOf = ({ secondParentId, volume, ...revision }: Revised) => ({
 
 export function ReviseForm({ master, onDone }: { master: Master; onDone(): void }) {
   const { lengthMm, widthMm, heightMm, thickestMm } = master.latest;
-  const usual = DENSITY_G_PER_ML[master.kind];
+  const usual = MASTER_G_PER_ML[master.kind];
   const [begun] = useState<Revised>(() => ({
     reason: '',
     parentId: master.latest.id,

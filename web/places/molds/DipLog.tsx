@@ -13,8 +13,8 @@ import { FigureIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { hundredths } from '../../parts/words/mold.ts';
 import { useTakeBack } from './Weighings.tsx';
-import { hundredths } from './words.ts';
 
 /** How many dips make the wall, from what dips built here before. */
 export function DipLog({ mold }: { mold: Mold }) {

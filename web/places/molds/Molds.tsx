@@ -5,7 +5,7 @@ import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { FILL_WORDS, MOLD_KIND_WORDS } from './words.ts';
+import { FILL_WORDS, MOLD_KIND_WORDS } from '../../parts/words/mold.ts';
 
 export function Molds() {
   const { data } = useQuery(queries.molds);

@@ -14,9 +14,9 @@ import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { SHAPE_WORDS } from '../masters/words.ts';
+import { SHAPE_WORDS } from '../../parts/words/master.ts';
+import { FILL_WORDS, MOLD_KIND_WORDS } from '../../parts/words/mold.ts';
 import { FittingFields, NO_FITTING } from './Fitting.tsx';
-import { FILL_WORDS, MOLD_KIND_WORDS } from './words.ts';
 
 interface Typed {
   name: string;

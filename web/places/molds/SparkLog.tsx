@@ -10,8 +10,8 @@ import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { hundredths } from '../../parts/words/mold.ts';
 import { useTakeBack } from './Weighings.tsx';
-import { hundredths } from './words.ts';
 
 const SEEN_WORDS: Record<SparkRun['seen'], string> = {
   clean: 'even and grey',

@@ -18,10 +18,10 @@ import { Graduated } from '../../parts/Graduated.tsx';
 import { Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Why } from '../../parts/Why.tsx';
-import { useLayOut } from '../pours/layOut.ts';
+import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
 import { Terms } from './Terms.tsx';
-import { STATE_WORDS, stateColour } from './words.ts';
 
 export function OrderPage() {
   const { id = '' } = useParams();

@@ -6,7 +6,7 @@ import { queries } from '../../api/queries.ts';
 import { dayText, todayIso } from '../../parts/dates.ts';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
-import { STATE_WORDS, stateColour } from './words.ts';
+import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
 
 export function Orders() {
   const { data } = useQuery(queries.openOrders);

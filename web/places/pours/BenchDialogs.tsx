@@ -2,8 +2,8 @@ import type { Material } from '../../../contract/materials.ts';
 import { FAULTS, type Fault, type Pour, type PourMold } from '../../../contract/pours.ts';
 import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { AMID, Dialog } from '../../parts/Dialog.tsx';
-import { DoseBoard } from '../colours/DoseBoard.tsx';
-import { ScaledRow } from '../colours/ScaledRecipe.tsx';
+import { DoseBoard } from '../../parts/DoseBoard.tsx';
+import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import type { Cup } from './cupState.ts';
 
 export function DoseDialog({

@@ -15,8 +15,8 @@ import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Why } from '../../parts/Why.tsx';
-import { useLayOut } from './layOut.ts';
 
 function sized(molds: MoldRow[], shots: Record<string, number>) {
   const chosen = molds.filter((mold) => (shots[mold.id] ?? 0) > 0);

@@ -5,7 +5,7 @@ import { type CupNow, shotsOf } from '../../../core/process/next.ts';
 import { waitOf } from '../../../core/process/waits.ts';
 import { serverStamp } from '../../api/now.ts';
 import type { Tap } from '../../api/outbox.ts';
-import { withTaps } from '../colours/DoseBoard.tsx';
+import { withTaps } from '../../parts/DoseBoard.tsx';
 
 export interface Folded {
   doses: Dose[];

@@ -3,15 +3,15 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
 import { queries } from '../../api/queries.ts';
+import { type Layer, Solid } from '../../parts/solid/Solid.tsx';
+import { readMeshFile, useJudged } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import type { Drawn } from '../../workers/solid.ts';
+import { Judge } from '../judge/Judge.tsx';
+import { CONE_DEG, WAYS_UP } from '../judge/judging.tsx';
+import { type Shown, sharesOf } from '../judge/show.ts';
+import { useAssumed } from '../judge/useAssumed.ts';
 import { FigureTable, Legend } from './Figures.tsx';
-import { Judge } from './Judge.tsx';
-import { CONE_DEG, WAYS_UP } from './judging.tsx';
-import { type Layer, Solid } from './Solid.tsx';
-import { type Shown, sharesOf } from './show.ts';
-import { useAssumed } from './useAssumed.ts';
-import { readMeshFile, useJudged } from './useSolid.ts';
 
 /** A mesh that was brought: judged like any shape, but not sculpted. */
 export function Brought({ master, revision }: { master: Master; revision: Revision }) {

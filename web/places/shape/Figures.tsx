@@ -1,6 +1,6 @@
+import type { useJudged } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import type { Shown } from './show.ts';
-import type { useJudged } from './useSolid.ts';
+import type { Shown } from '../judge/show.ts';
 import type { differences } from './words.ts';
 
 export function Legend({ shown }: { shown: Shown }) {

@@ -1,8 +1,9 @@
 import { memo, useMemo } from 'react';
 import { type ShapeSpec, TAILS } from '../../../core/shape/spec.ts';
+import { USUAL_TAIL } from '../../../core/shape/starts.ts';
 import { Section, SMALL, SpecContext, SpecField, SpecPlace, Switch, useSpec } from './SpecField.tsx';
 import { Inserts, Limbs } from './SpecLists.tsx';
-import { TAIL_FIELDS, TAIL_USUAL, TAIL_WORDS } from './words.ts';
+import { TAIL_FIELDS, TAIL_WORDS } from './words.ts';
 
 /** A shape that was kept before, whose tail can be taken over. */
 export interface Donor {
@@ -173,7 +174,7 @@ function Tail({ donors, onTail }: Pick<Props, 'donors' | 'onTail'>) {
         value={spec.tail.kind}
         onChange={(event) => {
           const kind = event.target.value as (typeof TAILS)[number];
-          set({ ...spec, tail: { kind, ...TAIL_USUAL[kind] } }, null);
+          set({ ...spec, tail: { kind, ...USUAL_TAIL[kind] } }, null);
         }}
       >
         {TAILS.map((kind) => (

@@ -3,8 +3,8 @@ import { describe, expect, test } from 'vitest';
 import { STARTS } from '../../../core/shape/starts.ts';
 import { box, sphere, torus } from '../../../core/shape/testing.ts';
 import { shadowOf } from '../../workers/shadow.ts';
+import { hzOf } from '../water/tap.ts';
 import { type Change, changed, started } from './history.ts';
-import { hzOf } from './tap.ts';
 import { differences } from './words.ts';
 
 describe('undo and redo', () => {

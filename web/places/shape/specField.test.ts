@@ -1,10 +1,10 @@
 import { describe, expect, test } from 'vitest';
 import { factsOf } from '../../../core/schema.ts';
 import { shapeSpecSchema, TAILS } from '../../../core/shape/spec.ts';
-import { STARTS } from '../../../core/shape/starts.ts';
+import { STARTS, USUAL_TAIL } from '../../../core/shape/starts.ts';
 import { check } from '../../../core/validate.ts';
 import { changed } from '../../parts/sheet/paths.ts';
-import { TAIL_FIELDS, TAIL_USUAL } from './words.ts';
+import { TAIL_FIELDS } from './words.ts';
 
 const [start] = STARTS;
 if (!start) throw new Error('there is no shape to start from');
@@ -29,7 +29,7 @@ describe.each(TAILS)('the figures of a tail, %s', (kind) => {
     '%s is kept at both its bounds and refused beyond them',
     (field) => {
       const { least, most } = factsOf(shapeSpecSchema, ['tail', field]);
-      const tail = { kind, ...TAIL_USUAL[kind] };
+      const tail = { kind, ...USUAL_TAIL[kind] };
       const kept = (value: number) => check(shapeSpecSchema, { ...spec, tail: { ...tail, [field]: value } });
       for (const bound of [least, most]) expect(kept(bound as number).tail[field]).toBe(bound);
       for (const beyond of [(least as number) - 0.01, (most as number) + 0.01]) expect(() => kept(beyond)).toThrow();

@@ -1,6 +1,4 @@
-import { minus, type Vec3 } from '../../../core/shape/mesh.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
-import type { MoldWay } from '../../../core/shape/suits.ts';
 
 type Tail = ShapeSpec['tail'];
 type Field = 'lengthMm' | 'acrossMm' | 'thicknessMm' | 'angleDeg';
@@ -58,25 +56,6 @@ export const TAIL_FIELDS: Record<Tail['kind'], [field: Field, label: string][]> 
   ],
 };
 
-export const TAIL_USUAL: Record<Tail['kind'], Omit<Tail, 'kind'>> = {
-  paddle: { lengthMm: 12, acrossMm: 14, thicknessMm: 4, angleDeg: 10 },
-  boot: { lengthMm: 18, acrossMm: 11, thicknessMm: 4, angleDeg: 35 },
-  ribbon: { lengthMm: 50, acrossMm: 8, thicknessMm: 1.8, angleDeg: 24 },
-  curl: { lengthMm: 44, acrossMm: 9, thicknessMm: 1.7, angleDeg: 190 },
-  straight: { lengthMm: 24, acrossMm: 6, thicknessMm: 3, angleDeg: 0 },
-  twin: { lengthMm: 30, acrossMm: 4, thicknessMm: 2.4, angleDeg: 14 },
-  beaver: { lengthMm: 22, acrossMm: 16, thicknessMm: 3, angleDeg: 0 },
-};
-
-export const MOLD_WAY_WORDS: Record<MoldWay, string> = {
-  'open-face': 'Silicone, open face',
-  wrap: 'Silicone, wrap',
-  'two-piece': 'Silicone, two-piece',
-  printed: 'Printed halves',
-  machined: 'Machined halves',
-  dip: 'Dipped over a rod',
-};
-
 const SHORT: Record<string, string> = {
   bodyMm: 'body',
   noseMm: 'nose rounding',
@@ -126,16 +105,4 @@ export function differences(before: unknown, after: unknown, path: string[] = []
           ? String(Math.round(value * 100) / 100)
           : String(value);
   return [{ what: path.map(said).join(' '), from: shown(before), to: shown(after) }];
-}
-
-/** Which end of the bait is lifted by a tilt away from `up`. */
-export function leanWord(direction: Vec3, up: Vec3): string {
-  const lean = minus(direction, up);
-  const most = lean.map(Math.abs).indexOf(Math.max(...lean.map((part, k) => (up[k] === 0 ? Math.abs(part) : 0))));
-  const ends = [
-    ['nose', 'tail'],
-    ['left side', 'right side'],
-    ['belly', 'back'],
-  ][most] as [string, string];
-  return `${(lean[most] as number) < 0 ? ends[0] : ends[1]} higher`;
 }

@@ -17,13 +17,13 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { SelectField } from '../../parts/Fields.tsx';
+import { NewRubber } from '../../parts/NewRubber.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { Away, PutAway, ThrowOut } from '../../parts/PutAway.tsx';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { type Taste, useTaste } from '../../parts/taste.tsx';
-import { NewRubber } from '../molds/NewRubber.tsx';
 
 const KIND_TITLES: Record<MaterialKind, string> = {
   plastisol: 'Plastisol',

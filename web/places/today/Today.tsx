@@ -12,7 +12,7 @@ import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { useLayOut } from '../pours/layOut.ts';
+import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Stream } from './Stream.tsx';
 
 const STEP_WORDS: Record<Today['step'], string> = {

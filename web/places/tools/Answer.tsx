@@ -4,11 +4,11 @@ import type { PlanInput, SiliconePlan } from '../../../core/mold/silicone.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
 import type { ScaledItem } from '../../../core/plastisol/recipe.ts';
 import { cupsText, durationText } from '../../../core/units/show.ts';
+import { BoxDrawing } from '../../parts/BoxDrawing.tsx';
 import { Cylinder } from '../../parts/Cylinder.tsx';
 import { Glass } from '../../parts/Glass.tsx';
+import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import { type Taste, useTaste } from '../../parts/taste.tsx';
-import { ScaledRow } from '../colours/ScaledRecipe.tsx';
-import { BoxDrawing } from '../molds/BoxDrawing.tsx';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 

@@ -1,0 +1,213 @@
+import { useState } from 'react';
+import { inUse } from '../../contract/fields.ts';
+import type { Material, MaterialKind } from '../../contract/materials.ts';
+import { DOSED, type Dose } from '../../contract/recipes.ts';
+
+import { cupTotals } from '../../core/plastisol/cup.ts';
+import { serverStamp } from '../api/now.ts';
+import { type Tap, tapRow } from '../api/outbox.ts';
+import { timeText } from './hours.ts';
+import { useTaste } from './taste.tsx';
+
+/** The doses with those still on their way, so that the total is right before the Wi-Fi is. */
+export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials: Material[]): Dose[] {
+  const known = new Set(doses.map((dose) => dose.id));
+  const waiting = taps.filter(
+    (row) => !row.refused && row.path.startsWith(`/ledgers/${ledgerId}/`) && !known.has(String(row.body.id)),
+  );
+  let seq = doses.at(-1)?.seq ?? 0;
+  const more = waiting.map(({ body, path }): Dose => {
+    const undone = path.endsWith('/undo') ? doses.find((dose) => dose.id === body.doseId) : undefined;
+    const materialId = String(body.materialId ?? undone?.materialId ?? '');
+    seq += 1;
+    return {
+      seq,
+      id: String(body.id),
+      materialId,
+      materialName: materials.find((material) => material.id === materialId)?.name ?? '',
+      amount: Number(body.amount ?? undone?.amount ?? 0),
+      unit: String(body.unit ?? undone?.unit ?? ''),
+      reverses: path.endsWith('/undo') ? String(body.doseId) : null,
+      at: String(body.tappedAt ?? serverStamp()),
+    };
+  });
+  return [...doses, ...more];
+}
+
+const STEPS: Record<string, { unit: string; steps: [label: string, amount: number][] }> = {
+  colourant: {
+    unit: 'drop',
+    steps: [
+      ['+1', 1],
+      ['+5', 5],
+      ['+10', 10],
+    ],
+  },
+  spoon: {
+    unit: 'tsp',
+    steps: [
+      ['+1/16', 1 / 16],
+      ['+1/8', 1 / 8],
+      ['+1/4', 1 / 4],
+      ['+1', 1],
+    ],
+  },
+  grams: {
+    unit: 'g',
+    steps: [
+      ['+0.1', 0.1],
+      ['+1', 1],
+      ['+5', 5],
+    ],
+  },
+};
+
+const stepsFor = (material: Material) =>
+  material.kind === 'colourant'
+    ? STEPS.colourant
+    : ['flake', 'powder', 'salt'].includes(material.kind)
+      ? STEPS.spoon
+      : STEPS.grams;
+
+const amountText = (amount: number, unit: string) =>
+  `${Number(amount.toFixed(amount < 0.1 ? 3 : 2))} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
+
+interface Props {
+  ledgerId: string;
+  doses: Dose[];
+  materials: Material[];
+  batchMl: number;
+  /** The record whose screens hear of it. */
+  about?: string;
+  /** What the recipe calls for: shown first, the rest of the shelf behind one tap. */
+  firstIds?: string[];
+}
+
+/** Big buttons, a running total, undo: one tap a dose. */
+export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerId, firstIds = [] }: Props) {
+  const { text, measures } = useTaste();
+  const [pickedId, setPicked] = useState<string>();
+  const [all, setAll] = useState(firstIds.length === 0);
+  const shelf = inUse(materials).filter((material) => (DOSED as readonly MaterialKind[]).includes(material.kind));
+  const isUsed = (material: Material) =>
+    firstIds.includes(material.id) || doses.some((dose) => dose.materialId === material.id);
+  const dosable = all ? shelf : shelf.filter(isUsed);
+  const picked =
+    dosable.find((material) => material.id === pickedId) ??
+    dosable.find((m) => m.id === doses.at(-1)?.materialId) ??
+    dosable[0];
+  const totals = cupTotals(doses);
+  const reversed = new Set(doses.map((dose) => dose.reverses));
+  const last = doses.findLast((dose) => dose.reverses === null && !reversed.has(dose.id));
+  const nameOf = (materialId: string) => materials.find((material) => material.id === materialId)?.name ?? '';
+  const dose = (material: Material, amount: number, unit: string) =>
+    tapRow(
+      `/ledgers/${ledgerId}/doses`,
+      { materialId: material.id, amount, unit },
+      `${amountText(amount, unit)} of ${material.name}`,
+      about,
+    );
+  const undo = () =>
+    last &&
+    tapRow(
+      `/ledgers/${ledgerId}/undo`,
+      { doseId: last.id },
+      `taking back ${amountText(last.amount, last.unit)}`,
+      about,
+    );
+  if (shelf.length === 0)
+    return <p className="text-lg">Add a colourant, flake or salt to the store first, or write it into a recipe.</p>;
+  const set = picked ? stepsFor(picked) : undefined;
+  return (
+    <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(260px,360px)] gap-8">
+      <div className="flex flex-col gap-4">
+        <fieldset className="flex flex-wrap gap-2" aria-label="What goes in">
+          {dosable.map((material) => (
+            <button
+              key={material.id}
+              type="button"
+              aria-pressed={material.id === picked?.id}
+              className={`btn bench-target justify-start ${material.id === picked?.id ? 'btn-primary' : 'btn-line border'}`}
+              onClick={() => setPicked(material.id)}
+            >
+              <span
+                className="w-5 h-5 rounded-full border border-current"
+                style={{ background: material.hex ?? 'transparent' }}
+              />
+              {material.name}
+            </button>
+          ))}
+          {!all && (
+            <button
+              type="button"
+              className="btn btn-ghost border border-[var(--edge)] bench-target"
+              onClick={() => setAll(true)}
+            >
+              something else …
+            </button>
+          )}
+        </fieldset>
+        {picked && set && (
+          <div className="flex flex-wrap gap-3">
+            {set.steps.map(([label, amount]) => (
+              <button
+                key={label}
+                type="button"
+                className="btn btn-line figure h-24 w-28 text-3xl"
+                aria-label={`${label.slice(1)} ${set.unit} of ${picked.name}`}
+                onClick={() => dose(picked, amount, set.unit)}
+              >
+                {label}
+              </button>
+            ))}
+            <span className="self-end text-xl font-bold">{set.unit === 'drop' ? 'drops' : set.unit}</span>
+            {measures.map((measure) => (
+              <button
+                key={measure.unit}
+                type="button"
+                className="btn btn-line bench-target"
+                onClick={() => dose(picked, 1, measure.unit)}
+              >
+                +1 {measure.unit}
+              </button>
+            ))}
+          </div>
+        )}
+        <UndoDose last={last && `${amountText(last.amount, last.unit)} of ${nameOf(last.materialId)}`} onUndo={undo} />
+      </div>
+      <div>
+        <h2 className="mb-1">In the cup, {text(batchMl, 'volume')}</h2>
+        {totals.length === 0 && <p className="soft">Nothing yet. Tap what falls in.</p>}
+        <ul aria-live="polite">
+          {totals.map((total) => (
+            <li key={`${total.materialId} ${total.unit}`} className="py-1">
+              <span className="big block">{amountText(total.amount, total.unit)}</span>
+              <span className="font-bold">{nameOf(total.materialId)}</span>
+            </li>
+          ))}
+        </ul>
+        <ol className="mt-4 text-sm max-h-48 overflow-auto" reversed>
+          {[...doses].reverse().map((row) => (
+            <li key={row.id} className={reversed.has(row.id) || row.reverses ? 'soft line-through' : ''}>
+              <span className="figure">{timeText(row.at)}</span> {row.reverses ? 'taken back: ' : '+'}
+              {amountText(row.amount, row.unit)} {nameOf(row.materialId)}
+            </li>
+          ))}
+        </ol>
+      </div>
+    </div>
+  );
+}
+
+function UndoDose({ last, onUndo }: { last: string | undefined; onUndo(): void }) {
+  return (
+    <button
+      type="button"
+      className="btn bench-target btn-ghost border-2 border-[var(--edge)] self-start"
+      disabled={!last}
+      onClick={onUndo}
+    >
+      Undo {last}
+    </button>
+  );
+}

@@ -1,0 +1,67 @@
+import type { ReactNode } from 'react';
+import { Link } from 'react-router';
+import { cupText } from '../../../core/process/next.ts';
+import { useTaste } from '../../parts/taste.tsx';
+import type { AtTheCup } from './useAtTheCup.ts';
+
+/** The cup's heat, readable from two metres, its curve, and what can be written of it. */
+export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
+  const taste = useTaste();
+  const { pour, cup, window, setPad } = at;
+  const last = cup.heats.at(-1);
+  return (
+    <section className="flex flex-col lg:min-h-0" aria-label="The cup">
+      <button
+        type="button"
+        className="text-left flex items-start"
+        onClick={() => setPad('reading')}
+        aria-label={`Cup temperature ${last ? taste.text(last.c, 'temperature') : 'not read yet'}; type a new one`}
+      >
+        <span
+          className="huge"
+          style={{ color: last && (last.c < window.lowC || last.c > window.highC) ? 'var(--warn)' : undefined }}
+        >
+          {last ? taste.parts(last.c, 'temperature').figure : '—'}
+        </span>
+        <span className="figure text-5xl soft mt-1 ml-1">{taste.unit('temperature')}</span>
+      </button>
+      <p className="text-lg mt-2">
+        <span
+          className="inline-block w-4 h-4 rounded-full border border-current align-[-2px] mr-2"
+          style={{ background: pour.hex }}
+        />
+        <b>{pour.recipeName}</b> <span className="figure soft">{pour.code}</span>
+        {/* One text, as the server drew it: the eye finds nothing new. */}
+        <span className="soft">{` · ${cupText(taste.text(pour.cookMl, 'volume'), cup)}`}</span>
+      </p>
+      <div className="hidden lg:block">{curve}</div>
+      <Acts at={at} />
+    </section>
+  );
+}
+
+function Acts({ at: { pour, lastAct, write, setPad, setDosing } }: { at: AtTheCup }) {
+  const taste = useTaste();
+  return (
+    <div className="flex gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
+      <button type="button" className="btn btn-line bench-target" onClick={() => setPad('reading')}>
+        {taste.unit('temperature')}
+      </button>
+      <button type="button" className="btn btn-line bench-target" onClick={() => setDosing(true)}>
+        Dose
+      </button>
+      <button
+        type="button"
+        className="btn btn-line bench-target"
+        disabled={!lastAct}
+        onClick={() => lastAct && write.undo(lastAct)}
+      >
+        Undo{/* In the hand its row has room for one word. */}
+        <span className="sr-only sm:not-sr-only"> {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}</span>
+      </button>
+      <Link to={`/pours/${pour.id}`} className="btn btn-ghost bench-target border border-[var(--edge)]">
+        Sheet
+      </Link>
+    </div>
+  );
+}

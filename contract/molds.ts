@@ -169,7 +169,6 @@ export const sparkBody = v.pipe(
   ),
 );
 export const CARE_LOGS = ['weighings', 'dips', 'sparks'] as const;
-export const careBackBody = v.strictObject({ id: ownId, log: v.picklist(CARE_LOGS), rowId });
 
 export const moldEventBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('mixed') }),

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { HeatLimit } from '../core/heat/window.ts';
-import type { ScaledItem } from '../core/plastisol/recipe.ts';
+import type { PourPlan } from '../core/plan/cup.ts';
 import type { Waits } from '../core/process/waits.ts';
 import {
   called,
@@ -61,7 +61,6 @@ export const heatBody = v.strictObject({
   tappedAt,
 });
 export const shotBody = v.strictObject({ id: ownId, moldId: rowId, tappedAt });
-export const undoBody = v.strictObject({ id: ownId, rowId, tappedAt });
 
 export const marksBody = v.strictObject({
   marks: v.pipe(
@@ -146,20 +145,6 @@ export interface HardnessReading {
   value: number;
   early: boolean;
   at: string;
-}
-
-export interface PourPlan {
-  cookMl: number;
-  /** Of plastisol, before anything is dosed. */
-  cookG: number;
-  cups: number;
-  glasses: number;
-  yieldFraction: number;
-  returnMl: number;
-  molds: { moldId: string; shots: number; shotMl: number; loads: number; opens?: Waits }[];
-  /** All of it; in several glasses, what each gets as often as there are glasses. */
-  items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];
-  perGlass?: ScaledItem[];
 }
 
 export interface PourRow extends Versioned {

@@ -98,7 +98,6 @@ export const ledgerBody = v.strictObject({
 /** Another working name. */
 export const ledgerPatch = v.pick(ledgerBody, ['title']);
 export const doseBody = v.strictObject({ id: ownId, materialId: rowId, amount, unit, tappedAt });
-export const undoDoseBody = v.strictObject({ id: ownId, doseId: rowId, tappedAt });
 export const keepBody = v.strictObject({
   name: called(name, 'Keep as recipe, named'),
   hex: called(hex, 'As it looks'),

@@ -81,7 +81,8 @@ export interface Today {
   withoutMold: { baitName: string; recipeName: string; baits: number }[];
 }
 
-export interface Line {
+/** How much of everything hangs on the line, for the strip that all pages share. */
+export interface LineCounts {
   masters: { count: number; unmeasured: number };
   molds: { count: number; setting: number };
   colours: { count: number };

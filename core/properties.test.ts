@@ -3,7 +3,7 @@ import { describe, expect, test } from 'vitest';
 import { Failure } from './failure.ts';
 import { dipPlan } from './mold/dip.ts';
 import { plan, planSchema, topUp } from './mold/silicone.ts';
-import { CUP_DEFAULTS } from './plan/need.ts';
+import { CUP_DEFAULTS } from './plan/cup.ts';
 import { batchFromCup, batchSize } from './plastisol/batch.ts';
 import { blend } from './plastisol/hardness.ts';
 import { scaleRecipe } from './plastisol/recipe.ts';

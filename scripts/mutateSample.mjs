@@ -8,7 +8,7 @@ import { pathToFileURL } from 'node:url';
 
 const HANDS = 2;
 /** A change that makes a test wait for ever is noticed too. */
-const LONGEST_MS = 180_000;
+const LONGEST_MS = 400_000;
 /** Words are read by people, not by tests. */
 const LEFT_OUT = ['StringLiteral', 'BlockStatement'];
 /** Only the interval's figures: 95 % of a normal curve lie within so many deviations. */
@@ -99,8 +99,11 @@ function fails(folder, asked) {
 async function noticed(folder, { file, changed, whole }) {
   writeFileSync(join(folder, file), changed);
   try {
-    // The room's own tests first: most changes are found there, in a tenth of the time.
-    return (await fails(folder, [`${dirname(file)}/`])) || (await fails(folder, ['related', file]));
+    // What stands beside it first: most changes are found there, in a tenth of the time. Last the whole room, since a
+    // thread's program is started by its name and related to nothing.
+    for (const asked of [[`${dirname(file)}/`], ['related', file], [`${file.split('/')[0]}/`]])
+      if (await fails(folder, asked)) return true;
+    return false;
   } finally {
     writeFileSync(join(folder, file), whole);
   }

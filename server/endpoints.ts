@@ -12,6 +12,7 @@ import { pourEndpoints } from './pours/routes.ts';
 import { recipeEndpoints } from './recipes/routes.ts';
 import { stockEndpoints } from './stock/routes.ts';
 import { todayEndpoints } from './today/routes.ts';
+import { undoEndpoints } from './undo/routes.ts';
 import { waterEndpoints } from './water/routes.ts';
 import { workshopEndpoints } from './workshop/routes.ts';
 
@@ -28,6 +29,7 @@ export const endpoints: Endpoint[] = [
   ...stockEndpoints,
   ...orderEndpoints,
   ...clockEndpoints,
+  ...undoEndpoints,
   ...keptEndpoints,
   ...awayEndpoints,
   ...insightEndpoints,

@@ -217,7 +217,10 @@ test('every calculator answers its own example over HTTP, and refuses the rest',
     calculators: { name: string; schema: Json; example: { input: unknown; output: unknown } }[];
   }>('/calc');
   expect(body.calculators.map((one) => one.name)).toEqual(calculators.map((one) => one.name));
-  for (const { name, example, schema } of body.calculators) {
+  expect((await workshop.get('/calc/no.such')).body.error.code).toBe('unknown-calculator');
+  for (const { name, example, schema, ...about } of body.calculators) {
+    const alone = await workshop.get(`/calc/${name}`);
+    expect(alone.body).toEqual({ name, ...about, schema, example: { input: example.input } });
     const answer = await workshop.post(`/calc/${name}`, example.input);
     expect(answer.body).toEqual(example.output);
     // Those that make or judge solids take long for what they do accept: a few kinds of harm show the same there.

@@ -64,7 +64,7 @@ test('every shot stays pinned to the doses and heats as they were', async () => 
   const first = await dose(20);
   await shot();
   await workshop.post(`/pours/${pour.id}/heats`, { kind: 'reheat', c: 174 });
-  await workshop.post(`/ledgers/${pour.ledgerId}/undo`, { doseId: first.body.doses[0]?.id });
+  await workshop.post('/undo', { rowId: first.body.doses[0]?.id });
   await dose(25);
   await shot();
   const { body } = await workshop.get<Pour>(`/pours/${pour.id}`);
@@ -133,7 +133,7 @@ test('totals add up: the rack is what was poured less what was packed and what l
     note: 'north slip',
   });
   await workshop.post('/rack/out', { ...out, baits: 2, kind: 'scrapped' });
-  await workshop.post('/rack/undo', { rowId: fished.body.moves[0]?.id });
+  await workshop.post('/undo', { rowId: fished.body.moves[0]?.id });
   const { body } = await workshop.get<Page<RackRow>>('/rack');
   expect(body.items.reduce((sum, row) => sum + row.baits, 0)).toBe(30 - 16 - 2);
   const sent = await workshop.ask<Order>('PATCH', `/orders/${stock.order.id}`, { sent: true }, { version: 1 });
@@ -218,7 +218,7 @@ test('an early hardness reading is kept but does not count, and can be taken bac
   workshop.waits(24.5);
   const read = await workshop.post<Pour>(`/pours/${pour.id}/hardness`, { scale: '00', value: 34.5 });
   expect(read.body.hardness.map((row) => row.early)).toEqual([true, false]);
-  const undone = await workshop.post<Pour>(`/pours/${pour.id}/hardness/undo`, { rowId: early.body.hardness[0]?.id });
+  const undone = await workshop.post<Pour>('/undo', { rowId: early.body.hardness[0]?.id });
   expect(undone.body.hardness.map((row) => row.value)).toEqual([34.5]);
 });
 

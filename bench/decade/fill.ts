@@ -13,15 +13,16 @@ import { DataFolder } from '../../server/backup/data.ts';
 import type { Db } from '../../server/db/open.ts';
 import { all, first, insert, run } from '../../server/db/rows.ts';
 import { newId } from '../../server/ids.ts';
-import { addDose, addLedger, reverseDose } from '../../server/ledgers/store.ts';
+import { addDose, addLedger } from '../../server/ledgers/store.ts';
 import { addRevision as addMasterRevision } from '../../server/masters/store.ts';
 import { addLot } from '../../server/materials/store.ts';
 import { addMold } from '../../server/molds/store.ts';
 import { addCustomer, addOrder, pack } from '../../server/orders/store.ts';
 import { closePour } from '../../server/pours/close.ts';
-import { addHeat, addMarks, addShot, layOutPour, openPour, undo } from '../../server/pours/write.ts';
+import { addHeat, addMarks, addShot, layOutPour, openPour } from '../../server/pours/write.ts';
 import { addRecipe, addRevision } from '../../server/recipes/store.ts';
 import { rack, stockOut } from '../../server/stock/store.ts';
+import { undo } from '../../server/undo/store.ts';
 import { addBait } from '../../server/workshop/store.ts';
 
 const EVENINGS_A_YEAR = 150;
@@ -179,7 +180,7 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     const dose = newId();
     addDose(db, pour.ledgerId, { id: dose, ...item }, writer.at);
     if (random.chance(0.03)) {
-      reverseDose(db, pour.ledgerId, dose, undefined, writer.at);
+      undo(db, dose, undefined, writer.now);
       addDose(db, pour.ledgerId, item, writer.at);
     }
   }
@@ -189,7 +190,7 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     const shot = newId();
     addShot(db, pour, shot, mold.id, writer.now);
     if (random.chance(0.02)) {
-      undo(db, pour, shot, undefined, writer.now);
+      undo(db, shot, undefined, writer.now);
       continue;
     }
     if (n === 3) addHeat(db, pour, { kind: 'reading', c: 168 }, writer.at);

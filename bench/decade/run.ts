@@ -101,7 +101,7 @@ async function taps({ data, url }: Opened): Promise<[string, (n: number) => Retu
           marks: [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' })),
         }),
     ],
-    ['taking back a shot', (n) => ask(`${api}/pours/${cup(n).id}/undo`, { id: v7(), rowId: shot(n) })],
+    ['taking back a shot', (n) => ask(`${api}/undo`, { id: v7(), rowId: shot(n) })],
     ['what the screen asks for after it', (n) => ask(`${api}/pours/${cup(n).id}`)],
   ];
 }

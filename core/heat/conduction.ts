@@ -8,7 +8,7 @@ export interface Stuff {
 export type Form = 'slab' | 'cylinder';
 
 /** A bait's half section and the wall round it, cut into cells that are finest where both meet. */
-export interface Line {
+export interface HalfSection {
   form: Form;
   /** Cells of the bait, from its middle; those of the wall follow. */
   bait: number;
@@ -44,7 +44,14 @@ const CELLS = 44;
 /**
  * @param halfM half the bait's thickness, or its radius. @param wallM the wall's thickness. @param outerWPerM2K to the air.
  */
-export function lineOf(form: Form, halfM: number, wallM: number, bait: Stuff, wall: Stuff, outerWPerM2K: number): Line {
+export function halfSection(
+  form: Form,
+  halfM: number,
+  wallM: number,
+  bait: Stuff,
+  wall: Stuff,
+  outerWPerM2K: number,
+): HalfSection {
   const widths = [
     ...graded(halfM, CELLS, halfM / 1500).reverse(),
     ...graded(wallM, CELLS, Math.min(wallM / CELLS, halfM / 1500, wallM / 1500)),
@@ -88,10 +95,10 @@ export class Field {
   private readonly right: Float64Array;
 
   /**
-   * @param first the first cell that is there: 0 with a bait in, `line.bait` for a mold that stands open.
+   * @param first the first cell that is there: 0 with a bait in, `section.bait` for a mold that stands open.
    */
   constructor(
-    readonly line: Line,
+    readonly section: HalfSection,
     readonly c: Float64Array,
     private readonly first: number,
     private readonly ambientC: number,
@@ -107,7 +114,7 @@ export class Field {
    * Solved by elimination from the first cell to the last, and back (Thomas).
    */
   step(dt: number, theta: number): void {
-    const { capacity, between, outer, inner } = this.line;
+    const { capacity, between, outer, inner } = this.section;
     const { c, first, ambientC, lower, diagonal, right } = this;
     const n = c.length;
     const open = first > 0;
@@ -138,7 +145,7 @@ export class Field {
 
   /** Mean of the bait by volume. */
   mean(): number {
-    const { bait, capacity } = this.line;
+    const { bait, capacity } = this.section;
     let [heat, held] = [0, 0];
     for (let i = 0; i < bait; i++) {
       heat += (capacity[i] as number) * (this.c[i] as number);
@@ -153,7 +160,7 @@ export class Field {
 
   /** Where bait and wall meet. */
   skin(): number {
-    const { bait, toFace } = this.line;
+    const { bait, toFace } = this.section;
     const [a, b] = toFace;
     return (a * (this.c[bait - 1] as number) + b * (this.c[bait] as number)) / (a + b);
   }

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { finite, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { carry, Field, type Line, lineOf } from './conduction.ts';
+import { carry, Field, type HalfSection, halfSection } from './conduction.ts';
 
 /** Plastisol as it conducts, a starting value. */
 export const PLASTISOL = { conductivityWPerMK: 0.16, densityKgPerM3: 1000 * usual('plastisolGPerMl'), cpJPerKgK: 1800 };
@@ -56,8 +56,8 @@ const READ: Record<Input['criterion'], (field: Field) => number> = {
   skin: (field) => field.skin(),
 };
 
-const lineFor = (input: Input) =>
-  lineOf(
+const sectionFor = (input: Input) =>
+  halfSection(
     input.shape,
     input.thicknessMm / 2000,
     input.wallMm / 1000,
@@ -74,9 +74,9 @@ const never = () =>
   );
 
 /** A bait at pour temperature in a wall that is as it is. */
-function filled(line: Line, wall: Float64Array, pourC: number): Float64Array {
-  const c = new Float64Array(line.capacity.length).fill(pourC);
-  c.set(wall, line.bait);
+function filled(section: HalfSection, wall: Float64Array, pourC: number): Float64Array {
+  const c = new Float64Array(section.capacity.length).fill(pourC);
+  c.set(wall, section.bait);
   return c;
 }
 
@@ -84,10 +84,10 @@ function filled(line: Line, wall: Float64Array, pourC: number): Float64Array {
  * When it is cool enough and stays so: the last time that the reading comes down through the wanted one.
  * @throws Failure `never`.
  */
-function waitS(input: Input, line: Line, wall: Float64Array): number {
+function waitS(input: Input, section: HalfSection, wall: Float64Array): number {
   if (input.pourC <= input.demoldC) return 0;
   const read = READ[input.criterion];
-  const field = new Field(line, filled(line, wall, input.pourC), 0, input.ambientC);
+  const field = new Field(section, filled(section, wall, input.pourC), 0, input.ambientC);
   let [before, since] = [read(field), Number.NaN];
   carry(field, HORIZON_S, (from, to) => {
     const now = read(field);
@@ -108,9 +108,9 @@ function waitS(input: Input, line: Line, wall: Float64Array): number {
  * with growing steps; perfect contact, convection outside.
  */
 export function demold(input: Input): { seconds: number } {
-  const line = lineFor(input);
-  const wall = new Float64Array(line.capacity.length - line.bait).fill(input.moldC);
-  return { seconds: waitS(input, line, wall) };
+  const section = sectionFor(input);
+  const wall = new Float64Array(section.capacity.length - section.bait).fill(input.moldC);
+  return { seconds: waitS(input, section, wall) };
 }
 
 /**
@@ -119,18 +119,18 @@ export function demold(input: Input): { seconds: number } {
  * @throws Failure `never` as soon as one of them never gets there.
  */
 export function train(input: v.InferOutput<typeof trainSchema>): { demoldS: number[] } {
-  const line = lineFor(input);
-  let wall = new Float64Array(line.capacity.length - line.bait).fill(input.moldC);
+  const section = sectionFor(input);
+  let wall = new Float64Array(section.capacity.length - section.bait).fill(input.moldC);
   const demoldS: number[] = [];
   for (let shot = 0; shot < input.shots; shot++) {
-    const seconds = waitS(input, line, wall);
+    const seconds = waitS(input, section, wall);
     demoldS.push(seconds);
     if (shot === input.shots - 1) break;
-    const field = new Field(line, filled(line, wall, input.pourC), 0, input.ambientC);
+    const field = new Field(section, filled(section, wall, input.pourC), 0, input.ambientC);
     carry(field, seconds);
-    const open = new Field(line, field.c, line.bait, input.ambientC);
+    const open = new Field(section, field.c, section.bait, input.ambientC);
     carry(open, input.openS);
-    wall = open.c.slice(line.bait);
+    wall = open.c.slice(section.bait);
   }
   return { demoldS };
 }

@@ -1,7 +1,7 @@
 import type { Manifold } from 'manifold-3d';
+import { most } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './laid.ts';
-import { most } from './layOut.ts';
 import { partOf } from './parts.ts';
 import type { MoldPart } from './pieces.ts';
 import { ml, type Shop } from './shop.ts';
@@ -12,7 +12,7 @@ const BOX_MM = 3;
 const KEY_MM = 2.4;
 
 /** Boxes with a floor at the parting plane and half of everything standing on it, to pour silicone into. */
-export function boxes(shop: Shop, plan: LayOut, wish: MoldWish, voids: Manifold) {
+export function boxes(shop: Shop, plan: Arranged, wish: MoldWish, voids: Manifold) {
   const { low, high, min, max } = plan;
   const outer = (tall: number) =>
     shop.box([low[0] - BOX_MM, low[1] - BOX_MM, -BOX_MM], [high[0] + BOX_MM, high[1] + BOX_MM, tall]);

@@ -6,7 +6,7 @@ import { measure } from '../shape/measure.ts';
 import { boundsOf, type Mesh, moved } from '../shape/mesh.ts';
 import { readMesh } from '../shape/read.ts';
 import { loadModeller, sculpt } from '../shape/sculpt.ts';
-import { Bench } from '../shape/solids.ts';
+import { Solids } from '../shape/solids.ts';
 import { STARTS } from '../shape/starts.ts';
 import { box, sphere } from '../shape/testing.ts';
 import { weld } from '../shape/weld.ts';
@@ -36,11 +36,11 @@ const blockMl = ({ blockMm: [x, y, z] }: BuiltMold) => (x * y * z) / 1000;
 
 /** What two parts of a closed mold share, mL. */
 function overlapMl(one: Mesh, two: Mesh): number {
-  const bench = new Bench(kit);
+  const solids = new Solids(kit);
   try {
-    return bench.keep(kit.Manifold.intersection([bench.solid(one), bench.solid(two)])).volume() / 1000;
+    return solids.keep(kit.Manifold.intersection([solids.solid(one), solids.solid(two)])).volume() / 1000;
   } finally {
-    bench.clear();
+    solids.clear();
   }
 }
 

@@ -3,17 +3,17 @@ import { measure } from '../shape/measure.ts';
 import { type Mesh, moved, type Progress, together, type Vec3 } from '../shape/mesh.ts';
 import { meshOf } from '../shape/solids.ts';
 import { soupOf, weld } from '../shape/weld.ts';
+import { clampsOf, cornersOf, least } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import { boxes } from './boxes.ts';
 import type { MoldWish } from './buildWish.ts';
 import { type boreOf, channelsOf, type Gate } from './channels.ts';
 import { decideMold } from './decide.ts';
 import { electrodes } from './electrode.ts';
-import type { LayOut } from './laid.ts';
-import { clampsOf, cornersOf, least } from './layOut.ts';
 import { partOf as part } from './parts.ts';
 import type { MoldPart } from './pieces.ts';
 import { quartered } from './quarters.ts';
-import { ml, type Place, Shop } from './shop.ts';
+import { ml, type Pose, Shop } from './shop.ts';
 import { type SlotInsert, slotInsert } from './slot.ts';
 import { blocksOf, type Split, seamAt } from './split.ts';
 import { type Vent, ventSolids } from './vents.ts';
@@ -78,7 +78,7 @@ const PAST_MM = 0.5;
 interface Cut {
   shop: Shop;
   wish: MoldWish;
-  plan: LayOut;
+  plan: Arranged;
   split: Split;
   /** One cavity in its own axes; filled where a rod goes through it. */
   cavity: Mesh;
@@ -205,7 +205,7 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | unde
   const cut: Cut = { shop, wish, plan, split, cavity, hollow, slot };
   const flow = flowOf(cut, gate, block);
   const { low, high, min, max } = plan;
-  const first = plan.places[0] as Place;
+  const first = plan.places[0] as Pose;
   const slotMl = slot ? ml(shop.both([slot.blade, hollow])) : 0;
   const common = {
     casting: castingOf(cut, flow),
@@ -316,7 +316,7 @@ function extraParts({ shop, wish, plan, cavity, slot }: Cut, bore: ReturnType<ty
     const long = (bore.end - bore.bottom[0]) * (1 + wish.shrinkFraction) + wish.wallMm + ROD_GRIP_MM;
     parts.push({ ...part('core rod', shop.rod('x', [0, 0, 0], long, wish.coreRodMm / 2)), count: wish.count });
   }
-  if (slot) parts.push({ ...part('slot insert', shop.set(slot.insert, plan.places[0] as Place)), count: wish.count });
+  if (slot) parts.push({ ...part('slot insert', shop.set(slot.insert, plan.places[0] as Pose)), count: wish.count });
   if (wish.sparkGapMm) {
     const { lower, upper } = electrodes(shop, cavity, plan, wish.sparkGapMm);
     parts.push(part('lower electrode', lower), part('upper electrode', upper));

@@ -2,10 +2,10 @@ import type { Manifold } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import { boundsOf, type Mesh, type Vec3 } from '../shape/mesh.ts';
 import { Rays } from '../shape/rays.ts';
+import { most, SPRUE_CONE_MM } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './laid.ts';
-import { most, SPRUE_CONE_MM } from './layOut.ts';
-import type { Place, Shop } from './shop.ts';
+import type { Pose, Shop } from './shop.ts';
 
 const BITE_MM = 0.6;
 
@@ -61,7 +61,7 @@ export function boreOf(mesh: Mesh): { bottom: Vec3; radius: number; end: number 
 /** One cavity's gate in its own axes, and the sprue with its runner; all in the parting plane at the nose. */
 export function channelsOf(
   shop: Shop,
-  plan: LayOut,
+  plan: Arranged,
   wish: MoldWish,
   gate: Gate,
 ): { gate: Manifold; trunk: Manifold[] } {
@@ -69,7 +69,7 @@ export function channelsOf(
   const long = gate.to - gate.from + most(3, 1.5 * wish.gateMm) + (wish.count > 1 ? wish.runnerMm / 2 : 1);
   const own = shop.rod('x', [gate.to - long, gate.y, 0], long, wish.gateMm / 2);
   if (wish.count === 1) {
-    const y = gate.y + (places[0] as Place).y;
+    const y = gate.y + (places[0] as Pose).y;
     return { gate: own, trunk: [shop.rod('x', [low[0] - 1, y, 0], -low[0] + 1, wish.sprueMm / 2, wish.gateMm / 2)] };
   }
   const edge = low[1];

@@ -3,10 +3,10 @@ import { dot, type Mesh, moved, type Progress, unit, type Vec3 } from '../shape/
 import { bestParting, type Parting, parting } from '../shape/parting.ts';
 import { Rays } from '../shape/rays.ts';
 import { meshOf } from '../shape/solids.ts';
+import { arrange, type Corner, cornersOf, frameOf, mustFit } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
 import { boreOf, endOf, type Gate, gateAt } from './channels.ts';
-import type { LayOut } from './laid.ts';
-import { type Corner, cornersOf, frameOf, layOut, mustFit } from './layOut.ts';
 import { seamPins } from './quarters.ts';
 import type { Shop } from './shop.ts';
 import { type Caught, caughtBy, FLAT, type Split, wavySplit } from './split.ts';
@@ -38,7 +38,7 @@ export interface Decided {
   /** One cavity in its own axes; filled where a rod goes through it. */
   cavity: Mesh;
   split: Split;
-  plan: LayOut;
+  plan: Arranged;
   gate: Gate;
   corners: Corner[];
   vents: Vent[];
@@ -87,7 +87,7 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
   const frame = frameOf(found.direction, planeMm, scale);
   const cavity = moved(filled, frame);
   const split = wavy ? wavySplit(cavity, raisedMm) : FLAT;
-  const plan = layOut(cavity, wish, split);
+  const plan = arrange(cavity, wish, split);
   mustFit(plan, wish);
   const rays = new Rays(cavity);
   const gate = gateAt(cavity, plan.min, rays);

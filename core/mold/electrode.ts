@@ -1,6 +1,6 @@
 import type { Manifold } from 'manifold-3d';
 import { dot, doubleNormals, type Mesh, minus, unit, type Vec3 } from '../shape/mesh.ts';
-import type { LayOut } from './laid.ts';
+import type { Arranged } from './arranged.ts';
 import type { Shop } from './shop.ts';
 
 /** Stands off the mold's face while it burns, mm; and the plate it is held by. */
@@ -58,7 +58,7 @@ export function drawnIn(mesh: Mesh, byMm: number): Mesh {
 export function electrodes(
   shop: Shop,
   cavity: Mesh,
-  { min, max }: LayOut,
+  { min, max }: Arranged,
   gapMm: number,
 ): { lower: Manifold; upper: Manifold } {
   const small = shop.solid(drawnIn(cavity, gapMm));

@@ -2,9 +2,9 @@ import type { Manifold } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import type { Vec3 } from '../shape/mesh.ts';
 import { mm, say } from '../units/say.ts';
+import { PIN_EDGE_MM } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './laid.ts';
-import { PIN_EDGE_MM } from './layOut.ts';
 import { partOf } from './parts.ts';
 import type { MoldPart } from './pieces.ts';
 import { ml, type Shop } from './shop.ts';
@@ -15,7 +15,7 @@ const PIN_TALL_MM = 5;
  * Where the pins between left and right pieces stand: in the walls before the nose and behind the tail, over and under.
  * @throws Failure `pins-overlap` where the sprue leaves them no room.
  */
-export function seamPins({ low, high }: LayOut, { pins, sprueMm, wallMm }: MoldWish): Vec3[] {
+export function seamPins({ low, high }: Arranged, { pins, sprueMm, wallMm }: MoldWish): Vec3[] {
   const inset = pins.diameterMm / 2 + PIN_EDGE_MM;
   const over = Math.min(-low[2], high[2]) - inset;
   const needs = sprueMm / 2 + pins.diameterMm / 2 + pins.clearanceMm + 1;

@@ -1,11 +1,11 @@
 import type { Manifold } from 'manifold-3d';
 import type { Vec3 } from '../shape/mesh.ts';
-import { Bench } from '../shape/solids.ts';
+import { Solids } from '../shape/solids.ts';
 
 const ROUND = 32;
 
 /** Where one cavity lies: its own origin moved, and turned round so that its tail lies to the left. */
-export interface Place {
+export interface Pose {
   x: number;
   y: number;
   turned: boolean;
@@ -13,8 +13,8 @@ export interface Place {
 
 export const ml = (solid: Manifold) => solid.volume() / 1000;
 
-/** The bench on which a mold's blocks, rods and boxes are made. */
-export class Shop extends Bench {
+/** Where a mold’s blocks, rods and boxes are made. */
+export class Shop extends Solids {
   box(low: Vec3, high: Vec3): Manifold {
     const size = high.map((value, k) => value - (low[k] as number)) as Vec3;
     return this.keep(this.keep(this.kit.Manifold.cube(size)).translate(low));
@@ -59,7 +59,7 @@ export class Shop extends Bench {
     solid.numTri();
     return solid;
   }
-  set(solid: Manifold, { x, y, turned }: Place): Manifold {
+  set(solid: Manifold, { x, y, turned }: Pose): Manifold {
     const faced = turned ? this.keep(solid.rotate([0, 0, 180])) : solid;
     return this.keep(faced.translate([x, y, 0]));
   }

@@ -1,8 +1,8 @@
 import type { Manifold } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import { mm, say } from '../units/say.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './laid.ts';
 import type { Shop } from './shop.ts';
 
 type Slot = NonNullable<MoldWish['hookSlot']>;
@@ -26,7 +26,7 @@ export interface SlotInsert {
  * length, the mold casts no slot. The blade then lies in the room that the hole leaves under it.
  * @throws Failure `does-not-fit` when the slot lies off the bait, or the half is too thin to hold the insert.
  */
-export function slotInsert(shop: Shop, cavity: Manifold, plan: LayOut, slot: Slot, yMm: number): SlotInsert {
+export function slotInsert(shop: Shop, cavity: Manifold, plan: Arranged, slot: Slot, yMm: number): SlotInsert {
   const { min, max, low } = plan;
   const [x0, x1] = [min[0] + slot.fromNoseMm, min[0] + slot.fromNoseMm + slot.lengthMm];
   if (x1 > max[0])

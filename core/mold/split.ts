@@ -2,7 +2,7 @@ import type { Manifold } from 'manifold-3d';
 import { Columns } from '../shape/columns.ts';
 import { boundsOf, type Mesh, middleOf, plus, triangleCount, type Vec3 } from '../shape/mesh.ts';
 import { filledIn, samplesOf } from '../shape/samples.ts';
-import type { LayOut } from './laid.ts';
+import type { Arranged } from './arranged.ts';
 import type { Shop } from './shop.ts';
 
 /** Where the halves meet: its height along one cavity, in that cavity's own axes; the same all across. */
@@ -71,7 +71,7 @@ export function wavySplit(cavity: Mesh, raisedMm = 0): Split {
 }
 
 /** Height of the seam at a place of the block: that of the cavities on this side of the runner. */
-export function seamAt(split: Split, { places }: Pick<LayOut, 'places'>, x: number): number {
+export function seamAt(split: Split, { places }: Pick<Arranged, 'places'>, x: number): number {
   if (!split.wavy) return 0;
   const right = places.find((place) => !place.turned);
   const left = places.find((place) => place.turned);
@@ -83,7 +83,7 @@ export function seamAt(split: Split, { places }: Pick<LayOut, 'places'>, x: numb
 const PAST_MM = 1;
 
 /** The block parted along the seam. */
-export function blocksOf(shop: Shop, plan: LayOut, split: Split): { lower: Manifold; upper: Manifold } {
+export function blocksOf(shop: Shop, plan: Arranged, split: Split): { lower: Manifold; upper: Manifold } {
   const { low, high } = plan;
   if (!split.wavy) return { lower: shop.box(low, [high[0], high[1], 0]), upper: shop.box([low[0], low[1], 0], high) };
   const [from, to] = [low[0] - PAST_MM, high[0] + PAST_MM];

@@ -1,10 +1,15 @@
 import type { Rays } from '../shape/rays.ts';
+import { type Corner, PIN_EDGE_MM, PIN_OFF_MM } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './laid.ts';
-import { type Corner, PIN_EDGE_MM, PIN_OFF_MM } from './layOut.ts';
 
 /** The thinnest wall of a planned mold and between what it stands, mm. */
-export function thinnestOf(plan: LayOut, wish: MoldWish, rays: Rays, corners: Corner[]): { mm: number; where: string } {
+export function thinnestOf(
+  plan: Arranged,
+  wish: MoldWish,
+  rays: Rays,
+  corners: Corner[],
+): { mm: number; where: string } {
   const walls: { mm: number; where: string }[] = [{ mm: wish.wallMm, where: 'round the cavities' }];
   if (wish.count > 1) walls.push({ mm: wish.gapMm, where: 'between cavities' });
   if (wish.kind !== 'silicone-box') {

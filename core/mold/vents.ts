@@ -4,11 +4,11 @@ import { airTraps, terrainOf } from '../shape/airTraps.ts';
 import type { Mesh, Vec3 } from '../shape/mesh.ts';
 import type { Rays } from '../shape/rays.ts';
 import { mm, say } from '../units/say.ts';
+import { type Corner, PIN_CLEAR_MM } from './arrange.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
 import { endOf } from './channels.ts';
-import type { LayOut } from './laid.ts';
-import { type Corner, PIN_CLEAR_MM } from './layOut.ts';
-import type { Place, Shop } from './shop.ts';
+import type { Pose, Shop } from './shop.ts';
 import type { Split } from './split.ts';
 
 /** Depth of a vent scratched into the parting face: air leaves, plastisol sets in it. */
@@ -26,7 +26,7 @@ export interface Vent {
  * Where one cavity is vented, in its own axes: a scratch from the tail's tip to the edge, and a hole up or down from
  * every other place where air stays with the nose up.
  */
-export function ventsOf(cavity: Mesh, rays: Rays, { max }: LayOut, split: Split, notes: string[]): Vent[] {
+export function ventsOf(cavity: Mesh, rays: Rays, { max }: Arranged, split: Split, notes: string[]): Vent[] {
   const vents: Vent[] = [];
   const tip = endOf(cavity, 1);
   const level = split.at(max[0]);
@@ -39,13 +39,13 @@ export function ventsOf(cavity: Mesh, rays: Rays, { max }: LayOut, split: Split,
   return vents;
 }
 
-const placed = ([x, y]: readonly number[], place: Place): [number, number] =>
+const placed = ([x, y]: readonly number[], place: Pose): [number, number] =>
   place.turned
     ? [place.x - (x as number), place.y - (y as number)]
     : [place.x + (x as number), place.y + (y as number)];
 
 /** A vent that would open into a pin, or a hole into the next cavity, is said before it is cut. */
-export function ventsMustHold(vents: Vent[], plan: LayOut, wish: MoldWish, corners: Corner[]): void {
+export function ventsMustHold(vents: Vent[], plan: Arranged, wish: MoldWish, corners: Corner[]): void {
   const radius = wish.ventMm / 2;
   const pin = wish.pins.diameterMm / 2 + wish.pins.clearanceMm + PIN_CLEAR_MM;
   for (const place of plan.places)
@@ -86,7 +86,7 @@ const room = (radiusMm: number) =>
 export function ventSolids(
   shop: Shop,
   vents: Vent[],
-  { low, high, max }: LayOut,
+  { low, high, max }: Arranged,
   wish: MoldWish,
   split: Split,
 ): Manifold[] {

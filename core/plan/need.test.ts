@@ -2,7 +2,7 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { cupTotals } from '../plastisol/cup.ts';
 import { tonight } from './evening.ts';
-import { cupsFor, injectorOf, shareOut } from './need.ts';
+import { cupsFor, shareOut } from './need.ts';
 
 describe('sharing out the rack', () => {
   const line = (lineId: string, baits: number, inPour = 0) => ({ lineId, baitId: 'b', recipeId: 'r', baits, inPour });
@@ -70,16 +70,6 @@ test('cups: one a colour, the mold with most cavities, and what no mold makes is
     withoutMold: [{ baitId: 'z', baits: 2 }],
   });
   expect(cups[0]?.cookMl).toBeCloseTo(6 * 47.7 + 8, 9);
-});
-
-test('an injector limits a cup only when every mold is injected', () => {
-  const molds = [
-    { id: 'a', injectorMl: 180 },
-    { id: 'b', injectorMl: 120 },
-    { id: 'c', injectorMl: null },
-  ];
-  expect(injectorOf([{ moldId: 'a' }, { moldId: 'b' }], molds)).toEqual({ injectorMl: 120 });
-  expect(injectorOf([{ moldId: 'a' }, { moldId: 'c' }], molds)).toEqual({});
 });
 
 test('an evening takes the earliest orders as long as three colours do', () => {

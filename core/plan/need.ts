@@ -1,6 +1,5 @@
-import { usual } from '../defaults.ts';
-import { batchSize } from '../plastisol/batch.ts';
 import { shotsFor } from '../yield/counts.ts';
+import { type CupMold, cupFor, type Drawn } from './cup.ts';
 
 /** One order line that still wants baits, in the order in which it is due. */
 export interface Wanted {
@@ -61,14 +60,8 @@ export function shareOut(wanted: Wanted[], levels: Level[]): LineNeed[] {
   });
 }
 
-export interface MoldChoice {
-  id: string;
+export interface MoldChoice extends CupMold {
   baitId: string;
-  cavities: number;
-  cavityMl: number;
-  sprueMl: number;
-  runnerMl: number;
-  injectorMl: number | null;
   /** This mold's own past. */
   made: number;
   rejected: number;
@@ -99,23 +92,6 @@ export interface CupNeed {
 /** The chance with which a plan makes its good baits. */
 export const CONFIDENCE = 0.9;
 
-/** Starting values of `batch.size`; a screen that uses them says so. */
-export const CUP_DEFAULTS = {
-  feedFraction: usual('feedFraction'),
-  deadMl: usual('deadMl'),
-  cupFilmMl: usual('cupFilmMl'),
-  densityGPerMl: usual('plastisolGPerMl'),
-};
-
-/** The injector that limits a load: the smallest, and only when every mold of the cup is injected. */
-export function injectorOf(
-  chosen: { moldId: string }[],
-  molds: Pick<MoldChoice, 'id' | 'injectorMl'>[],
-): { injectorMl?: number } {
-  const sizes = chosen.map(({ moldId }) => molds.find((mold) => mold.id === moldId)?.injectorMl ?? null);
-  return sizes.every((size) => size !== null) ? { injectorMl: Math.min(...(sizes as number[])) } : {};
-}
-
 function moldFor(baitId: string, molds: MoldChoice[]): MoldChoice | undefined {
   return molds
     .filter((mold) => mold.baitId === baitId)
@@ -137,7 +113,7 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
     let cookMl = 0;
     let cookG = 0;
     let cups = 0;
-    const batch: Parameters<typeof batchSize>[0]['molds'] = [];
+    const drawn: Drawn[] = [];
     for (const [baitId, goodNeeded] of perBait) {
       const mold = moldFor(baitId, molds);
       if (!mold) {
@@ -160,11 +136,10 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
         made: mold.made,
         rejected: mold.rejected,
       });
-      const { id, cavities, cavityMl, sprueMl, runnerMl } = mold;
-      batch.push({ id, cavities, cavityMl, sprueMl, runnerMl, shots, share: 1 });
+      drawn.push({ mold, shots });
     }
-    if (batch.length > 0) {
-      const sized = batchSize({ ...CUP_DEFAULTS, molds: batch, ...injectorOf(chosen, molds) });
+    if (drawn.length > 0) {
+      const sized = cupFor(drawn);
       ({ cookMl, cookG, cups } = sized);
       sized.molds.forEach((mold, index) => {
         (chosen[index] as CupNeed['molds'][number]).shotMl = mold.shotMl;

@@ -2,7 +2,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import { type Mesh, pruned, triangleCount, type Vec3 } from './mesh.ts';
 import { outlineOf, type Section } from './outline.ts';
-import { Bench, meshOf } from './solids.ts';
+import { meshOf, Solids } from './solids.ts';
 import type { ShapeSpec } from './spec.ts';
 import { ellipse, endRound, type Ring, rounded, sweep } from './sweep.ts';
 import { shellsOf, topologyOf } from './topology.ts';
@@ -250,25 +250,25 @@ function fin(spec: ShapeSpec, sectionAt: (x: number) => Section, g: number): Mes
 
 /** A groove with round ends, cut from below or above. */
 function slot(
-  bench: Bench,
+  solids: Solids,
   spec: ShapeSpec,
   cut: NonNullable<ShapeSpec['bellySlot']>,
   sectionAt: (x: number) => Section,
   under: boolean,
 ): Manifold {
-  const { Manifold } = bench.kit;
+  const { Manifold } = solids.kit;
   const [from, to] = [cut.fromAt, cut.toAt].sort((a, b) => a - b).map((at) => at * spec.bodyMm) as [number, number];
   const { top, bottom } = sectionAt((from + to) / 2);
   const depth = cut.depthMm;
   const tall = depth + 60;
   const z = under ? -bottom + depth - tall : top - depth;
   const end = (x: number) =>
-    bench.keep(bench.keep(Manifold.cylinder(tall, cut.widthMm / 2, cut.widthMm / 2, 20)).translate([x, 0, z]));
-  return bench.keep(Manifold.hull([end(from), end(Math.max(to, from + 0.1))]));
+    solids.keep(solids.keep(Manifold.cylinder(tall, cut.widthMm / 2, cut.widthMm / 2, 20)).translate([x, 0, z]));
+  return solids.keep(Manifold.hull([end(from), end(Math.max(to, from + 0.1))]));
 }
 
-function cuts(bench: Bench, spec: ShapeSpec, sectionAt: (x: number) => Section): Manifold[] {
-  const { Manifold } = bench.kit;
+function cuts(solids: Solids, spec: ShapeSpec, sectionAt: (x: number) => Section): Manifold[] {
+  const { Manifold } = solids.kit;
   const out: Manifold[] = [];
   if (spec.eyes) {
     const { diameterMm, at, upMm } = spec.eyes;
@@ -277,10 +277,10 @@ function cuts(bench: Bench, spec: ShapeSpec, sectionAt: (x: number) => Section):
     const tall = upMm >= 0 ? top : bottom;
     const y = half * Math.sqrt(Math.max(0.05, 1 - Math.min(0.95, (upMm / tall) ** 2)));
     for (const side of [1, -1])
-      out.push(bench.keep(bench.keep(Manifold.sphere(diameterMm / 2, 24)).translate([x, side * y, upMm])));
+      out.push(solids.keep(solids.keep(Manifold.sphere(diameterMm / 2, 24)).translate([x, side * y, upMm])));
   }
-  if (spec.bellySlot) out.push(slot(bench, spec, spec.bellySlot, sectionAt, true));
-  if (spec.topSlot) out.push(slot(bench, spec, spec.topSlot, sectionAt, false));
+  if (spec.bellySlot) out.push(slot(solids, spec, spec.bellySlot, sectionAt, true));
+  if (spec.topSlot) out.push(slot(solids, spec, spec.topSlot, sectionAt, false));
   if (spec.bore) {
     const { diameterMm, upMm } = spec.bore;
     const [from, to] = [spec.bore.fromAt, spec.bore.toAt].sort((a, b) => a - b).map((at) => at * spec.bodyMm) as [
@@ -289,8 +289,8 @@ function cuts(bench: Bench, spec: ShapeSpec, sectionAt: (x: number) => Section):
     ];
     // Open ends are cut a little beyond, so that no skin stays over them.
     const start = from <= 0 ? -5 : from;
-    const rod = bench.keep(Manifold.cylinder(Math.max(0.1, to - start), diameterMm / 2, diameterMm / 2, 40));
-    out.push(bench.keep(bench.keep(rod.rotate([0, 90, 0])).translate([start, 0, upMm])));
+    const rod = solids.keep(Manifold.cylinder(Math.max(0.1, to - start), diameterMm / 2, diameterMm / 2, 40));
+    out.push(solids.keep(solids.keep(rod.rotate([0, 90, 0])).translate([start, 0, upMm])));
   }
   return out;
 }
@@ -337,22 +337,22 @@ function carve({ positions, triangles }: Mesh, { taper, bendMm }: ShapeSpec['car
  */
 export function sculpt(kit: ManifoldToplevel, spec: ShapeSpec, grain: Grain = 'fine'): Mesh {
   const g = GRAIN[grain];
-  const bench = new Bench(kit);
+  const solids = new Solids(kit);
   try {
     const { sectionAt, endMm } = outlineOf(spec);
     const parts = [body(spec, g), ...tails(spec, endMm, g), ...limbs(spec, sectionAt, g), ...fin(spec, sectionAt, g)];
-    const whole = bench.keep(kit.Manifold.union(parts.map((part) => bench.solid(part))));
-    const removed = cuts(bench, spec, sectionAt);
-    let solid = removed.length === 0 ? whole : bench.keep(kit.Manifold.difference([whole, ...removed]));
+    const whole = solids.keep(kit.Manifold.union(parts.map((part) => solids.solid(part))));
+    const removed = cuts(solids, spec, sectionAt);
+    let solid = removed.length === 0 ? whole : solids.keep(kit.Manifold.difference([whole, ...removed]));
     if (spec.cutFlatMm !== null) {
       const low = Math.min(...Array.from({ length: 41 }, (_, i) => -sectionAt((spec.bodyMm * i) / 40).bottom));
-      solid = bench.keep(solid.trimByPlane([0, 0, 1], low + spec.cutFlatMm));
+      solid = solids.keep(solid.trimByPlane([0, 0, 1], low + spec.cutFlatMm));
     }
-    const mesh = withoutCrumbs(meshOf(bench.keep(solid.simplify(SLIVER_MM))));
+    const mesh = withoutCrumbs(meshOf(solids.keep(solid.simplify(SLIVER_MM))));
     if (mesh.triangles.length === 0)
       throw new Failure('nothing-left', 'Slots, bore and cut take all of it away; make one of them smaller.', 'spec');
     return carve(mesh, spec.carved, endMm + spec.tail.lengthMm);
   } finally {
-    bench.clear();
+    solids.clear();
   }
 }

@@ -2,7 +2,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import type { Mesh } from './mesh.ts';
 
 /** Solids made on the way; freed together whatever happens. */
-export class Bench {
+export class Solids {
   private readonly made: Manifold[] = [];
   constructor(readonly kit: ManifoldToplevel) {}
   keep(one: Manifold): Manifold {

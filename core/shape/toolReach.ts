@@ -215,7 +215,7 @@ function leftAt(centres: Centres, pu: number, pw: number, height: number): numbe
   return Math.max(0, Math.sqrt(near) - radius);
 }
 
-interface Place {
+interface Spot {
   triangle: number;
   u: number;
   w: number;
@@ -230,8 +230,8 @@ interface Place {
 const SHARP = Math.cos((15 * Math.PI) / 180);
 
 /** Places of this half's surface: sharp edges and their ends first, since stock stays where walls meet. */
-function placesOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec3, planeMm: number): Place[] {
-  const place = (triangle: number, point: Vec3, areaMm2: number, normal: Vec3 | null): Place => ({
+function spotsOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec3, planeMm: number): Spot[] {
+  const place = (triangle: number, point: Vec3, areaMm2: number, normal: Vec3 | null): Spot => ({
     triangle,
     point,
     u: dot(point, u),
@@ -240,7 +240,7 @@ function placesOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec
     areaMm2,
     normal,
   });
-  const sharp: Place[] = [];
+  const sharp: Spot[] = [];
   const normals = doubleNormals(mesh);
   const { across: next } = topologyOf(mesh);
   const t = mesh.triangles;
@@ -291,7 +291,7 @@ interface Left {
  * others the height field says how much stays.
  * @param enough stop looking once more than this is found, mm.
  */
-function leftover(field: Field, walls: Rays, places: Place[], radius: number, enough = Number.POSITIVE_INFINITY): Left {
+function leftover(field: Field, walls: Rays, places: Spot[], radius: number, enough = Number.POSITIVE_INFINITY): Left {
   let centres: Centres | undefined;
   const out: Left = { left: new Float32Array(places.length), greatest: 0, at: -1 };
   // A ball that cuts in by less than this can give way by as much: where only `enough` matters, half of it is looked past.
@@ -339,7 +339,7 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
   const field = stepMm === rough.stepMm ? rough : fieldOf(mesh, direction, planeMm, stepMm);
   progress?.(0.1);
   const samples = samplesOf(mesh, 8_000);
-  const places = placesOf(mesh, samples, field, direction, planeMm);
+  const places = spotsOf(mesh, samples, field, direction, planeMm);
   const walls = new Rays(halfOf(mesh, direction));
   const asked = leftover(field, walls, places, radius);
   progress?.(0.5);
@@ -375,7 +375,7 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     stepMm,
     leftoverMm2,
     greatestMm: asked.greatest,
-    greatestAtMm: asked.at < 0 ? null : (places[asked.at] as Place).point,
+    greatestAtMm: asked.at < 0 ? null : (places[asked.at] as Spot).point,
     largestBallMm: low < 0 ? null : (BALLS_MM[low] as number),
     perTriangleMm,
     places: places

@@ -1,16 +1,23 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import { type RequestHandler, Router } from 'express';
-import { calculators } from '../../core/calculators.ts';
+import { calculators, mustFindCalculator } from '../../core/calculators.ts';
 import { withTitles } from '../../core/fields.ts';
+import type { Calculator } from '../../core/registry/define.ts';
 import { type Jobs, leaving } from '../jobs/jobs.ts';
 
-/** Names, JSON Schemas and an example with its answer for every calculator; made once, since it never changes. */
+/** What a calculator takes, as JSON Schema, and an example of it. */
+const described = ({ schema, run: _, example, ...about }: Calculator) => ({
+  ...about,
+  schema: withTitles(toJsonSchema(schema, { errorMode: 'ignore', typeMode: 'input' })),
+  example: { input: example },
+});
+
+/** Every calculator, its example answered; made once, since it never changes. */
 async function catalogue(jobs: Jobs) {
-  const rows = calculators.map(async ({ schema, run: _, example, ...about }) => ({
-    ...about,
-    schema: withTitles(toJsonSchema(schema, { errorMode: 'ignore', typeMode: 'input' })),
-    example: { input: example, output: await jobs.calculate(about.name, example) },
-  }));
+  const rows = calculators.map(async (calculator) => {
+    const { name, example } = calculator;
+    return { ...described(calculator), example: { input: example, output: await jobs.calculate(name, example) } };
+  });
   return { calculators: await Promise.all(rows) };
 }
 
@@ -24,6 +31,10 @@ export function calcRouter(jobs: Jobs): Router {
     });
     response.json(await made);
   };
+  // One alone waits for no answer: solids among the examples take seconds.
+  const one: RequestHandler = (request, response) => {
+    response.json(described(mustFindCalculator(String(request.params.name))));
+  };
   const answer: RequestHandler = async (request, response) => {
     const { name } = request.params as { name: string };
     // Beside the server, not in it: what a request asks for may take any time.
@@ -31,5 +42,5 @@ export function calcRouter(jobs: Jobs): Router {
     const output = await jobs.calculate(name, request.body, { name: job, signal: leaving(response) });
     response.json(output);
   };
-  return Router().get('/calc', list).post('/calc/:name', answer);
+  return Router().get('/calc', list).get('/calc/:name', one).post('/calc/:name', answer);
 }

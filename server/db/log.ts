@@ -1,7 +1,7 @@
 import { Failure } from '../../core/failure.ts';
 import { newId } from '../ids.ts';
 import type { Db } from './open.ts';
-import { first, insert, type Row } from './rows.ts';
+import { insert, mustFind, type Row } from './rows.ts';
 
 /** Tables whose rows are only added; a mistake is taken back by a row that names it. */
 export type Log =
@@ -27,17 +27,11 @@ export const standing = (log: Log, alias: string) =>
 interface TakeBack {
   /** The row that was a mistake. */
   id: string;
-  /** To whom it has to belong. */
-  of?: [column: string, id: string];
   /** The id of the reversing row, where the screen chose it. */
   own?: string | undefined;
-  /** What a maker calls such a row, and where it would be. */
-  what: string;
-  /** The field of the request that names the row. */
-  path?: string;
   at: string;
   /** What the reversing row says otherwise. */
-  change?: (row: Row) => Row;
+  change?: ((row: Row) => Row) | undefined;
 }
 
 /**
@@ -45,14 +39,10 @@ interface TakeBack {
  * @returns the row that was taken back.
  * @throws Failure `not-found`, `invalid-input` for a row that takes another back; `already-reversed` comes of the second.
  */
-export function takeBack<T = Row>(db: Db, log: Log, { id, of, own, what, path, at, change }: TakeBack): T {
-  const row = first<Row>(db, `SELECT * FROM ${log} WHERE id = ? ${of ? `AND ${of[0]} = ?` : ''}`, [
-    id,
-    ...(of ? [of[1]] : []),
-  ]);
-  if (!row) throw new Failure('not-found', `There is no such ${what}.`);
-  if (row.reverses) throw new Failure('invalid-input', 'That row takes another back; write it anew instead.', path);
+export function takeBack(db: Db, log: Log, { id, own, at, change }: TakeBack): Row {
+  const row = mustFind<Row>(db, log, id, 'row to take back');
+  if (row.reverses) throw new Failure('invalid-input', 'That row takes another back; write it anew instead.', 'rowId');
   const { seq: _, ...same } = row;
   insert(db, log, { ...same, ...change?.(row), id: newId(own), reverses: id, at });
-  return row as T;
+  return row;
 }

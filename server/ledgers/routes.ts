@@ -1,12 +1,12 @@
 import { listQuery } from '../../contract/fields.ts';
-import { doseBody, keepBody, type Ledger, ledgerBody, ledgerPatch, undoDoseBody } from '../../contract/recipes.ts';
+import { doseBody, keepBody, type Ledger, ledgerBody, ledgerPatch } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
 import { cupTotals } from '../../core/plastisol/cup.ts';
 import { mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
 import { addRecipe, getRecipe } from '../recipes/store.ts';
-import { addDose, addLedger, getLedger, reverseDose } from './store.ts';
+import { addDose, addLedger, getLedger } from './store.ts';
 
 const touches = ['ledgers', 'pours'];
 
@@ -54,17 +54,6 @@ export const ledgerEndpoints = [
     run: ({ db, body, params, at }) => {
       mustFind(db, 'ledger', params.id as string, 'dosing ledger');
       addDose(db, params.id as string, body, at);
-      return getLedger(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/ledgers/:id/undo',
-    body: undoDoseBody,
-    touches,
-    run: ({ db, body, params, at }) => {
-      mustFind(db, 'ledger', params.id as string, 'dosing ledger');
-      reverseDose(db, params.id as string, body.doseId, body.id, at);
       return getLedger(db, params.id as string);
     },
   }),

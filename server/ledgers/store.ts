@@ -1,6 +1,5 @@
 import type { Dose, Ledger } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
-import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -25,7 +24,8 @@ export function addLedger(db: Db, title: string, batchMl: number, at: string, of
   return id;
 }
 
-function refuseClosed(db: Db, ledgerId: string): void {
+/** Doses of a cup that was weighed and closed stand as they were. */
+export function refuseClosed(db: Db, ledgerId: string): void {
   if (first(db, 'SELECT 1 FROM pour WHERE ledger_id = ? AND closed_at IS NOT NULL', [ledgerId])) {
     throw new Failure('pour-closed', 'That cup is closed; its doses stand as they were.');
   }
@@ -45,19 +45,6 @@ export function addDose(
     materialId: dose.materialId,
     amount: dose.amount,
     unit: dose.unit,
-    at,
-  });
-}
-
-/** A mis-tap is taken back by a row of its own; the shots in between keep what they were told. */
-export function reverseDose(db: Db, ledgerId: string, doseId: string, own: string | undefined, at: string): void {
-  refuseClosed(db, ledgerId);
-  takeBack(db, 'dose', {
-    id: doseId,
-    of: ['ledger_id', ledgerId],
-    own,
-    what: 'dose in this ledger',
-    path: 'doseId',
     at,
   });
 }

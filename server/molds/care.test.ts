@@ -39,10 +39,9 @@ describe('weighings replace the estimate', () => {
   test('taken back once, the estimate stands again; a second time is refused', async () => {
     const { body } = await to('weighings', { of: 'bait', count: 4, grams: 60 });
     const rowId = body.care.weighings[0]?.id ?? '';
-    const back = await to('taken-back', { log: 'weighings', rowId });
+    const back = await workshop.post<Mold>('/undo', { rowId });
     expect([back.body.cavityMl, back.body.weighed, back.body.care.weighings]).toEqual([10, null, []]);
-    expect((await to('taken-back', { log: 'weighings', rowId })).body.error.code).toBe('already-reversed');
-    expect((await to('taken-back', { log: 'dips', rowId })).status).toBe(404);
+    expect((await workshop.post('/undo', { rowId })).body.error.code).toBe('already-reversed');
   });
 
   test('a shot lighter than its baits changes nothing, and says so', async () => {

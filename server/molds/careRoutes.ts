@@ -1,6 +1,5 @@
-import { careBackBody, dipBody, type MoldRow, rebuildBody, sparkBody, weighingBody } from '../../contract/molds.ts';
+import { dipBody, type MoldRow, rebuildBody, sparkBody, weighingBody } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
-import { takeBack } from '../db/log.ts';
 import { first, insert, mustFind, run } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
@@ -29,19 +28,6 @@ export const moldCareEndpoints = [
   logEndpoint('weighings', weighingBody),
   logEndpoint('dips', dipBody),
   logEndpoint('sparks', sparkBody),
-  endpoint({
-    method: 'POST',
-    path: '/molds/:id/taken-back',
-    body: careBackBody,
-    touches,
-    run: ({ db, body, params, at }) => {
-      const mold = mustFind<MoldRow>(db, 'mold', params.id as string, 'mold');
-      const table = LOG_TABLES[body.log];
-      const what = 'row in the log of this mold';
-      takeBack(db, table, { id: body.rowId, of: ['mold_id', mold.id], own: body.id, what, path: 'rowId', at });
-      return getMold(db, mold.id);
-    },
-  }),
   endpoint({
     method: 'POST',
     path: '/molds/:id/rebuilds',

@@ -268,11 +268,11 @@ test('its rejects are learnt: more bad ones, more shots', async () => {
 test('a shot that was taken back is not counted, nor are its marks', async () => {
   const pour = await poured(workshop, stock, 2);
   const { body } = await workshop.get<{ shots: { id: string }[] }>(`/pours/${pour.id}`);
-  await workshop.post(`/pours/${pour.id}/undo`, { rowId: body.shots[0]?.id });
+  await workshop.post('/undo', { rowId: body.shots[0]?.id });
   const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
   expect([mold.shots, mold.made, mold.rejected]).toEqual([1, 4, 0]);
-  const again = await workshop.post(`/pours/${pour.id}/undo`, { rowId: body.shots[0]?.id });
-  expect(again.status).toBe(404);
+  const again = await workshop.post('/undo', { rowId: body.shots[0]?.id });
+  expect([again.status, again.body.error.code]).toEqual([409, 'already-reversed']);
 });
 
 test('a mark changed before the close counts as it was left', async () => {

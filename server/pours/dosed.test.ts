@@ -121,7 +121,7 @@ test('what bears heat badly in a cup is known of its recipe and of what was dose
     { name: 'Gold flake', c: 162 },
     { name: 'Silver flake', c: 168 },
   ]);
-  await workshop.post(`/ledgers/${pour.ledgerId}/undo`, { doseId: ledger.doses[0]?.id });
+  await workshop.post('/undo', { rowId: ledger.doses[0]?.id });
   expect(await limits()).toEqual([{ name: 'Silver flake', c: 168 }]);
 });
 

@@ -3,7 +3,7 @@ import { type Doseable, doseGrams } from '../../core/plastisol/weigh.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 import { dosesOf } from '../ledgers/store.ts';
-import { measures, workshop } from '../workshop/store.ts';
+import { ownUnits, workshop } from '../workshop/store.ts';
 
 interface Dosed {
   g: number;
@@ -26,7 +26,7 @@ export function dosedIn(db: Db, ledgerId: string): Dosed {
   );
   const own = {
     dropsPerMl: workshop(db).dropsPerMl,
-    measures: measures(db).map(({ name, ml }) => ({ unit: name, ml })),
+    measures: ownUnits(db),
   };
   const weighed = totals.map((total) => {
     const material = materials.get(total.materialId) as Doseable & { name: string };

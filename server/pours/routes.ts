@@ -7,19 +7,17 @@ import {
   pourBody,
   pourQuery,
   shotBody,
-  undoBody,
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Waits } from '../../core/process/waits.ts';
 import { clockStep } from '../clocks/store.ts';
-import { takeBack } from '../db/log.ts';
-import { insert, mustFind } from '../db/rows.ts';
+import { insert } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { closePour, weighAgain } from './close.ts';
 import { getPour, listPours } from './read.ts';
 import { waitsIn } from './waits.ts';
-import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour, undo } from './write.ts';
+import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour } from './write.ts';
 
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
 const tapped = ['pours', 'clocks', 'today'];
@@ -81,16 +79,6 @@ export const pourEndpoints = [
   }),
   endpoint({
     method: 'POST',
-    path: '/pours/:id/undo',
-    body: undoBody,
-    touches: [...tapped, 'molds'],
-    run: ({ db, body, params, now }) => {
-      undo(db, openPour(db, params.id as string), body.rowId, body.id, now);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
     path: '/pours/:id/close',
     body: closeBody,
     touches: [...bench, 'rack', 'orders', 'recipes', 'molds', 'materials', 'insight'],
@@ -130,19 +118,6 @@ export const pourEndpoints = [
         at,
       });
       if (!early) clockStep(db, 'hardnessRead', { type: 'pour', id }, now);
-      return getPour(db, id);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/hardness/undo',
-    body: undoBody,
-    touches: [...tapped, 'recipes', 'insight'],
-    run: ({ db, body, params, at }) => {
-      const id = params.id as string;
-      mustFind(db, 'pour', id, 'pour');
-      const what = 'reading of this pour';
-      takeBack(db, 'hardness_reading', { id: body.rowId, of: ['pour_id', id], own: body.id, what, at });
       return getPour(db, id);
     },
   }),

@@ -3,19 +3,17 @@ import type * as v from 'valibot';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import { CUP_DEFAULTS, injectorOf } from '../../core/plan/need.ts';
-import { batchSize, inGlasses } from '../../core/plastisol/batch.ts';
+import { type CupWish, planCup } from '../../core/plan/cup.ts';
 import { type Waits, waitOf } from '../../core/process/waits.ts';
 import { clockStep } from '../clocks/store.ts';
-import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLedger } from '../ledgers/store.ts';
 import { openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
-import { itemsOf, latestRevision, scaleItems } from '../recipes/store.ts';
-import { workshop } from '../workshop/store.ts';
+import { itemsOf, latestRevision } from '../recipes/store.ts';
+import { ownUnits, workshop } from '../workshop/store.ts';
 import { getPour, moldsOf } from './read.ts';
 
 type NewPour = v.InferOutput<typeof pourBody>;
@@ -67,76 +65,60 @@ function plastisolLot(db: Db, body: NewPour): { id: string; materialId: string }
   return material ? openLot(db, material.id) : undefined;
 }
 
-/** Lays out one cup: sized from its shots, its recipe scaled, revision, amounts and lots kept as they are now. @param opens waits by mold, in their order. */
-export function layOutPour(db: Db, body: NewPour, at: string, opens?: (Waits | undefined)[]): string {
+interface Gathered extends CupWish {
+  molds: MoldRow[];
+  revisionId: string;
+  lot: { id: string; materialId: string } | undefined;
+  bait: { wantedScale: 'A' | '00' | null; wantedHardness: number | null };
+}
+
+/** Everything that a cup is laid out from, as the workshop stands. @param opens waits by mold, in their order. */
+function gather(db: Db, body: NewPour, opens: (Waits | undefined)[]): Gathered {
   mustFind(db, 'recipe', body.recipeId, 'recipe');
   const chosen = chosenMolds(db, body);
-  const revision = latestRevision(db, body.recipeId);
-  const molds = chosen.map(({ mold: { id, cavities, cavityMl, sprueMl, runnerMl }, shots }) => ({
-    id,
-    cavities,
-    cavityMl,
-    sprueMl,
-    runnerMl,
-    shots,
-    share: 1,
-  }));
-  const usedMolds = chosen.map((choice) => choice.mold);
-  const batch = batchSize({ ...CUP_DEFAULTS, molds, ...injectorOf(body.molds, usedMolds) });
-  const items = itemsOf(db, revision.id);
-  const { glasses } = inGlasses(batch.cookMl, workshop(db).glassMl);
-  const { items: scaled, perGlass } = scaleItems(db, items, revision.basisMl, batch.cookMl, glasses);
-  const lot = plastisolLot(db, body);
-  const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(
-    db,
-    'bait',
-    usedMolds[0]?.baitId as string,
-    'bait',
-  );
-  const plan: Pour['plan'] = {
-    cookMl: batch.cookMl,
-    cookG: batch.cookG,
-    cups: batch.cups,
-    glasses,
-    ...(perGlass ? { perGlass } : {}),
-    yieldFraction: batch.yieldFraction,
-    returnMl: batch.returnMl,
-    molds: batch.molds.map(({ id, shotMl, loads }, index) => ({
-      moldId: id,
-      shots: chosen[index]?.shots ?? 0,
-      shotMl,
-      loads,
-      ...(opens?.[index] ? { opens: opens[index] } : {}),
-    })),
-    items: scaled.map((item, index) => ({
-      ...item,
-      materialId: item.id,
-      materialName: items[index]?.materialName ?? '',
-      lotCode: openLot(db, item.id)?.code ?? null,
-    })),
+  const { id, basisMl } = latestRevision(db, body.recipeId);
+  return {
+    molds: chosen.map(({ mold }) => mold),
+    drawn: chosen.map(({ mold, shots }, index) => ({ mold, shots, opens: opens[index] })),
+    revisionId: id,
+    recipe: {
+      basisMl,
+      lines: itemsOf(db, id).map((item) => ({ ...item, lotCode: openLot(db, item.materialId)?.code ?? null })),
+    },
+    glassMl: workshop(db).glassMl,
+    measures: ownUnits(db),
+    lot: plastisolLot(db, body),
+    bait: mustFind(db, 'bait', chosen[0]?.mold.baitId as string, 'bait'),
   };
+}
+
+/** Lays out one cup: gathered here, computed in the core, written with its ledger, its molds and the lines it is for. */
+export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | undefined)[] = []): string {
+  const gathered = gather(db, body, opens);
+  const plan = planCup(gathered);
+  const { bait, lot } = gathered;
   const id = newId();
   const code = `P${nextNumber(db, 'pour')}`;
   insert(db, 'pour', {
     id,
     code,
     recipeId: body.recipeId,
-    recipeRevisionId: revision.id,
+    recipeRevisionId: gathered.revisionId,
     plastisolId: lot?.materialId,
     plastisolLotId: lot?.id,
-    ledgerId: addLedger(db, code, batch.cookMl, at, true),
+    ledgerId: addLedger(db, code, plan.cookMl, at, true),
     makerId: body.makerId,
-    cookMl: batch.cookMl,
+    cookMl: plan.cookMl,
     plan,
     wantedScale: body.wanted?.scale ?? bait.wantedScale,
     wantedHardness: body.wanted?.value ?? bait.wantedHardness,
     laidOutAt: at,
     createdAt: at,
   });
-  chosen.forEach(({ mold, shots }, position) => {
-    insert(db, 'pour_mold', { pourId: id, moldId: mold.id, position, shots });
+  plan.molds.forEach(({ moldId, shots }, position) => {
+    insert(db, 'pour_mold', { pourId: id, moldId, position, shots });
   });
-  linkOrderLines(db, id, body, new Set(usedMolds.map((mold) => mold.baitId)));
+  linkOrderLines(db, id, body, new Set(gathered.molds.map((mold) => mold.baitId)));
   return id;
 }
 
@@ -235,19 +217,6 @@ export function addMarks(
     });
   });
   clockStep(db, 'lookedAt', aboutMold(pour.id, shot.moldId), now);
-}
-
-/** Takes back a shot or a heat of this pour. */
-export function undo(db: Db, pour: OpenPour, rowId: string, own: string | undefined, now: Date): void {
-  const at = now.toISOString();
-  const taken = { id: rowId, of: ['pour_id', pour.id] as [string, string], own, at };
-  if (first(db, 'SELECT 1 FROM shot_live WHERE id = ? AND pour_id = ?', [rowId, pour.id])) {
-    const { moldId } = takeBack<{ moldId: string }>(db, 'shot', { ...taken, what: 'shot in this pour' });
-    clockStep(db, 'shotTakenBack', aboutMold(pour.id, moldId), now);
-    return;
-  }
-  const what = 'shot or reading in this pour, or it was taken back';
-  takeBack(db, 'heat', { ...taken, what, change: () => ({ kind: 'reversed', c: null }) });
 }
 
 /** Puts a pour away that was laid out by mistake, or takes it up again; one that was drawn from is closed by weighing. */

@@ -22,7 +22,7 @@ export const recipeEndpoints = [
     run: ({ db, params, query }) => {
       mustFind(db, 'recipe', params.id as string, 'recipe');
       const revision = latestRevision(db, params.id as string);
-      return { items: scaleItems(db, itemsOf(db, revision.id), revision.basisMl, query.batchMl).items };
+      return { items: scaleItems(db, itemsOf(db, revision.id), revision.basisMl, query.batchMl) };
     },
   }),
   endpoint({

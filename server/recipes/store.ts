@@ -2,7 +2,7 @@ import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
-import { scaleGlasses } from '../../core/plastisol/recipe.ts';
+import { scaleLines } from '../../core/plastisol/recipe.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
@@ -10,7 +10,7 @@ import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { openLot } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
-import { measures, workshop } from '../workshop/store.ts';
+import { ownUnits, workshop } from '../workshop/store.ts';
 
 type Items = v.InferOutput<typeof recipeBody>['items'];
 
@@ -45,10 +45,8 @@ export const itemsOf = (db: Db, revisionId: string): RecipeItem[] =>
   itemsByRevision(db, [revisionId]).get(revisionId) ?? [];
 
 /** These items scaled to a batch, with the workshop's own measures. */
-export function scaleItems(db: Db, items: RecipeItem[], basisMl: number, batchMl: number, glasses = 1) {
-  const own = measures(db).map(({ name, ml }) => ({ unit: name, ml }));
-  return scaleGlasses(items, basisMl, batchMl, glasses, own);
-}
+export const scaleItems = (db: Db, items: RecipeItem[], basisMl: number, batchMl: number) =>
+  scaleLines(items, basisMl, batchMl, ownUnits(db));
 
 type BareRevision = Omit<RecipeRevision, 'items'>;
 

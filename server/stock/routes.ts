@@ -1,10 +1,9 @@
 import { stockOutBody } from '../../contract/orders.ts';
-import { undoBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { first } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { promisedByRack } from '../orders/need.ts';
-import { bagByCode, remelt, reverseMove, stockMoves, stockOut, unpack } from './store.ts';
+import { bagByCode, remelt, stockMoves, stockOut, unpack } from './store.ts';
 
 const touches = ['rack', 'orders', 'today', 'line', 'recipes', 'pours'];
 
@@ -26,16 +25,6 @@ export const stockEndpoints = [
     touches,
     run: ({ db, body, at }) => {
       stockOut(db, body, at);
-      return { items: promisedByRack(db, at), remelt: remelt(db), moves: stockMoves(db), nextCursor: null };
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/rack/undo',
-    body: undoBody,
-    touches,
-    run: ({ db, body, at }) => {
-      reverseMove(db, body.rowId, body.id, at);
       return { items: promisedByRack(db, at), remelt: remelt(db), moves: stockMoves(db), nextCursor: null };
     },
   }),

@@ -1,7 +1,6 @@
 import type { Bag, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
-import { takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, nextNumber, type Row } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -223,12 +222,11 @@ export const stockMoves = (db: Db) =>
      WHERE k.kind IN ('fished', 'given', 'scrapped') ORDER BY k.seq DESC LIMIT 30`,
   ).map(({ gone, ...move }) => ({ ...move, reversed: gone }));
 
-const backOnTheRack = ({ baits }: Row) => ({ kind: 'reversed', baits: -Number(baits), note: '' });
+/** What leaves the rack without an order comes back as many. */
+export const backOnTheRack = ({ baits }: Row) => ({ kind: 'reversed', baits: -Number(baits), note: '' });
 
-/** Takes back baits that left without an order. */
-export function reverseMove(db: Db, moveId: string, own: string | undefined, at: string): void {
-  // What was poured or packed is undone where it was done: by weighing again, by opening the bag.
-  if (!first(db, `SELECT 1 FROM stock_move WHERE id = ? AND kind IN ('fished', 'given', 'scrapped')`, [moveId]))
+/** What was poured or packed is undone where it was done: by weighing again, by opening the bag. */
+export function refuseUnlessMoved({ kind }: Row): void {
+  if (!['fished', 'given', 'scrapped'].includes(String(kind)))
     throw new Failure('not-found', 'There is no such move to take back.');
-  takeBack(db, 'stock_move', { id: moveId, own, what: 'move', at, change: backOnTheRack });
 }

@@ -1,7 +1,7 @@
 import { format } from 'date-fns/format';
 import { parseISO } from 'date-fns/parseISO';
 import { subDays } from 'date-fns/subDays';
-import type { Line, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
+import type { LineCounts, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
 import { countWord, isLate, tonight } from '../../core/plan/evening.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { isCounted, piecesText } from '../../core/units/counted.ts';
@@ -290,7 +290,7 @@ export function today(db: Db, now: Date): Today {
   };
 }
 
-export function line(db: Db, now: Date): Line {
+export function line(db: Db, now: Date): LineCounts {
   const at = now.toISOString();
   const needs = allNeeds(db, at);
   const lying = first<{ baits: number; curing: number }>(

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Order } from '../../contract/orders.ts';
 import type { Pour } from '../../contract/pours.ts';
-import type { Line, Today } from '../../contract/today.ts';
+import type { LineCounts, Today } from '../../contract/today.ts';
 import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
@@ -144,7 +144,7 @@ describe('the sentence', () => {
     expect(await asked()).toBe(1);
     const { body } = await workshop.post<Pour>(`/pours/${id}/hardness`, { scale: '00', value: 33 });
     expect(await asked()).toBe(0);
-    await workshop.post(`/pours/${id}/hardness/undo`, { rowId: body.hardness[0]?.id });
+    await workshop.post('/undo', { rowId: body.hardness[0]?.id });
     expect(await asked()).toBe(1);
   });
 
@@ -152,7 +152,7 @@ describe('the sentence', () => {
     await workshop.post<Pour>('/pours', { recipeId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
     const pour = await poured(workshop, stock, 2);
     await workshop.post(`/pours/${pour.id}/close`, closing(7, 1));
-    const { body } = await workshop.get<Line>('/line');
+    const { body } = await workshop.get<LineCounts>('/line');
     expect(body).toEqual({
       masters: { count: 1, unmeasured: 0 },
       molds: { count: 1, setting: 0 },

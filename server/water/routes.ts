@@ -2,7 +2,6 @@ import { listQuery } from '../../contract/fields.ts';
 import { type KickFit, ladderBody, trialBody, waterTestBody } from '../../contract/water.ts';
 import { Failure } from '../../core/failure.ts';
 import { ladderSteps } from '../../core/water/ladder.ts';
-import { takeBack } from '../db/log.ts';
 import { first, insert, mustFind } from '../db/rows.ts';
 import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
@@ -51,15 +50,6 @@ export const waterEndpoints = [
       return getTest(db, id);
     },
   }),
-  endpoint({
-    method: 'POST',
-    path: '/water-tests/:id/reverse',
-    touches,
-    run: ({ db, params, at }) => {
-      takeBack(db, 'water_test', { id: params.id as string, what: 'water test', at });
-      return {};
-    },
-  }),
   endpoint({ method: 'GET', path: '/ladders', query: listQuery, run: ({ db, query }) => listLadders(db, query) }),
   endpoint({
     method: 'GET',
@@ -101,17 +91,6 @@ export const waterEndpoints = [
         throw new Failure('invalid-input', `This ladder has steps 0 to ${ladder.steps.length - 1}.`, 'step');
       insert(db, 'ladder_trial', { ...body, id: newId(body.id), ladderId: ladder.id, at });
       return getLadder(db, ladder.id);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/ladders/:id/trials/:trialId/reverse',
-    touches,
-    finish: judged,
-    run: ({ db, params, at }) => {
-      const { id, trialId } = params as { id: string; trialId: string };
-      takeBack(db, 'ladder_trial', { id: trialId, of: ['ladder_id', id], what: 'trial of this ladder', at });
-      return getLadder(db, id);
     },
   }),
   endpoint({ method: 'GET', path: '/kick-fit', run: () => null, finish: (_none, beside) => kickFit(beside) }),

@@ -51,11 +51,11 @@ describe('water tests', () => {
     expect(body).toMatchObject({ revisionNumber: 1, masterName: 'Sandlance 110', sinkS: 5, sinkDepthMm: 400 });
     await workshop.post(tests, { place: 'lake', placeName: 'north slip', fish: 6, ending: 'torn', rig: 'weedless' });
     expect(await fitNow()).toMatchObject({ fromLadders: 0, fromTests: 1, fit: { n: 1 } });
-    await workshop.post(`/water-tests/${body.id}/reverse`, undefined);
+    await workshop.post('/undo', { rowId: body.id });
     expect(await fitNow()).toMatchObject({ fromTests: 0, fit: null });
     const { body: list } = await workshop.get<Page<WaterTest>>(`/masters/${master.id}/water-tests`);
     expect(list.items.map((one) => one.placeName)).toEqual(['north slip']);
-    const twice = await workshop.post(`/water-tests/${body.id}/reverse`, undefined);
+    const twice = await workshop.post('/undo', { rowId: body.id });
     expect([twice.status, twice.body.error.code]).toEqual([409, 'already-reversed']);
   });
 
@@ -118,7 +118,8 @@ describe('the tail ladder', () => {
     expect(now.fit?.addedMassCoefficient).toBeLessThan(0.56);
     expect(now.next.map((one) => one.step)).toEqual([4]);
     const before = now.trials.length;
-    const back = await workshop.post<Ladder>(`/ladders/${ladder.id}/trials/${now.trials[0]?.id}/reverse`, undefined);
+    await workshop.post('/undo', { rowId: now.trials[0]?.id });
+    const back = await workshop.get<Ladder>(`/ladders/${ladder.id}`);
     expect(back.body.trials).toHaveLength(before - 1);
     expect(await fitNow()).toMatchObject({ fromLadders: before - 1 });
   });

@@ -1,5 +1,6 @@
 import type { Bait, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
 import { usual } from '../../core/defaults.ts';
+import type { Measure } from '../../core/units/convert.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -28,6 +29,9 @@ export function ensureWorkshop(db: Db): void {
 
 export const makers = (db: Db) => all<Maker>(db, 'SELECT * FROM maker ORDER BY created_at');
 export const measures = (db: Db) => all<OwnMeasure>(db, 'SELECT * FROM measure ORDER BY name');
+
+/** The workshop's own measures as units that amounts may be written in. */
+export const ownUnits = (db: Db): Measure[] => measures(db).map(({ name, ml }) => ({ unit: name, ml }));
 export const baits = (db: Db) => all<Bait>(db, 'SELECT * FROM bait ORDER BY name');
 
 export function addBait(db: Db, bait: { name: string; shape: string; packCount: number }, at: string): string {

@@ -6,7 +6,7 @@ import type { Mold, MoldRow } from '../../contract/molds.ts';
 import type { Bag, Customer, Order, OrderRow, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
 import type { Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
-import type { Line, SearchHit, Today } from '../../contract/today.ts';
+import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
 import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water.ts';
 import type { Bait, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
 import { call } from './client.ts';
@@ -97,7 +97,7 @@ export const queries = {
   clocks: { ...list<Clock>('clocks', '/clocks', ''), ...beside },
   kept: newest<Kept>('kept', '/kept', '?limit=50'),
   today: queryOptions({ queryKey: ['today'], queryFn: () => call<Today>('/today') }),
-  line: queryOptions({ ...beside, queryKey: ['line'], queryFn: () => call<Line>('/line') }),
+  line: queryOptions({ ...beside, queryKey: ['line'], queryFn: () => call<LineCounts>('/line') }),
   search: (q: string) =>
     queryOptions({
       ...beside,

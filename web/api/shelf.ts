@@ -1,4 +1,5 @@
 import { OLD_TAP_LIST, TAP_SHELF } from '../../contract/pages.ts';
+import { undoOfOlder } from '../../contract/undo.ts';
 
 /** A bench tap on its way: kept in the browser until the server has answered it. */
 export interface Tap {
@@ -39,7 +40,7 @@ export function shelved(): Tap[] {
       const name = localStorage.key(i);
       if (!name?.startsWith(TAP_SHELF)) continue;
       const tap = parsed(localStorage.getItem(name));
-      if (isTap(tap)) found.push(tap);
+      if (isTap(tap)) found.push(undoOfOlder(tap));
     }
   } catch {
     return [];

@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { inUse } from '../../contract/fields.ts';
 import type { Material, MaterialKind } from '../../contract/materials.ts';
 import { DOSED, type Dose } from '../../contract/recipes.ts';
+import { UNDO } from '../../contract/undo.ts';
 
 import { cupTotals } from '../../core/plastisol/cup.ts';
 import { serverStamp } from '../api/now.ts';
@@ -12,12 +13,18 @@ import { useTaste } from './taste.tsx';
 /** The doses with those still on their way, so that the total is right before the Wi-Fi is. */
 export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials: Material[]): Dose[] {
   const known = new Set(doses.map((dose) => dose.id));
-  const waiting = taps.filter(
-    (row) => !row.refused && row.path.startsWith(`/ledgers/${ledgerId}/`) && !known.has(String(row.body.id)),
-  );
+  const mine = new Set(doses.map((dose) => dose.id));
+  const waiting = taps.filter(({ refused, path, body }) => {
+    if (refused || known.has(String(body.id))) return false;
+    if (path === UNDO) return mine.has(String(body.rowId));
+    if (!path.startsWith(`/ledgers/${ledgerId}/`)) return false;
+    mine.add(String(body.id));
+    return true;
+  });
   let seq = doses.at(-1)?.seq ?? 0;
   const more = waiting.map(({ body, path }): Dose => {
-    const undone = path.endsWith('/undo') ? doses.find((dose) => dose.id === body.doseId) : undefined;
+    const takes = path === UNDO ? String(body.rowId) : null;
+    const undone = doses.find((dose) => dose.id === takes) ?? waiting.find((row) => row.body.id === takes)?.body;
     const materialId = String(body.materialId ?? undone?.materialId ?? '');
     seq += 1;
     return {
@@ -27,7 +34,7 @@ export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials
       materialName: materials.find((material) => material.id === materialId)?.name ?? '',
       amount: Number(body.amount ?? undone?.amount ?? 0),
       unit: String(body.unit ?? undone?.unit ?? ''),
-      reverses: path.endsWith('/undo') ? String(body.doseId) : null,
+      reverses: takes,
       at: String(body.tappedAt ?? serverStamp()),
     };
   });
@@ -108,13 +115,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
       about,
     );
   const undo = () =>
-    last &&
-    tapRow(
-      `/ledgers/${ledgerId}/undo`,
-      { doseId: last.id },
-      `taking back ${amountText(last.amount, last.unit)}`,
-      about,
-    );
+    last && tapRow(UNDO, { rowId: last.id }, `taking back ${amountText(last.amount, last.unit)}`, about);
   if (shelf.length === 0)
     return <p className="text-lg">Add a colourant, flake or salt to the store first, or write it into a recipe.</p>;
   const set = picked ? stepsFor(picked) : undefined;

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Menu, Moon, Settings, Sun } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { NavLink, useLocation } from 'react-router';
-import type { Line } from '../../contract/today.ts';
+import type { LineCounts } from '../../contract/today.ts';
 import { queries } from '../api/queries.ts';
 import { chooseTheme, useTheme } from '../parts/theme.ts';
 
@@ -10,7 +10,7 @@ interface Station {
   to: string;
   name: string;
   /** What waits there, in figures and in words for who hears it. */
-  waits(line: Line): [figures: string, words: string];
+  waits(line: LineCounts): [figures: string, words: string];
 }
 
 const STATIONS: Station[] = [
@@ -101,7 +101,7 @@ function OthersMenu() {
   );
 }
 
-function Stations({ data }: { data: Line | undefined }) {
+function Stations({ data }: { data: LineCounts | undefined }) {
   return (
     <nav aria-label="The line" className="flex order-last w-full md:order-none md:w-auto">
       {STATIONS.map((station) => {

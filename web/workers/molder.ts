@@ -7,7 +7,7 @@ import type { MoldPart } from '../../core/mold/pieces.ts';
 import type { Mesh, Vec3 } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { loadModeller } from '../../core/shape/sculpt.ts';
-import { Bench, meshOf } from '../../core/shape/solids.ts';
+import { meshOf, Solids } from '../../core/shape/solids.ts';
 import { BALLS_MM, TRIAL_BALL_MM, toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
@@ -44,13 +44,13 @@ const molder = {
     built = buildMold(kit, bait, wish, tell);
     const { parts, casting, ...figures } = built;
     const whole = asDrawn(parts, casting);
-    const bench = new Bench(kit);
-    const saw = (mesh: Mesh) => meshOf(bench.keep(bench.solid(mesh).trimByPlane([0, 1, 0], figures.sectionMm)));
+    const solids = new Solids(kit);
+    const saw = (mesh: Mesh) => meshOf(solids.keep(solids.solid(mesh).trimByPlane([0, 1, 0], figures.sectionMm)));
     const sawn = asDrawn(
       parts.map((part) => (/rod|electrode/.test(part.name) ? part : { ...part, mesh: saw(part.mesh) })),
       saw(casting),
     );
-    bench.clear();
+    solids.clear();
     const moved = [whole, sawn].flatMap((one) =>
       [...one.parts, one.casting].flatMap(({ positions, normals }) => [positions.buffer, normals.buffer]),
     );

@@ -3,7 +3,7 @@ import { BALLS_MM } from '../../../core/shape/toolReach.ts';
 import { leanWord } from '../../parts/solid/lean.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { MOLD_WAY_WORDS } from '../../parts/words/mold.ts';
-import { Line, type JudgeProps as Props, WAYS_UP, type WayUp } from './judging.tsx';
+import { Fact, type JudgeProps as Props, WAYS_UP, type WayUp } from './judging.tsx';
 import { SHOWN_WORDS, type Shown } from './show.ts';
 
 const wayWord = (direction: number[]) => {
@@ -49,8 +49,8 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
         ))}
       </ul>
       <ul className="ruled text-sm">
-        <Line label="Best pull" value={parting ? wayWord(parting.direction) : '…'} />
-        <Line
+        <Fact label="Best pull" value={parting ? wayWord(parting.direction) : '…'} />
+        <Fact
           label="Undercut"
           value={parting ? `${(parting.undercutFraction * 100).toFixed(1)} %` : '…'}
           bad={(parting?.undercutFraction ?? 0) > 0.03}
@@ -70,7 +70,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
             ))}
           </select>
         </li>
-        <Line
+        <Fact
           label={`Air, ${assumed.wayUp} up`}
           value={
             traps
@@ -81,7 +81,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
           }
           bad={others.length > 0}
         />
-        <Line
+        <Fact
           label="Tilt for least air"
           value={
             tilt
@@ -91,12 +91,12 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
               : '…'
           }
         />
-        <Line
+        <Fact
           label={`A ball of ${text(assumed.ballMm, 'length')} leaves`}
           value={reach ? text(reach.greatestMm, 'length') : '…'}
           bad={(reach?.greatestMm ?? 0) > 0.1}
         />
-        <Line
+        <Fact
           label="Largest that reaches all"
           value={
             reach

@@ -2,7 +2,7 @@ import { outlineOf } from '../../../core/shape/outline.ts';
 import { hookFit } from '../../../core/water/hook.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { type Assumed, Line, POINT_SHARE, type JudgeProps as Props } from './judging.tsx';
+import { type Assumed, Fact, POINT_SHARE, type JudgeProps as Props } from './judging.tsx';
 import { HookSwitch } from './Sink.tsx';
 
 /** A hook laid through the bait, to scale. */
@@ -74,13 +74,13 @@ export function HookFit({ spec, assumed, onAssume }: Props) {
         onChange={(shankZMm) => put({ shankZMm })}
       />
       <ul className="ruled text-sm mt-1">
-        <Line
+        <Fact
           label="Bend inside the body"
           value={found.bendInside ? 'yes' : 'no: it hangs out'}
           bad={!found.bendInside}
         />
-        <Line label="Slot it needs" value={text(found.slotNeededMm, 'length')} />
-        <Line
+        <Fact label="Slot it needs" value={text(found.slotNeededMm, 'length')} />
+        <Fact
           label="Slot there is"
           value={
             found.slotSpareMm === null
@@ -91,7 +91,7 @@ export function HookFit({ spec, assumed, onAssume }: Props) {
           }
           bad={found.slotSpareMm !== null && found.slotSpareMm < 0}
         />
-        <Line
+        <Fact
           label="Eye through the bore"
           value={
             found.boreSpareMm === null

@@ -88,7 +88,7 @@ export interface JudgeProps {
   materials: Material[];
 }
 
-export function Line({ label, value, bad }: { label: string; value: string; bad?: boolean }) {
+export function Fact({ label, value, bad }: { label: string; value: string; bad?: boolean }) {
   return (
     <li className="py-0.5 flex justify-between gap-2">
       <span>{label}</span>

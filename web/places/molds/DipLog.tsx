@@ -5,6 +5,7 @@ import { Failure } from '../../../core/failure.ts';
 import { dipPlan, dipSchema } from '../../../core/mold/dip.ts';
 import { dipFit, dipFitSchema } from '../../../core/mold/dipFit.ts';
 import { check } from '../../../core/validate.ts';
+import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
@@ -14,7 +15,6 @@ import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { hundredths } from '../../parts/words/mold.ts';
-import { useTakeBack } from './Weighings.tsx';
 
 /** How many dips make the wall, from what dips built here before. */
 export function DipLog({ mold }: { mold: Mold }) {
@@ -110,7 +110,7 @@ function LogDip({ mold }: { mold: Mold }) {
       sheet.done();
     },
   );
-  const back = useTakeBack(mold, 'dips');
+  const back = useUndo();
   return (
     <>
       <Sheet

@@ -3,6 +3,7 @@ import { type Mold, SPARK_SEEN, type SparkRun, sparkBody } from '../../../contra
 import { Failure, type Told } from '../../../core/failure.ts';
 import { type SparkPlan, sparkLog, sparkPlan } from '../../../core/mold/spark.ts';
 import { durationText } from '../../../core/units/show.ts';
+import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { NumberField, QuantityField, Refusal } from '../../parts/Fields.tsx';
@@ -11,7 +12,6 @@ import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { hundredths } from '../../parts/words/mold.ts';
-import { useTakeBack } from './Weighings.tsx';
 
 const SEEN_WORDS: Record<SparkRun['seen'], string> = {
   clean: 'even and grey',
@@ -146,7 +146,7 @@ function Runs({ mold }: { mold: Mold }) {
       sheet.done();
     },
   );
-  const back = useTakeBack(mold, 'sparks');
+  const back = useUndo();
   return (
     <>
       <Sheet

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { type Mold, type Weighing, weighingBody } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
+import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -98,7 +99,7 @@ function WeighingSheet({ mold }: { mold: Mold }) {
 
 function Log({ mold }: { mold: Mold }) {
   const { text } = useTaste();
-  const back = useTakeBack(mold, 'weighings');
+  const back = useUndo();
   if (mold.care.weighings.length === 0) return null;
   return (
     <ul className="ruled max-w-2xl">
@@ -118,7 +119,3 @@ function Log({ mold }: { mold: Mold }) {
     </ul>
   );
 }
-
-/** A slip in one of a mold's logs, taken back by a row of its own. */
-export const useTakeBack = (mold: Mold, log: 'weighings' | 'dips' | 'sparks') =>
-  useWrite<Mold, string>((rowId) => ({ path: `/molds/${mold.id}/taken-back`, body: { log, rowId } }));

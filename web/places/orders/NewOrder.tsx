@@ -15,7 +15,7 @@ import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 
-interface Line {
+interface WantedLine {
   baitId: string;
   recipeId: string;
   packs: number | null;
@@ -28,7 +28,7 @@ interface Typed {
   newCustomer: { name: string; contact: string };
   dueOn: string;
   notes: string;
-  lines: Line[];
+  lines: WantedLine[];
 }
 
 const SOMEBODY_NEW = 'new';
@@ -82,7 +82,7 @@ interface Known {
 
 function OrderSheet({ baits, recipes, customers }: Known) {
   const navigate = useNavigate();
-  const lineOf = (bait: Bait): Line => ({
+  const lineOf = (bait: Bait): WantedLine => ({
     baitId: bait.id,
     recipeId: recipes[0]?.id ?? '',
     packs: 1,

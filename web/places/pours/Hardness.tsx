@@ -2,6 +2,7 @@ import { useRef, useState } from 'react';
 import { hardnessBody, type Pour } from '../../../contract/pours.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useMinute } from '../../api/now.ts';
+import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -37,7 +38,7 @@ export function Hardness({ pour }: { pour: Pour }) {
   );
   const latest = useRef(sheet.values);
   latest.current = sheet.values;
-  const undo = useWrite<Pour, string>((rowId) => ({ path: `/pours/${pour.id}/hardness/undo`, body: { rowId } }));
+  const undo = useUndo();
   const leftS = pour.curedAt ? (Date.parse(pour.curedAt) - now) / 1000 : 0;
   const counted = pour.hardness.filter((reading) => !reading.early);
   const shown = counted.filter((reading) => reading.scale === (pour.wanted?.scale ?? scale));

@@ -4,8 +4,8 @@ import { useSearchParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
 import { Failure } from '../../../core/failure.ts';
-import { CUP_DEFAULTS, injectorOf } from '../../../core/plan/need.ts';
-import { batchSize, inGlasses } from '../../../core/plastisol/batch.ts';
+import { cupFor } from '../../../core/plan/cup.ts';
+import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Refusal, SelectField, Stepper } from '../../parts/Fields.tsx';
@@ -19,28 +19,10 @@ import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Why } from '../../parts/Why.tsx';
 
 function sized(molds: MoldRow[], shots: Record<string, number>) {
-  const chosen = molds.filter((mold) => (shots[mold.id] ?? 0) > 0);
-  if (chosen.length === 0) return {};
-  const rows = chosen.map(({ id, cavities, cavityMl, sprueMl, runnerMl }) => ({
-    id,
-    cavities,
-    cavityMl,
-    sprueMl,
-    runnerMl,
-    share: 1,
-    shots: shots[id] ?? 1,
-  }));
+  const drawn = molds.flatMap((mold) => (shots[mold.id] ? [{ mold, shots: shots[mold.id] as number }] : []));
+  if (drawn.length === 0) return {};
   try {
-    return {
-      batch: batchSize({
-        ...CUP_DEFAULTS,
-        molds: rows,
-        ...injectorOf(
-          chosen.map(({ id }) => ({ moldId: id })),
-          molds,
-        ),
-      }),
-    };
+    return { batch: cupFor(drawn) };
   } catch (error) {
     if (error instanceof Failure) return { refused: error.told };
     throw error;

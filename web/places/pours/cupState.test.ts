@@ -59,7 +59,7 @@ describe('taps on their way are shown as if they had arrived', () => {
   });
 
   test('an undo takes the dose out of the total but not out of the list', () => {
-    const folded = fold(tap('/ledgers/l/undo', { id: 'u1', doseId: 'd1' }));
+    const folded = fold(tap('/undo', { id: 'u1', rowId: 'd1' }));
     expect(cupTotals(folded.doses)).toEqual([]);
     expect(folded.doses).toHaveLength(2);
   });
@@ -77,8 +77,8 @@ describe('taps on their way are shown as if they had arrived', () => {
   test('a reading is added, and taken back', () => {
     const reading = tap('/pours/p/heats', { id: 'h2', kind: 'reading', c: 168 });
     expect(fold(reading).heats.map((row) => row.c)).toEqual([175, 168]);
-    expect(fold(reading, tap('/pours/p/undo', { id: 'x', rowId: 'h2' })).heats.map((row) => row.c)).toEqual([175]);
-    expect(fold(tap('/pours/p/undo', { id: 'x', rowId: 's1' })).shots).toEqual([]);
+    expect(fold(reading, tap('/undo', { id: 'x', rowId: 'h2' })).heats.map((row) => row.c)).toEqual([175]);
+    expect(fold(tap('/undo', { id: 'x', rowId: 's1' })).shots).toEqual([]);
   });
 
   test('what has arrived meanwhile is not counted twice', () => {
@@ -106,7 +106,7 @@ describe('taps on their way are shown as if they had arrived', () => {
     // The second shot of this mold: its wall is warm.
     expect(opens(shot)).toEqual(['2026-03-02T19:02:00.000Z', '2026-03-02T19:30:00.000Z']);
     expect(opens(shot, tap('/pours/p/shots/s2/marks', { marks: [] }))).toEqual([null, '2026-03-02T19:30:00.000Z']);
-    expect(opens(shot, tap('/pours/p/undo', { id: 'x', rowId: 's2' }))).toEqual([null, '2026-03-02T19:30:00.000Z']);
+    expect(opens(shot, tap('/undo', { id: 'x', rowId: 's2' }))).toEqual([null, '2026-03-02T19:30:00.000Z']);
   });
 
   test('what is on its way bears the moment it was tapped, whatever this device believes the time is', () => {

@@ -1,6 +1,7 @@
 import type { Material } from '../../../contract/materials.ts';
 import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import type { Dose } from '../../../contract/recipes.ts';
+import { UNDO } from '../../../contract/undo.ts';
 import { type CupNow, shotsOf } from '../../../core/process/next.ts';
 import { waitOf } from '../../../core/process/waits.ts';
 import { serverStamp } from '../../api/now.ts';
@@ -18,7 +19,7 @@ export interface Folded {
 /** The pour as it will be once the taps on their way have arrived. */
 export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded {
   const base = `/pours/${pour.id}`;
-  const waiting = taps.filter((tap) => !tap.refused && tap.path.startsWith(base));
+  const waiting = taps.filter((tap) => !tap.refused && (tap.path.startsWith(base) || tap.path === UNDO));
   const doses = withTaps(pour.doses, taps, pour.ledgerId, materials);
   let heats = [...pour.heats];
   let shots = pour.shots.map((shot) => ({ ...shot, marks: [...shot.marks] }));
@@ -50,7 +51,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         const waitS = waitOf(mold.opens, shotsOf({ shots }, mold.moldId).length - 1);
         mold.opensAt = new Date(Date.parse(now) + waitS * 1000).toISOString();
       }
-    } else if (path === `${base}/undo`) {
+    } else if (path === UNDO) {
       heats = heats.filter((heat) => heat.id !== body.rowId);
       const mold = moldOf(shots.find((shot) => shot.id === body.rowId));
       if (mold) mold.opensAt = null;

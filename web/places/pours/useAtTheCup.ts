@@ -2,6 +2,7 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Material } from '../../../contract/materials.ts';
 import type { Fault, Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
+import { UNDO } from '../../../contract/undo.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { nextOf } from '../../../core/process/next.ts';
@@ -45,7 +46,7 @@ function useCupTaps(pour: Pour) {
         );
       }
     },
-    undo: (row: Heat | Shot) => tapRow(`${base}/undo`, { rowId: row.id }, 'undo', pour.id),
+    undo: (row: Heat | Shot) => tapRow(UNDO, { rowId: row.id }, 'undo', pour.id),
   };
 }
 

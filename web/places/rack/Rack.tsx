@@ -5,6 +5,7 @@ import type { RackRow } from '../../../contract/orders.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useMinute } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
+import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { dateText } from '../../parts/dates.ts';
@@ -142,7 +143,7 @@ function MoveRow({
     reversed: boolean;
   };
 }) {
-  const undo = useWrite(() => ({ path: '/rack/undo', body: { rowId: move.id } }));
+  const undo = useUndo();
   return (
     <li className={`py-1.5 text-sm ${move.reversed ? 'line-through soft' : ''}`}>
       <b className="figure">{-move.baits}</b> {move.baitName} {move.recipeName}, {move.kind}
@@ -152,7 +153,7 @@ function MoveRow({
       </Link>{' '}
       <span className="soft">{dateText(move.at)}</span>{' '}
       {!move.reversed && (
-        <button type="button" className="link" onClick={() => undo.mutate()}>
+        <button type="button" className="link" onClick={() => undo.mutate(move.id)}>
           undo
         </button>
       )}

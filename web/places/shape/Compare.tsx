@@ -13,7 +13,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import type { Drawn } from '../../workers/solid.ts';
 import { PLASTIC, tried } from '../judge/judging.tsx';
 import { useKick } from '../judge/useKick.ts';
-import { differences } from './words.ts';
+import { differences, inWords } from './words.ts';
 
 /** Two revisions laid over each other, with the figures that changed. */
 export function Compare() {
@@ -176,7 +176,8 @@ function FiguresOfBoth({ master, older, newer }: Pair & { master: Master }) {
 }
 
 function Changed({ older, newer }: Pair) {
-  const changes = older.spec && newer.spec ? differences(older.spec, newer.spec) : [];
+  const taste = useTaste();
+  const changes = older.spec && newer.spec ? differences(older.spec, newer.spec).map((one) => inWords(one, taste)) : [];
   return (
     <section>
       <h2 className="mb-1">What was changed</h2>

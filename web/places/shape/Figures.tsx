@@ -1,7 +1,7 @@
 import type { useJudged } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import type { Shown } from '../judge/show.ts';
-import type { differences } from './words.ts';
+import { type Difference, inWords } from './words.ts';
 
 export function Legend({ shown }: { shown: Shown }) {
   const { text } = useTaste();
@@ -36,9 +36,10 @@ export function FigureTable({
   changes,
 }: {
   judged: ReturnType<typeof useJudged>['judged'];
-  changes: ReturnType<typeof differences>;
+  changes: Difference[];
 }) {
-  const { text } = useTaste();
+  const taste = useTaste();
+  const { text } = taste;
   const { measured, thickness, parting, traps, tilt, reach } = judged;
   const rows: [string, string][] = [
     ...(measured
@@ -70,7 +71,9 @@ export function FigureTable({
       `${text(trap.pointMm[0], 'length')} from the nose, ${text(trap.prominenceMm, 'length')} high`,
     ]),
     ...(tilt ? ([['Best tilt', `${tilt.tiltDeg.toFixed(0)}°`]] as [string, string][]) : []),
-    ...(reach ? ([[`${reach.ballMm} mm ball leaves`, text(reach.greatestMm, 'length')]] as [string, string][]) : []),
+    ...(reach
+      ? ([[`A ball of ${text(reach.ballMm, 'length')} leaves`, text(reach.greatestMm, 'length')]] as [string, string][])
+      : []),
   ];
   return (
     <details className="text-sm">
@@ -83,14 +86,16 @@ export function FigureTable({
               <td className="figure">{value}</td>
             </tr>
           ))}
-          {changes.map((change) => (
-            <tr key={change.what}>
-              <th className="text-left font-normal soft pr-4">changed: {change.what}</th>
-              <td className="figure">
-                {change.from} → {change.to}
-              </td>
-            </tr>
-          ))}
+          {changes
+            .map((change) => inWords(change, taste))
+            .map((change) => (
+              <tr key={change.what}>
+                <th className="text-left font-normal soft pr-4">changed: {change.what}</th>
+                <td className="figure">
+                  {change.from} → {change.to}
+                </td>
+              </tr>
+            ))}
         </tbody>
       </table>
     </details>

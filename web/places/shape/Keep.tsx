@@ -8,7 +8,8 @@ import { useWrite } from '../../api/write.ts';
 import { ChoiceIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
-import type { differences } from './words.ts';
+import { useTaste } from '../../parts/taste.tsx';
+import { type Difference, inWords } from './words.ts';
 
 interface KeepProps {
   spec: ShapeSpec;
@@ -17,7 +18,7 @@ interface KeepProps {
   startShape?: string | undefined;
   /** The revision that a tail was taken over from. */
   tailFrom: string;
-  changes: ReturnType<typeof differences>;
+  changes: Difference[];
   onKept(): void;
   onClose(): void;
 }
@@ -30,6 +31,7 @@ interface Typed {
 
 export function Keep({ spec, master, revision, startShape, tailFrom, changes, onKept, onClose }: KeepProps) {
   const navigate = useNavigate();
+  const taste = useTaste();
   const [begun] = useState<Typed>({ name: '', reason: '', secondParentId: tailFrom || null });
   const bodyOf = useCallback(
     ({ name, reason, secondParentId }: Typed) =>
@@ -64,7 +66,10 @@ export function Keep({ spec, master, revision, startShape, tailFrom, changes, on
       .map((row) => ({ value: row.id, label: `v${row.number}: ${row.reason}` })),
     ...others.map((row) => ({ value: row.latest.id, label: `${row.name} v${row.latest.number}` })),
   ];
-  const said = changes.slice(0, 4).map((change) => `${change.what} ${change.from} → ${change.to}`);
+  const said = changes.slice(0, 4).map((change) => {
+    const { what, from, to } = inWords(change, taste);
+    return `${what} ${from} → ${to}`;
+  });
   return (
     <Sheet
       of={sheet}

@@ -2,10 +2,12 @@ import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { STARTS } from '../../../core/shape/starts.ts';
 import { box, sphere, torus } from '../../../core/shape/testing.ts';
+import type { Dimension } from '../../../core/units/dimension.ts';
+import { showText, type UnitTaste } from '../../../core/units/show.ts';
 import { shadowOf } from '../../workers/shadow.ts';
 import { hzOf } from '../water/tap.ts';
 import { type Change, changed, started } from './history.ts';
-import { differences } from './words.ts';
+import { differences, inWords } from './words.ts';
 
 describe('undo and redo', () => {
   const step = fc.oneof(
@@ -37,18 +39,37 @@ describe('undo and redo', () => {
 
 describe('what differs between two shapes', () => {
   const spec = (STARTS[0] as (typeof STARTS)[number]).spec;
+  const read = (system: UnitTaste['system'], after: unknown) =>
+    differences(spec, after).map((one) =>
+      inWords(one, { text: (value, dimension) => showText(value, dimension, { system, temperature: 'C' }) }),
+    );
+  const thinner = { ...spec, wrist: { ...spec.wrist, thicknessMm: 2.54 } };
   test.each([
-    [{ ...spec, bodyMm: spec.bodyMm + 5.004 }, [{ what: 'body', from: String(spec.bodyMm), to: `${spec.bodyMm + 5}` }]],
+    ['us', { ...spec, bodyMm: 101.6 }, [{ what: 'body', from: '3.23 in', to: '4 in' }]],
+    ['metric', { ...spec, bodyMm: 101.6 }, [{ what: 'body', from: '82 mm', to: '102 mm' }]],
+    ['us', thinner, [{ what: 'wrist thickness', from: '0.16 in', to: '0.1 in' }]],
     [
-      { ...spec, wrist: { ...spec.wrist, thicknessMm: 3 } },
-      [{ what: 'wrist thickness', from: String(spec.wrist.thicknessMm), to: '3' }],
+      'metric',
+      { ...spec, tail: { ...spec.tail, angleDeg: 12.345 } },
+      [{ what: 'tail angle', from: '10°', to: '12.35°' }],
     ],
+    ['metric', { ...spec, flatBelly: 0.5 }, [{ what: 'flat belly', from: '0', to: '0.5' }]],
+    ['metric', { ...spec, fin: { heightMm: 1 } }, [{ what: 'fin', from: 'none', to: 'there' }]],
     [
-      { ...spec, fin: { fromAt: 0, toAt: 1, heightMm: 1, thicknessMm: 1 } },
-      [{ what: 'fin', from: 'none', to: 'there' }],
+      'metric',
+      { ...spec, stations: spec.stations.map((one, i) => (i === 1 ? { ...one, topMm: 7 } : one)) },
+      [{ what: 'stations 2 back', from: '8.6 mm', to: '7 mm' }],
     ],
-    [spec, []],
-  ])('case %#', (after, wanted) => expect(differences(spec, after)).toEqual(wanted));
+    ['metric', { ...spec, bodyMm: spec.bodyMm + 0.3 }, [{ what: 'body', from: '82 mm', to: '82.3 mm' }]],
+    ['metric', spec, []],
+  ] as const)('%s %#', (system, after, wanted) => expect(read(system, after)).toEqual(wanted));
+
+  test('one that two rounded figures would hide is told by itself', () => {
+    const [one] = differences({ bodyMm: 250 }, { bodyMm: 249.7 });
+    const text = (value: number, dimension: Dimension) =>
+      showText(value, dimension, { system: 'metric', temperature: 'C' });
+    expect(one && inWords(one, { text })).toEqual({ what: 'body', from: '250 mm', to: '250 mm − 0.3 mm' });
+  });
 });
 
 describe('the shadow of a solid', () => {

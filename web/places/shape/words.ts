@@ -1,4 +1,7 @@
+import { kindOf, lastName } from '../../../core/fields.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
+import { isDimension } from '../../../core/units/dimension.ts';
+import type { Taste } from '../../parts/taste.tsx';
 
 type Tail = ShapeSpec['tail'];
 type Field = 'lengthMm' | 'acrossMm' | 'thicknessMm' | 'angleDeg';
@@ -81,28 +84,43 @@ const SHORT: Record<string, string> = {
 };
 const said = (key: string) => SHORT[key] ?? key.replace(/^\d+$/, (n) => String(Number(n) + 1));
 
+/** One figure or part of a shape that is not what it was. */
 export interface Difference {
-  what: string;
-  from: string;
-  to: string;
+  path: string[];
+  from: unknown;
+  to: unknown;
 }
 
-/** Every figure that differs between two specs, by its name. */
+const isThing = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
+
+/** Everything that differs between two specs. */
 export function differences(before: unknown, after: unknown, path: string[] = []): Difference[] {
   if (Object.is(before, after)) return [];
-  const isThing = (value: unknown): value is Record<string, unknown> => typeof value === 'object' && value !== null;
   if (isThing(before) && isThing(after)) {
     return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
       differences(before[key], after[key], [...path, key]),
     );
   }
-  const shown = (value: unknown) =>
-    value === null || value === undefined
-      ? 'none'
-      : isThing(value)
-        ? 'there'
-        : typeof value === 'number'
-          ? String(Math.round(value * 100) / 100)
-          : String(value);
-  return [{ what: path.map(said).join(' '), from: shown(before), to: shown(after) }];
+  return [{ path, from: before, to: after }];
+}
+
+function shown(value: unknown, path: string[], { text }: Pick<Taste, 'text'>): string {
+  if (value === null || value === undefined) return 'none';
+  if (isThing(value)) return 'there';
+  if (typeof value !== 'number') return String(value);
+  const name = lastName(path);
+  const kind = kindOf(name);
+  if (isDimension(kind)) return text(value, kind);
+  return `${Math.round(value * 100) / 100}${name.endsWith('Deg') ? '°' : ''}`;
+}
+
+/** A difference as it is read, in the maker's units; one too small for its two figures is told by itself. */
+export function inWords({ path, from, to }: Difference, taste: Pick<Taste, 'text'>) {
+  const [before, after] = [shown(from, path, taste), shown(to, path, taste)];
+  const by = typeof from === 'number' && typeof to === 'number' && before === after ? to - from : 0;
+  return {
+    what: path.map(said).join(' '),
+    from: before,
+    to: by === 0 ? after : `${after} ${by < 0 ? '−' : '+'} ${shown(Math.abs(by), path, taste)}`,
+  };
 }

@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type Kept, keptSheet } from '../../../contract/workshop.ts';
-import { post } from '../../api/client.ts';
+import { call, post } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -14,7 +14,6 @@ import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { Answer } from './Answer.tsx';
 import { Form } from './Form.tsx';
 import { type Tool, withDefaults } from './schema.ts';
-import { catalogue } from './Tools.tsx';
 
 type Values = Record<string, unknown>;
 
@@ -31,12 +30,14 @@ const CAUTIONS: Record<string, Parameters<typeof Caution>[0]['about']> = {
 export function ToolPage() {
   const { name = '' } = useParams();
   const [search] = useSearchParams();
-  const { data } = useQuery(catalogue);
+  const { data: tool, error } = useQuery({
+    queryKey: ['calc', name],
+    queryFn: () => call<Tool>(`/calc/${encodeURIComponent(name)}`),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
   const kept = useQuery({ ...queries.kept, enabled: search.has('kept') });
-  if (!data || (search.has('kept') && !kept.data)) return <Waiting />;
-  const tool = data.calculators.find((one) => one.name === name);
-  if (!tool)
-    return <Missing error={new Error(`There is no tool called ${name}.`)} back="All quick tools" backTo="/tools" />;
+  if (error) return <Missing error={error} back="All quick tools" backTo="/tools" />;
+  if (!tool || (search.has('kept') && !kept.data)) return <Waiting />;
   const row = kept.data?.items.find((one) => one.id === search.get('kept'));
   return (
     <Trial

@@ -7,11 +7,11 @@ import { Page, Waiting } from '../../parts/Page.tsx';
 import { ThrowOut } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { shown } from './Answer.tsx';
-import type { Tool } from './schema.ts';
+import type { AnsweredTool } from './schema.ts';
 
-export const catalogue = queryOptions({
+const catalogue = queryOptions({
   queryKey: ['calc'],
-  queryFn: () => call<{ calculators: Tool[] }>('/calc'),
+  queryFn: () => call<{ calculators: AnsweredTool[] }>('/calc'),
   staleTime: Number.POSITIVE_INFINITY,
 });
 

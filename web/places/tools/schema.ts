@@ -23,6 +23,11 @@ export interface Tool {
   limits: string;
   takesMesh?: boolean;
   schema: Schema;
+  example: { input: Record<string, unknown> };
+}
+
+/** As it stands in the list, its example answered. */
+export interface AnsweredTool extends Tool {
   example: { input: Record<string, unknown>; output: Record<string, unknown> };
 }
 

@@ -6,6 +6,7 @@ import { usual } from '../../../core/defaults.ts';
 import { plan } from '../../../core/mold/silicone.ts';
 import { type LadderStep, stubSpec } from '../../../core/water/ladder.ts';
 import { queries } from '../../api/queries.ts';
+import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -188,7 +189,7 @@ function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(ne
     (said) => ({ path: `/ladders/${ladder.id}/trials`, body: { step, ...said } }),
     (after) => onDone(after.next[0]?.step ?? step),
   );
-  const back = useWrite<Ladder, string>((trialId) => ({ path: `/ladders/${ladder.id}/trials/${trialId}/reverse` }));
+  const back = useUndo();
   const hz = hzOf(taps);
   const typed = Number(counted.replace(',', '.'));
   const walking = ladder.walkingMPerS;

@@ -6,7 +6,7 @@ import { PACES, type WaterTest } from '../../../contract/water.ts';
 import { compare } from '../../../core/yield/counts.ts';
 import { survival } from '../../../core/yield/survival.ts';
 import { queries } from '../../api/queries.ts';
-import { useWrite } from '../../api/write.ts';
+import { useUndo } from '../../api/undo.ts';
 import { dateText } from '../../parts/dates.ts';
 import { SelectField } from '../../parts/Fields.tsx';
 import { kicksText } from '../../parts/kicksText.ts';
@@ -94,7 +94,7 @@ function TestRow({ test }: { test: WaterTest }) {
   const taste = useTaste();
   const { text } = taste;
   const [open, setOpen] = useState(false);
-  const back = useWrite<object>(() => ({ path: `/water-tests/${test.id}/reverse` }));
+  const back = useUndo();
   const bits = [
     test.blend || (test.hardness !== null ? `Shore ${test.scale} ${test.hardness}` : ''),
     test.placeName || (test.place === 'tank' ? 'tank' : 'on the water'),
@@ -141,7 +141,7 @@ function TestRow({ test }: { test: WaterTest }) {
         <div className="sheet p-3 mt-1 flex flex-col gap-2">
           {test.weightG !== null && <p className="text-sm">with {text(test.weightG, 'mass')} of weight</p>}
           <Photos aboutType="water_test" aboutId={test.id} />
-          <button type="button" className="link text-sm self-start" onClick={() => back.mutate()}>
+          <button type="button" className="link text-sm self-start" onClick={() => back.mutate(test.id)}>
             Take this test back
           </button>
         </div>

@@ -1,9 +1,9 @@
 import { Failure } from '../failure.ts';
 import { boundsOf, cross, dot, type Mesh, unit, type Vec3 } from '../shape/mesh.ts';
 import { mm, say } from '../units/say.ts';
+import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { LayOut } from './laid.ts';
-import type { Place } from './shop.ts';
+import type { Pose } from './shop.ts';
 import type { Split } from './split.ts';
 
 const tenth = (value: number) => Math.round(value * 10) / 10;
@@ -32,14 +32,14 @@ export function frameOf(direction: Vec3, planeMm: number, scale: number): (point
 }
 
 /** Cavities in rows, heads to the runner along y at x = 0, and the block round them. */
-export function layOut(cavity: Mesh, wish: MoldWish, split: Split): LayOut {
+export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
   const { min, max } = boundsOf(cavity.positions);
   const both = wish.layout ? wish.layout === 'both-sides' : wish.count > 3;
   const columns = both ? Math.ceil(wish.count / 2) : wish.count;
   const pitch = max[1] - min[1] + wish.gapMm;
   const gateLong = most(3, 1.5 * wish.gateMm);
   const out = (wish.count > 1 ? wish.runnerMm / 2 : 0) + gateLong;
-  const places = Array.from({ length: wish.count }, (_, i): Place => {
+  const places = Array.from({ length: wish.count }, (_, i): Pose => {
     const turned = both && i % 2 === 1;
     const column = both ? Math.floor(i / 2) : i;
     const y = (column - (columns - 1) / 2) * pitch;
@@ -67,7 +67,7 @@ export type Corner = [x: number, y: number];
 export const PIN_OFF_MM = 1;
 
 /** One pin stands a little off, so that the halves only go together one way. */
-export function cornersOf({ low, high }: LayOut, { pins }: MoldWish): Corner[] {
+export function cornersOf({ low, high }: Arranged, { pins }: MoldWish): Corner[] {
   const inset = pins.diameterMm / 2 + PIN_EDGE_MM;
   return [
     [low[0] + inset, low[1] + inset],
@@ -78,7 +78,7 @@ export function cornersOf({ low, high }: LayOut, { pins }: MoldWish): Corner[] {
 }
 
 /** Clamps on opposite corners first, then the other two, then between them along the long edges; from the block's corner. */
-export function clampsOf({ low, high }: Pick<LayOut, 'low' | 'high'>): { x: number; y: number }[] {
+export function clampsOf({ low, high }: Pick<Arranged, 'low' | 'high'>): { x: number; y: number }[] {
   const [long, wide] = [high[0] - low[0], high[1] - low[1]];
   const [left, right] = [least(CLAMP_IN_MM, long / 4), most(long - CLAMP_IN_MM, (3 * long) / 4)];
   const first = [
@@ -98,7 +98,7 @@ export function clampsOf({ low, high }: Pick<LayOut, 'low' | 'high'>): { x: numb
 }
 
 /** What cannot be built is said before anything is, with the smallest change that mends it. */
-export function mustFit(plan: LayOut, wish: MoldWish): void {
+export function mustFit(plan: Arranged, wish: MoldWish): void {
   const size = plan.high.map((value, k) => value - (plan.low[k] as number)) as Vec3;
   const stock = wish.stockMm;
   if (stock && size.some((value, k) => value > (stock[k] as number) + 1e-9)) {

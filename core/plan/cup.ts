@@ -1,0 +1,107 @@
+import { usual } from '../defaults.ts';
+import { batchSize, inGlasses } from '../plastisol/batch.ts';
+import { type RecipeLine, type ScaledItem, scaleGlasses } from '../plastisol/recipe.ts';
+import type { Waits } from '../process/waits.ts';
+import type { Measure } from '../units/convert.ts';
+
+/** Starting values of `batch.size`; a screen that uses them says so. */
+export const CUP_DEFAULTS = {
+  feedFraction: usual('feedFraction'),
+  deadMl: usual('deadMl'),
+  cupFilmMl: usual('cupFilmMl'),
+  densityGPerMl: usual('plastisolGPerMl'),
+};
+
+/** A mold that a cup is drawn into; mL. */
+export interface CupMold {
+  id: string;
+  cavities: number;
+  cavityMl: number;
+  sprueMl: number;
+  runnerMl: number;
+  /** What its injector holds; null where it is poured. */
+  injectorMl: number | null;
+}
+
+export interface Drawn {
+  mold: CupMold;
+  shots: number;
+}
+
+/** The injector that limits a load: the smallest, and only where every mold of the cup is injected. */
+function injectorOf(drawn: Drawn[]): { injectorMl?: number } {
+  const sizes = drawn.map(({ mold }) => mold.injectorMl);
+  return sizes.every((size) => size !== null) ? { injectorMl: Math.min(...(sizes as number[])) } : {};
+}
+
+/**
+ * What one cup for these shots holds, by the usual feed, film and dead volume; see `batch.size`.
+ * @throws Failure `shot-exceeds-injector`.
+ */
+export const cupFor = (drawn: Drawn[]) =>
+  batchSize({
+    ...CUP_DEFAULTS,
+    molds: drawn.map(({ mold: { id, cavities, cavityMl, sprueMl, runnerMl }, shots }) => ({
+      id,
+      cavities,
+      cavityMl,
+      sprueMl,
+      runnerMl,
+      shots,
+      share: 1,
+    })),
+    ...injectorOf(drawn),
+  });
+
+/** All that a cup is laid out from, as it stands now. */
+export interface CupWish {
+  drawn: (Drawn & { opens?: Waits | undefined })[];
+  /** A recipe's revision, and the lot that each line would be taken from. */
+  recipe: { basisMl: number; lines: (RecipeLine & { materialName: string; lotCode: string | null })[] };
+  glassMl: number;
+  measures: Measure[];
+}
+
+/** A cup as it was laid out: kept with the pour, whatever becomes of recipe, molds and lots. */
+export interface PourPlan {
+  cookMl: number;
+  /** Of plastisol, before anything is dosed. */
+  cookG: number;
+  cups: number;
+  glasses: number;
+  yieldFraction: number;
+  returnMl: number;
+  molds: { moldId: string; shots: number; shotMl: number; loads: number; opens?: Waits }[];
+  /** All of it; in several glasses, what each gets as often as there are glasses. */
+  items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];
+  perGlass?: ScaledItem[];
+}
+
+/**
+ * Lays out one cup: sized from its shots, split into glasses, its recipe scaled to them.
+ * @throws Failure `shot-exceeds-injector`, `unknown-unit`, `unit-mismatch`.
+ */
+export function planCup({ drawn, recipe, glassMl, measures }: CupWish): PourPlan {
+  const { cookMl, cookG, cups, yieldFraction, returnMl, molds } = cupFor(drawn);
+  const { glasses } = inGlasses(cookMl, glassMl);
+  const { items, perGlass } = scaleGlasses(recipe.lines, recipe.basisMl, cookMl, glasses, measures);
+  return {
+    cookMl,
+    cookG,
+    cups,
+    glasses,
+    ...(perGlass ? { perGlass } : {}),
+    yieldFraction,
+    returnMl,
+    molds: molds.map(({ id, shotMl, loads }, index) => {
+      const { shots = 0, opens } = drawn[index] ?? {};
+      return { moldId: id, shots, shotMl, loads, ...(opens ? { opens } : {}) };
+    }),
+    items: items.map((item, index) => ({
+      ...item,
+      materialId: item.id,
+      materialName: recipe.lines[index]?.materialName ?? '',
+      lotCode: recipe.lines[index]?.lotCode ?? null,
+    })),
+  };
+}

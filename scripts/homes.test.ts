@@ -12,6 +12,52 @@ test('which rows of a log count is asked of one place', () => {
   expect(asked).toEqual(['db/log.ts']);
 });
 
+/** Which room's SQL knows the rows of a log; the others ask that room. */
+const LOG_HOMES: Record<string, string> = {
+  dose: 'ledgers',
+  heat: 'pours',
+  shot: 'pours',
+  cavity_mark: 'pours',
+  balance: 'pours',
+  hardness_reading: 'pours',
+  mold_event: 'molds',
+  mold_weighing: 'molds',
+  dip_reading: 'molds',
+  spark_run: 'molds',
+  water_test: 'water',
+  ladder_trial: 'water',
+  stock_move: 'stock',
+  bag: 'stock',
+  lot_move: 'materials',
+};
+
+/** Names of logs that a file of another room reads or writes by itself. */
+const foreignLogs = (file: string, text: string) =>
+  Object.entries(LOG_HOMES)
+    .filter(([log, home]) => {
+      const asked = new RegExp(`\\b(FROM|JOIN|INTO)\\s+${log}(_live)?\\b|insert\\(db, '${log}'`);
+      return !file.startsWith(`${home}/`) && asked.test(text);
+    })
+    .map(([log]) => `${file}: ${log}`);
+
+test('the rows of a log are known to its own room only', () => {
+  const files = readdirSync('server', { recursive: true, encoding: 'utf8' }).filter(
+    (file) => /\.ts$/.test(file) && !/\.test\.ts$/.test(file) && !/^(db|testing)\//.test(file),
+  );
+  expect(files.length).toBeGreaterThan(50);
+  expect(files.flatMap((file) => foreignLogs(file, readFileSync(`server/${file}`, 'utf8')))).toEqual([]);
+});
+
+test.each([
+  ['orders/store.ts', 'SELECT 1 FROM stock_move k', 1],
+  ['today/store.ts', 'x JOIN shot_live s ON 1', 1],
+  ['orders/store.ts', "insert(db, 'bag', {})", 1],
+  ['stock/store.ts', 'SELECT 1 FROM stock_move k', 0],
+  ['today/store.ts', 'SELECT 1 FROM shot_sum', 0],
+] as const)('a log asked of %s: %s', (file, text, found) => {
+  expect(foreignLogs(file, text)).toHaveLength(found);
+});
+
 test('no default is written twice', () => {
   expect(filesRead).toBeGreaterThan(250);
   expect(allSecondHomes()).toEqual([]);

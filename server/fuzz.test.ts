@@ -217,6 +217,8 @@ test('every calculator answers its own example over HTTP, and refuses the rest',
     calculators: { name: string; schema: Json; example: { input: unknown; output: unknown } }[];
   }>('/calc');
   expect(body.calculators.map((one) => one.name)).toEqual(calculators.map((one) => one.name));
+  const { body: brief } = await workshop.get<{ calculators: { example: object }[] }>('/calc?answers=none');
+  expect(brief.calculators.map((one) => Object.keys(one.example))).toEqual(calculators.map(() => ['input']));
   expect((await workshop.get('/calc/no.such')).body.error.code).toBe('unknown-calculator');
   for (const { name, example, schema, ...about } of body.calculators) {
     const alone = await workshop.get(`/calc/${name}`);

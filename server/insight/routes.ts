@@ -1,8 +1,8 @@
 import type { Insight, PourFigures } from '../../contract/insight.ts';
-import { standing } from '../db/log.ts';
 import { all } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { faultCounts } from '../pours/counts.ts';
+import { MEAN_READING, WITH_BALANCE } from '../pours/readings.ts';
 
 /** The newest closed pours that the charts look at. */
 const LOOKED_AT = 400;
@@ -11,11 +11,10 @@ const FIGURES = `
   SELECT pour.id, pour.code, pour.closed_at AS at, recipe.name AS recipe_name, recipe.hex, pour.wanted_scale, pour.wanted_hardness,
     b.cooked_g, b.good_g, b.returned_g, b.reject_g, b.residue_g,
     (SELECT group_concat(pm.mold_id) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS mold_ids,
-    (SELECT avg(h.value) FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND ${standing('hardness_reading', 'h')}
-      AND h.scale = coalesce(pour.wanted_scale, '00')) AS hardness,
+    ${MEAN_READING} AS hardness,
     coalesce((SELECT sum(pm.good + pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS made,
     coalesce((SELECT sum(pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS rejected
-  FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN balance b ON b.seq = (SELECT max(seq) FROM balance WHERE pour_id = pour.id)
+  FROM pour JOIN recipe ON recipe.id = pour.recipe_id ${WITH_BALANCE}
   WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;
 
 export const insightEndpoints = [

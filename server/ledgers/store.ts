@@ -1,5 +1,6 @@
 import type { Dose, Ledger } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -11,6 +12,14 @@ export const dosesOf = (db: Db, ledgerId: string) =>
      FROM dose JOIN material ON material.id = material_id WHERE ledger_id = ? ORDER BY seq`,
     [ledgerId],
   );
+
+/** SQL: the materials that were dosed into a ledger and not taken back. @param ledger its id in the query around it. */
+export const dosedInto = (ledger: string) =>
+  `SELECT material_id FROM dose d WHERE d.ledger_id = ${ledger} AND ${standing('dose', 'd')}`;
+
+/** The number of the newest row of a ledger, taken back or not; 0 before the first. */
+export const lastDose = (db: Db, ledgerId: string): number =>
+  first<{ seq: number | null }>(db, 'SELECT max(seq) AS seq FROM dose WHERE ledger_id = ?', [ledgerId])?.seq ?? 0;
 
 export function getLedger(db: Db, id: string): Ledger {
   const { ofPour: _, ...ledger } = mustFind<Ledger & { ofPour: number }>(db, 'ledger', id, 'dosing ledger');

@@ -183,3 +183,12 @@ export function openLot(db: Db, materialId: string): OpenLot | undefined {
   const [next] = lotsToDraw(db, materialId);
   return next && first<OpenLot>(db, 'SELECT id, material_id, code, bottle_strength FROM lot WHERE id = ?', [next.id]);
 }
+
+/** What a pour took, by lot. */
+export const lotsOfPour = (db: Db, pourId: string) =>
+  all<{ materialName: string; lotCode: string; grams: number }>(
+    db,
+    `SELECT material.name AS material_name, lot.code AS lot_code, -sum(m.grams) AS grams FROM lot_move m
+     JOIN lot ON lot.id = m.lot_id JOIN material ON material.id = lot.material_id WHERE m.pour_id = ? GROUP BY lot.id`,
+    [pourId],
+  );

@@ -6,6 +6,7 @@ import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { type MoldCount, openFlash } from '../pours/counts.ts';
+import { shotsSince } from '../pours/readings.ts';
 
 /** The care logs by the name they go by outside; rows are only added, and taken back by a row of their own. */
 export const LOG_TABLES = { weighings: 'mold_weighing', dips: 'dip_reading', sparks: 'spark_run' } as const;
@@ -100,18 +101,11 @@ function lifeOf(db: Db, kind: string, counts: Map<string, MoldCount>): MoldCare[
   return medianLife(lives.filter((one) => one.shots > 0));
 }
 
-// Shots less those taken back: two runs over one index, instead of a look for each shot.
-const SHOTS_SINCE = `
-  SELECT (SELECT count(*) FROM shot WHERE mold_id = @moldId AND at > @at AND +reverses IS NULL)
-    - (SELECT count(*) FROM shot u JOIN shot s ON s.id = u.reverses
-       WHERE u.mold_id = @moldId AND u.at > @at AND +u.reverses IS NOT NULL AND s.at > @at) AS n`;
-
 export function careOf(db: Db, mold: Pick<MoldRow, 'id' | 'kind'>, counts: Map<string, MoldCount>): MoldCare {
   const cleanedAt = cleanedAtOf(db, mold.id);
-  const since = first<{ n: number }>(db, SHOTS_SINCE, { moldId: mold.id, at: cleanedAt ?? '' });
   return {
     cleanedAt,
-    shotsSinceCleaned: since?.n ?? 0,
+    shotsSinceCleaned: shotsSince(db, mold.id, cleanedAt ?? ''),
     life: lifeOf(db, mold.kind, counts),
     flash: flashOf(db, mold.id),
     weighings: logOf<Weighing>(db, 'weighings', 't.of, t.count, t.grams, t.density_g_per_ml', mold.id),

@@ -4,6 +4,7 @@ import { type CupNeed, cupsFor, type Level, type LineNeed, shareOut, type Wanted
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
+import { BAITS_PACKED } from '../stock/bags.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 
@@ -12,7 +13,7 @@ function wantedLines(db: Db): (Wanted & { orderId: string })[] {
   return all(
     db,
     `SELECT l.id AS line_id, l.order_id, l.bait_id, l.recipe_id,
-      max(0, l.packs * l.per_pack - coalesce((SELECT -sum(k.baits) FROM bag CROSS JOIN stock_move k ON k.bag_id = bag.id WHERE bag.order_line_id = l.id), 0)) AS baits,
+      max(0, l.packs * l.per_pack - ${BAITS_PACKED}) AS baits,
       coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
         WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
      FROM order_line l JOIN customer_order o ON o.id = l.order_id

@@ -7,6 +7,7 @@ import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { bagsInStore } from '../materials/store.ts';
+import { BAGS_PACKED, poursOfBags } from '../stock/bags.ts';
 import { bagsOfOrder, fillBag } from '../stock/store.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
 
@@ -32,8 +33,7 @@ function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
   for (const { orderId, ...line } of all<OrderLine & { orderId: string }>(
     db,
     `SELECT l.order_id, l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.recipe_id, recipe.name AS recipe_name, recipe.hex, l.packs, l.per_pack,
-      l.price_minor, coalesce((SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
-        (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked')), 0) AS packed
+      l.price_minor, ${BAGS_PACKED} AS packed
      FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN recipe ON recipe.id = l.recipe_id
      WHERE l.order_id IN (SELECT value FROM json_each(?)) ORDER BY l.order_id, l.position`,
     [JSON.stringify(orderIds)],
@@ -104,8 +104,7 @@ export function getOrder(db: Db, id: string, at: string): Order {
        JOIN recipe ON recipe.id = pour.recipe_id
        WHERE pour.discarded_at IS NULL AND pour.id IN (
          SELECT pl.pour_id FROM order_line l JOIN pour_order_line pl ON pl.order_line_id = l.id WHERE l.order_id = @id
-         UNION SELECT k.pour_id FROM order_line l JOIN bag ON bag.order_line_id = l.id JOIN stock_move k ON k.bag_id = bag.id
-         WHERE l.order_id = @id
+         UNION ${poursOfBags('@id')}
        ) ORDER BY pour.laid_out_at DESC`,
       { id },
     ),

@@ -7,6 +7,7 @@ import type { Db } from '../db/open.ts';
 import { insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLotMove, drawMaterial } from '../materials/store.ts';
+import { rackPoured } from '../stock/bags.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { getPour } from './read.ts';
@@ -60,16 +61,7 @@ export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   drawFromLots(db, open, body.cookedG, at);
   for (const [baitId, count] of good) {
-    if (count > 0)
-      insert(db, 'stock_move', {
-        id: newId(),
-        kind: 'poured',
-        baitId,
-        recipeId: pour.recipeId,
-        pourId: id,
-        baits: count,
-        at,
-      });
+    if (count > 0) rackPoured(db, { baitId, recipeId: pour.recipeId, pourId: id, baits: count, at });
   }
   const remeltG = body.rejectG + body.returnedG;
   if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });

@@ -18,8 +18,10 @@ import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
-import { dosesOf } from '../ledgers/store.ts';
+import { dosedInto, dosesOf } from '../ledgers/store.ts';
+import { lotsOfPour } from '../materials/store.ts';
 import { itemsOf } from '../recipes/store.ts';
+import { bagsOfPour } from '../stock/bags.ts';
 import { countMarks, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 
@@ -133,7 +135,7 @@ const limitsOf = (db: Db, { recipeRevisionId, ledgerId }: PourRecord) =>
     db,
     `SELECT name, limit_c AS c FROM material WHERE limit_c IS NOT NULL AND (
        id IN (SELECT material_id FROM recipe_item WHERE revision_id = ?) OR
-       id IN (SELECT material_id FROM dose d WHERE d.ledger_id = ? AND ${standing('dose', 'd')}))
+       id IN (${dosedInto('?')}))
      ORDER BY limit_c, name`,
     [recipeRevisionId, ledgerId],
   );
@@ -214,18 +216,7 @@ export function getPour(db: Db, id: string): Pour {
        JOIN customer ON customer.id = o.customer_id JOIN bait ON bait.id = l.bait_id WHERE pl.pour_id = ? ORDER BY o.due_on`,
       [id],
     ),
-    lots: all(
-      db,
-      `SELECT material.name AS material_name, lot.code AS lot_code, -sum(m.grams) AS grams FROM lot_move m
-       JOIN lot ON lot.id = m.lot_id JOIN material ON material.id = lot.material_id WHERE m.pour_id = ? GROUP BY lot.id`,
-      [id],
-    ),
-    bags: all(
-      db,
-      `SELECT bag.code, -sum(k.baits) AS baits, bag.at, customer.name AS customer FROM stock_move k JOIN bag ON bag.id = k.bag_id
-       LEFT JOIN order_line l ON l.id = bag.order_line_id LEFT JOIN customer_order o ON o.id = l.order_id
-       LEFT JOIN customer ON customer.id = o.customer_id WHERE k.pour_id = ? GROUP BY bag.id HAVING sum(k.baits) < 0 ORDER BY bag.at, bag.code`,
-      [id],
-    ),
+    lots: lotsOfPour(db, id),
+    bags: bagsOfPour(db, id),
   };
 }

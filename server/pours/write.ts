@@ -9,7 +9,7 @@ import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, mustFind, nextNumber, run, update } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import { addLedger } from '../ledgers/store.ts';
+import { addLedger, lastDose } from '../ledgers/store.ts';
 import { openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision } from '../recipes/store.ts';
@@ -154,7 +154,8 @@ export function addHeat(
   markStarted(db, pour.id, at);
 }
 
-const lastSeq = (db: Db, sql: string, id: string) => first<{ seq: number | null }>(db, sql, [id])?.seq ?? 0;
+const lastHeat = (db: Db, pourId: string) =>
+  first<{ seq: number | null }>(db, 'SELECT max(seq) AS seq FROM heat WHERE pour_id = ?', [pourId])?.seq ?? 0;
 
 /** What the clock of a mold in this cup is about. */
 export const aboutMold = (pourId: string, moldId: string) => ({
@@ -171,8 +172,8 @@ export function addShot(db: Db, pour: OpenPour, own: string | undefined, moldId:
     id: newId(own),
     pourId: pour.id,
     moldId,
-    doseSeq: lastSeq(db, 'SELECT max(seq) AS seq FROM dose WHERE ledger_id = ?', pour.ledgerId),
-    heatSeq: lastSeq(db, 'SELECT max(seq) AS seq FROM heat WHERE pour_id = ?', pour.id),
+    doseSeq: lastDose(db, pour.ledgerId),
+    heatSeq: lastHeat(db, pour.id),
     at,
   });
   markStarted(db, pour.id, at);

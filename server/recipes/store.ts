@@ -3,13 +3,13 @@ import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
 import { scaleLines } from '../../core/plastisol/recipe.ts';
-import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { openLot } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
+import { LAST_READING } from '../pours/readings.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
 
 type Items = v.InferOutput<typeof recipeBody>['items'];
@@ -113,8 +113,7 @@ const poursOf = (db: Db, recipeId: string) =>
   all<Omit<Recipe['pourList'][number], 'good'>>(
     db,
     `SELECT pour.id, pour.code, pour.laid_out_at AS at, r.number AS revision_number,
-      (SELECT h.scale || ' ' || h.value FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0
-        AND ${standing('hardness_reading', 'h')} ORDER BY h.seq DESC LIMIT 1) AS hardness
+      ${LAST_READING} AS hardness
      FROM pour JOIN recipe_revision r ON r.id = pour.recipe_revision_id
      WHERE pour.recipe_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
     [recipeId],

@@ -2,6 +2,7 @@ import type { SearchHit } from '../../contract/today.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 import { like, wordsOf } from '../http/list.ts';
+import { BAGS_FOUND } from '../stock/bags.ts';
 
 const MOST = 12;
 
@@ -19,7 +20,6 @@ const POURS = `
 const ORDERS = `
   SELECT 'order' AS kind, o.id, o.code || ' ' || customer.name AS title, 'order, due ' || o.due_on AS about
   FROM customer_order o JOIN customer ON customer.id = o.customer_id`;
-const BAGS = `SELECT 'bag' AS kind, code AS id, code AS title, 'bag of ' || baits AS about FROM bag`;
 
 /** A code is one letter and digits; the letter may be left out. */
 const CODE = /^([pnb]?)(\d+)$/i;
@@ -32,7 +32,7 @@ function byCode(db: Db, words: string[]): SearchHit[] {
   const sources: [string, string, string][] = [
     ['P', POURS, 'pour.code'],
     ['N', ORDERS, 'o.code'],
-    ['B', BAGS, 'bag.code'],
+    ['B', BAGS_FOUND, 'bag.code'],
   ];
   return sources
     .filter(([sign]) => letter === '' || letter.toUpperCase() === sign)

@@ -6,12 +6,12 @@ import { countWord, isLate, tonight } from '../../core/plan/evening.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { isCounted, piecesText } from '../../core/units/counted.ts';
 import { g, say } from '../../core/units/say.ts';
-import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
 import { allNeeds, cups, type PlacedNeed } from '../orders/need.ts';
 import { openOrders } from '../orders/store.ts';
+import { LAST_SHOT_AT, SHOTS_DRAWN, WAS_READ } from '../pours/readings.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 
@@ -111,8 +111,8 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
     db,
     `SELECT pour.id, pour.code, recipe.name AS recipe, pour.wanted_scale AS scale, pour.wanted_hardness AS wanted, pour.closed_at
      FROM pour JOIN recipe ON recipe.id = pour.recipe_id
-     WHERE pour.closed_at > ? AND (SELECT max(s.at) FROM shot_live s WHERE s.pour_id = pour.id) <= ?
-       AND NOT EXISTS (SELECT 1 FROM hardness_reading h WHERE h.pour_id = pour.id AND h.early = 0 AND ${standing('hardness_reading', 'h')})
+     WHERE pour.closed_at > ? AND ${LAST_SHOT_AT} <= ?
+       AND NOT ${WAS_READ}
      ORDER BY pour.closed_at LIMIT 4`,
     [subDays(now, 14).toISOString(), new Date(now.getTime() - CURE_MS).toISOString()],
   );
@@ -158,7 +158,7 @@ function openPours(db: Db): Today['openPours'] {
   return all<Omit<Today['openPours'][number], 'started'> & { startedAt: string | null }>(
     db,
     `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.cook_ml, pour.started_at,
-      (SELECT count(*) FROM shot_live s WHERE s.pour_id = pour.id) AS shots_done,
+      ${SHOTS_DRAWN} AS shots_done,
       (SELECT sum(shots) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS shots_planned
      FROM pour JOIN recipe ON recipe.id = pour.recipe_id WHERE pour.closed_at IS NULL ORDER BY pour.laid_out_at`,
   ).map(({ startedAt, ...pour }) => ({ ...pour, started: startedAt !== null }));

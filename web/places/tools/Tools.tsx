@@ -7,10 +7,16 @@ import { Page, Waiting } from '../../parts/Page.tsx';
 import { ThrowOut } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { shown } from './Answer.tsx';
-import type { AnsweredTool } from './schema.ts';
+import type { AnsweredTool, Tool } from './schema.ts';
 
-const catalogue = queryOptions({
-  queryKey: ['calc'],
+const names = queryOptions({
+  queryKey: ['calc', 'names'],
+  queryFn: () => call<{ calculators: Tool[] }>('/calc?answers=none'),
+  staleTime: Number.POSITIVE_INFINITY,
+});
+/** The same with each example answered: solids among them take seconds. */
+const answered = queryOptions({
+  queryKey: ['calc', 'answered'],
   queryFn: () => call<{ calculators: AnsweredTool[] }>('/calc'),
   staleTime: Number.POSITIVE_INFINITY,
 });
@@ -91,10 +97,12 @@ const GROUPS: [title: string, names: string[]][] = [
 
 /** A question each, with the answer to its example; nothing here makes a record unless it is kept. */
 export function Tools() {
-  const { data } = useQuery(catalogue);
+  const { data } = useQuery(names);
+  const examples = useQuery(answered).data?.calculators;
   const kept = useQuery(queries.kept);
   if (!data) return <Waiting />;
   const tools = new Map(data.calculators.map((tool) => [tool.name, tool]));
+  const outputs = new Map(examples?.map(({ name, example }) => [name, example.output]));
   return (
     <Page
       title="Quick tools"
@@ -102,14 +110,14 @@ export function Tools() {
       under="An answer without a record. Each opens with an example; change it to yours, and keep the result if it is worth it."
     >
       <div className="flex flex-col gap-7">
-        {GROUPS.map(([title, names]) => (
+        {GROUPS.map(([title, group]) => (
           <section
             key={title}
             className="grid grid-cols-1 sm:grid-cols-[130px_1fr] gap-6 border-t-[3px] border-[var(--ink)] pt-3"
           >
             <h2 className="text-2xl">{title}</h2>
             <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,300px),1fr))] gap-x-8 gap-y-4">
-              {names.map((name) => {
+              {group.map((name) => {
                 const tool = tools.get(name);
                 if (!tool) return null;
                 return (
@@ -119,7 +127,7 @@ export function Tools() {
                       <span className="soft block leading-snug">{tool.asks}</span>
                       {HEADLINE[name] && (
                         <span className="label-small">
-                          example: <Headline name={name} output={tool.example.output} />
+                          example: <Headline name={name} output={outputs.get(name) ?? {}} />
                         </span>
                       )}
                     </Link>

@@ -1,0 +1,37 @@
+import type { Pour } from '../../contract/pours.ts';
+import type { Db } from '../db/open.ts';
+import { all, insert } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+
+// What other rooms ask of the rack and its bags, as SQL that goes by the order line `l` of the query around it.
+
+/** Baits that lie in the bags of a line, less those taken out again. */
+export const BAITS_PACKED = `coalesce((SELECT -sum(k.baits) FROM bag CROSS JOIN stock_move k ON k.bag_id = bag.id
+  WHERE bag.order_line_id = l.id), 0)`;
+/** Bags of a line that were not opened again. */
+export const BAGS_PACKED = `(SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
+  (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked'))`;
+/** The pours that a bag of an order was filled from. @param order the order's id in the query around it. */
+export const poursOfBags = (order: string) =>
+  `SELECT k.pour_id FROM order_line l JOIN bag ON bag.order_line_id = l.id JOIN stock_move k ON k.bag_id = bag.id
+   WHERE l.order_id = ${order}`;
+/** Bags for the search. */
+export const BAGS_FOUND = `SELECT 'bag' AS kind, code AS id, code AS title, 'bag of ' || baits AS about FROM bag`;
+
+/** Which bags the baits of a pour lie in, and whose they are. */
+export const bagsOfPour = (db: Db, pourId: string): Pour['bags'] =>
+  all(
+    db,
+    `SELECT bag.code, -sum(k.baits) AS baits, bag.at, customer.name AS customer FROM stock_move k JOIN bag ON bag.id = k.bag_id
+     LEFT JOIN order_line l ON l.id = bag.order_line_id LEFT JOIN customer_order o ON o.id = l.order_id
+     LEFT JOIN customer ON customer.id = o.customer_id WHERE k.pour_id = ? GROUP BY bag.id HAVING sum(k.baits) < 0 ORDER BY bag.at, bag.code`,
+    [pourId],
+  );
+
+/** Good baits of a cup come onto the rack. */
+export function rackPoured(
+  db: Db,
+  row: { baitId: string; recipeId: string; pourId: string; baits: number; at: string },
+): void {
+  insert(db, 'stock_move', { id: newId(), kind: 'poured', ...row });
+}

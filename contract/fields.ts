@@ -79,3 +79,6 @@ export interface CanBeAway {
 
 /** What is still picked from. */
 export const inUse = <T extends CanBeAway>(rows: T[]): T[] => rows.filter((row) => row.awayAt === null);
+
+/** Names the row of a log that is taken back. */
+export const undoBody = v.strictObject({ id: ownId, rowId, tappedAt });

@@ -1,10 +1,5 @@
-import * as v from 'valibot';
-import { ownId, rowId, tappedAt } from './fields.ts';
-
 /** Where any row of any log is taken back: a dose, a reading, a shot, a weighing, a test, what left the rack. */
 export const UNDO = '/undo';
-
-export const undoBody = v.strictObject({ id: ownId, rowId, tappedAt });
 
 interface Sent {
   path: string;

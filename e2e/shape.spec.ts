@@ -104,7 +104,9 @@ test('a bait is sculpted, judged, changed, tried in water and corrected by it', 
     })
     .toBe(2);
   await page.goto(`/masters/${masterId}/compare`);
-  await expect(page.getByRole('listitem').filter({ hasText: 'wrist thickness' })).toHaveText('wrist thickness4 → 3');
+  await expect(page.getByRole('listitem').filter({ hasText: 'wrist thickness' })).toHaveText(
+    'wrist thickness4 mm → 3 mm',
+  );
   const kicks = page.getByRole('row').filter({ hasText: 'Kicks from, Shore 00 34, estimate' });
   await expect(kicks).toContainText(`${estimate(34, 4).toFixed(2)} m/s`);
   await expect(kicks).toContainText(`${estimate(34, 3).toFixed(2)} m/s`);

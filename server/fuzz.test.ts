@@ -253,7 +253,7 @@ test('every calculator answers its own example over HTTP, and refuses the rest',
   ]);
   const huge = await workshop.post('/calc/clay.bake', { thicknessMm: 1e300 });
   expect([huge.status, huge.body.error.code]).toEqual([413, 'too-large']);
-});
+}, 180_000);
 
 test('an unknown address says so', async () => {
   const answer = await workshop.get('/nothing/here');

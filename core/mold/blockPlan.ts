@@ -53,7 +53,8 @@ export const STARTING: Omit<Choices, 'roomC' | 'way'> = {
   wallMm: usual('siliconeWallMm'),
   gapMm: usual('siliconeGapMm'),
   coverMm: usual('siliconeCoverMm'),
-  wastePercent: 100 * usual('siliconeWasteFraction'),
+  // Tenths of a percent: 100 × 0.07 is not 7.
+  wastePercent: Math.round(1000 * usual('siliconeWasteFraction')) / 10,
   mixCupMl: null,
   hold: 'glue',
   bed: USUAL_BED,

@@ -1,4 +1,5 @@
-import { UNDO, undoBody } from '../../contract/undo.ts';
+import { undoBody } from '../../contract/fields.ts';
+import { UNDO } from '../../contract/undo.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { UNDO_TOUCHES, undo } from './store.ts';
 

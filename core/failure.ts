@@ -100,3 +100,13 @@ export class Failure extends Error {
     return this.said ?? this.message;
   }
 }
+
+/** A refusal in words where a figure would stand. */
+export function tried<T>(compute: () => T): { value: T; refused?: undefined } | { value?: undefined; refused: Told } {
+  try {
+    return { value: compute() };
+  } catch (error) {
+    if (error instanceof Failure) return { refused: error.told };
+    throw error;
+  }
+}

@@ -17,6 +17,9 @@ export interface SparkPlan {
   looksAtMm: number[];
 }
 
+/** What a plan begins with: a usual current each for roughing and finishing, and their gaps. The machine's own table wins. */
+export const USUAL_SPARK = { depthMm: 8, rough: { gapMm: 0.2, amps: 18 }, fine: { gapMm: 0.05, amps: 3 } } as const;
+
 /** Look soon after the first contact, and once more this far before depth, mm. */
 const FIRST_LOOK_MM = 0.3;
 const LAST_LOOK_MM = 0.5;

@@ -4,6 +4,9 @@ import { finite, fraction, id, list, nonNegative, positive, signed } from '../bo
 import { Failure } from '../failure.ts';
 import { roundMoney } from '../rounding.ts';
 
+/** What a bait is judged with until its own hardness is known, points: soft baits of the trade. */
+export const USUAL_SHORE = { '00': 34, A: 20 } as const;
+
 export const modulusSchema = v.strictObject({ scale: v.picklist(['A', '00']), value: finite });
 
 /**

@@ -1,9 +1,10 @@
 import { moldWays } from '../../../core/shape/suits.ts';
 import { BALLS_MM } from '../../../core/shape/toolReach.ts';
+import { WAYS_UP, type WayUp } from '../../../core/water/assumed.ts';
 import { leanWord } from '../../parts/solid/lean.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { MOLD_WAY_WORDS } from '../../parts/words/mold.ts';
-import { Fact, type JudgeProps as Props, WAYS_UP, type WayUp } from './judging.tsx';
+import { Fact, type JudgeProps as Props } from './judging.tsx';
 import { SHOWN_WORDS, type Shown } from './show.ts';
 
 const wayWord = (direction: number[]) => {

@@ -1,8 +1,9 @@
 import { outlineOf } from '../../../core/shape/outline.ts';
+import { type Assumed, POINT_SHARE } from '../../../core/water/assumed.ts';
 import { hookFit } from '../../../core/water/hook.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { type Assumed, Fact, POINT_SHARE, type JudgeProps as Props } from './judging.tsx';
+import { Fact, type JudgeProps as Props } from './judging.tsx';
 import { HookSwitch } from './Sink.tsx';
 
 /** A hook laid through the bait, to scale. */

@@ -1,4 +1,5 @@
 import { usual } from '../../../core/defaults.ts';
+import { tried } from '../../../core/failure.ts';
 import { STUFF_G_PER_ML } from '../../../core/mold/inserts.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { check } from '../../../core/validate.ts';
@@ -6,7 +7,7 @@ import { type Held, inWater, saltedGPerMl } from '../../../core/water/inWater.ts
 import { salt, saltSchema } from '../../../core/water/sink.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { sinkParts, useTaste } from '../../parts/taste.tsx';
-import { type JudgeProps as Props, tried } from './judging.tsx';
+import type { JudgeProps as Props } from './judging.tsx';
 
 /** How it sinks, what salt would change, and how it hangs at rest. */
 export function Sink({ spec, judged, assumed, onAssume }: Props) {

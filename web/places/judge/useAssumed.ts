@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import type { Master } from '../../../contract/masters.ts';
-import { ASSUMED, type Assumed } from './judging.tsx';
+import { ASSUMED, type Assumed } from '../../../core/water/assumed.ts';
 
 /** What the judging assumes of a bait, to begin with. */
 export function useAssumed(master?: Master) {

@@ -1,7 +1,7 @@
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
-import { Failure, type Told } from '../../../core/failure.ts';
+import { type Told, tried } from '../../../core/failure.ts';
 import { moldsToKeepBusy } from '../../../core/heat/demold.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import { type Opening, openingSchema, opensAfter, STUFF_OF, wallOf } from '../../../core/process/opening.ts';
@@ -24,12 +24,10 @@ interface Wish {
 }
 
 function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC: number }): Waits | { refused: Told } {
-  try {
-    return opensAfter(check(openingSchema, { kind, fill, ...wish, ...air, shots: SHOTS }));
-  } catch (error) {
-    if (error instanceof Failure) return { refused: error.told };
-    throw error;
-  }
+  const { value, refused } = tried(() =>
+    opensAfter(check(openingSchema, { kind, fill, ...wish, ...air, shots: SHOTS })),
+  );
+  return value ?? { refused };
 }
 
 /** How long a bait waits in this mold, how that grows over an evening, and how many such molds keep one person busy. */

@@ -1,7 +1,7 @@
 import { useCallback, useState } from 'react';
 import { type Mold, SPARK_SEEN, type SparkRun, sparkBody } from '../../../contract/molds.ts';
-import { Failure, type Told } from '../../../core/failure.ts';
-import { type SparkPlan, sparkLog, sparkPlan } from '../../../core/mold/spark.ts';
+import { tried } from '../../../core/failure.ts';
+import { type SparkPlan, sparkLog, sparkPlan, USUAL_SPARK } from '../../../core/mold/spark.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
@@ -22,10 +22,10 @@ const SEEN_WORDS: Record<SparkRun['seen'], string> = {
 /** Detail that no cutter reaches, sparked: electrodes, depths to stop at, and what each run did. */
 export function SparkLog({ mold }: { mold: Mold }) {
   const taste = useTaste();
-  const [depthMm, setDepth] = useState<number | null>(8);
-  const [rough, setRough] = useState<{ gapMm: number | null; amps: number | null }>({ gapMm: 0.2, amps: 18 });
-  const [fine, setFine] = useState<{ gapMm: number | null; amps: number | null }>({ gapMm: 0.05, amps: 3 });
-  const planned = tried(depthMm, rough, fine);
+  const [depthMm, setDepth] = useState<number | null>(USUAL_SPARK.depthMm);
+  const [rough, setRough] = useState<Pass>(USUAL_SPARK.rough);
+  const [fine, setFine] = useState<Pass>(USUAL_SPARK.fine);
+  const { value: passes, refused } = planned(depthMm, rough, fine);
   const log = sparkLog(mold.care.sparks, depthMm ?? 0);
   return (
     <details open={mold.care.sparks.length > 0}>
@@ -37,38 +37,38 @@ export function SparkLog({ mold }: { mold: Mold }) {
             dimension="length"
             value={depthMm}
             onChange={setDepth}
-            isDefault={depthMm === 8}
+            isDefault={depthMm === USUAL_SPARK.depthMm}
           />
           <NumberField
             label="Roughing, A"
             value={rough.amps}
             onChange={(amps) => setRough({ ...rough, amps })}
-            isDefault={rough.amps === 18}
+            isDefault={rough.amps === USUAL_SPARK.rough.amps}
           />
           <NumberField
             label="its gap, mm"
             value={rough.gapMm}
             onChange={(gapMm) => setRough({ ...rough, gapMm })}
-            isDefault={rough.gapMm === 0.2}
+            isDefault={rough.gapMm === USUAL_SPARK.rough.gapMm}
           />
           <NumberField
             label="Finishing, A"
             value={fine.amps}
             onChange={(amps) => setFine({ ...fine, amps })}
-            isDefault={fine.amps === 3}
+            isDefault={fine.amps === USUAL_SPARK.fine.amps}
           />
           <NumberField
             label="its gap, mm"
             value={fine.gapMm}
             onChange={(gapMm) => setFine({ ...fine, gapMm })}
-            isDefault={fine.gapMm === 0.05}
+            isDefault={fine.gapMm === USUAL_SPARK.fine.gapMm}
           />
         </div>
-        {'refused' in planned ? (
-          <p className="heat font-bold">{taste.say(planned.refused)}</p>
+        {refused ? (
+          <p className="heat font-bold">{taste.say(refused)}</p>
         ) : (
           <ul className="ruled max-w-2xl">
-            {planned.map((pass) => (
+            {passes?.map((pass) => (
               <li key={pass.pass} className="py-1">
                 <b className="capitalize">{pass.pass}</b> at {pass.amps} A: electrode{' '}
                 <b className="figure">{hundredths(pass.undersizeMm, taste)}</b> smaller all round, fed{' '}
@@ -96,15 +96,14 @@ export function SparkLog({ mold }: { mold: Mold }) {
 }
 
 type Pass = { gapMm: number | null; amps: number | null };
-function tried(depthMm: number | null, rough: Pass, fine: Pass): SparkPlan[] | { refused: Told } {
+function planned(depthMm: number | null, rough: Pass, fine: Pass): ReturnType<typeof tried<SparkPlan[]>> {
   if (!depthMm || !rough.gapMm || !rough.amps || !fine.gapMm || !fine.amps)
     return { refused: 'Depth, currents and gaps, please.' };
-  try {
-    return sparkPlan(depthMm, { gapMm: rough.gapMm, amps: rough.amps }, { gapMm: fine.gapMm, amps: fine.amps });
-  } catch (error) {
-    if (error instanceof Failure) return { refused: error.told };
-    throw error;
-  }
+  const [first, last] = [
+    { gapMm: rough.gapMm, amps: rough.amps },
+    { gapMm: fine.gapMm, amps: fine.amps },
+  ];
+  return tried(() => sparkPlan(depthMm, first, last));
 }
 
 interface Run {

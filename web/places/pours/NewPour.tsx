@@ -3,8 +3,8 @@ import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
-import { Failure } from '../../../core/failure.ts';
-import { cupFor } from '../../../core/plan/cup.ts';
+import { tried } from '../../../core/failure.ts';
+import { CUP_DEFAULTS, cupFor } from '../../../core/plan/cup.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
@@ -20,13 +20,7 @@ import { Why } from '../../parts/Why.tsx';
 
 function sized(molds: MoldRow[], shots: Record<string, number>) {
   const drawn = molds.flatMap((mold) => (shots[mold.id] ? [{ mold, shots: shots[mold.id] as number }] : []));
-  if (drawn.length === 0) return {};
-  try {
-    return { batch: cupFor(drawn) };
-  } catch (error) {
-    if (error instanceof Failure) return { refused: error.told };
-    throw error;
-  }
+  return drawn.length === 0 ? undefined : tried(() => cupFor(drawn));
 }
 
 /** Shots of one or more molds from one cup; how much to cook follows at once. */
@@ -65,7 +59,8 @@ export function NewPour() {
       </Page>
     );
   }
-  const { batch, refused } = sized(molds, shots);
+  const cup = sized(molds, shots);
+  const batch = cup?.value;
   const chosen = Object.entries(shots)
     .filter(([, n]) => n > 0)
     .map(([moldId, n]) => ({ moldId, shots: n }));
@@ -100,11 +95,11 @@ export function NewPour() {
               className="flex-1"
             />
           </div>
-          {refused && <p className="heat font-bold">{taste.say(refused)}</p>}
+          {cup?.refused && <p className="heat font-bold">{taste.say(cup.refused)}</p>}
           {batch ? (
             <CupToCook batch={batch} recipe={recipe} molds={molds} />
           ) : (
-            !refused && <p className="soft text-lg">Give a mold its shots.</p>
+            !cup?.refused && <p className="soft text-lg">Give a mold its shots.</p>
           )}
           <Refusal error={layOut.error} />
           <button
@@ -122,7 +117,7 @@ export function NewPour() {
 }
 
 interface CupProps {
-  batch: NonNullable<ReturnType<typeof sized>['batch']>;
+  batch: ReturnType<typeof cupFor>;
   recipe: RecipeRow;
   molds: MoldRow[];
 }
@@ -150,8 +145,7 @@ function CupToCook({ batch, recipe, molds }: CupProps) {
                 molds.find((mold) => mold.id === row.id)?.name ?? '',
                 `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`,
               ]),
-              formula:
-                'Shots × (cavities + sprue + runner, with 6 % feed) + 3 mL left in the injector a load + 8 mL film in the cup.',
+              formula: `Shots × (cavities + sprue + runner, with ${100 * CUP_DEFAULTS.feedFraction} % feed) + ${text(CUP_DEFAULTS.deadMl, 'volume')} left in the injector a load + ${text(CUP_DEFAULTS.cupFilmMl, 'volume')} film in the cup.`,
               grounds: ['Feed, dead volume and film are defaults; the balance of each cup shows what is really lost.'],
             }}
           />

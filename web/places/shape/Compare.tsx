@@ -3,6 +3,8 @@ import { useEffect, useMemo, useState } from 'react';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
 import { usual } from '../../../core/defaults.ts';
+import { tried } from '../../../core/failure.ts';
+import { USUAL_SHORE } from '../../../core/plastisol/hardness.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { END_PADDLE, kick } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
@@ -11,7 +13,7 @@ import { type Layer, Solid } from '../../parts/solid/Solid.tsx';
 import { readMeshFile } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import type { Drawn } from '../../workers/solid.ts';
-import { PLASTIC, tried } from '../judge/judging.tsx';
+import { PLASTIC } from '../judge/judging.tsx';
 import { useKick } from '../judge/useKick.ts';
 import { differences, inWords } from './words.ts';
 
@@ -138,7 +140,7 @@ function FiguresOfBoth({ master, older, newer }: Pair & { master: Master }) {
   const { text } = useTaste();
   const { own, constants } = useKick();
   const scale = master.bait.wantedScale ?? '00';
-  const hardness = master.bait.wantedHardness ?? (scale === 'A' ? 20 : 34);
+  const hardness = master.bait.wantedHardness ?? USUAL_SHORE[scale];
   const onsetOf = (revision: Revision) => {
     const tail = revision.spec ? tailOf(revision.spec) : null;
     if (!tail) return '—';

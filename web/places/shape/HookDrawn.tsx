@@ -1,4 +1,4 @@
-import type { DrawnHook } from '../judge/judging.tsx';
+import type { DrawnHook } from '../../../core/water/assumed.ts';
 
 /** A single hook to scale: eye, shank, bend and point. */
 export function HookDrawn({

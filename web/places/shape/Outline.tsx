@@ -1,10 +1,10 @@
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
 import { outlineOf } from '../../../core/shape/outline.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
+import type { DrawnHook } from '../../../core/water/assumed.ts';
 import { paint } from '../../parts/solid/paint.ts';
 import { useTheme } from '../../parts/theme.ts';
 import type { Pictured } from '../../workers/shadow.ts';
-import type { DrawnHook } from '../judge/judging.tsx';
 import { StationHandles, WristHandles } from './Handles.tsx';
 import { HookDrawn } from './HookDrawn.tsx';
 import { acrossPx, type Geometry, geometryOf, LEFT } from './outlineGeometry.ts';

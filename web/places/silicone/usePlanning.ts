@@ -3,23 +3,13 @@ import { useNavigate, useSearchParams } from 'react-router';
 import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { Mold } from '../../../contract/molds.ts';
-import { Failure, type Told } from '../../../core/failure.ts';
+import { tried } from '../../../core/failure.ts';
 import { type Choices, type Planned, planBlock, STARTING, type Way } from '../../../core/mold/blockPlan.ts';
 import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/write.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { rankRubbers } from './RubberFit.tsx';
 import { POURS } from './ways.ts';
-
-/** The plan, or why there is none. */
-function tried(...what: Parameters<typeof planBlock>): { found?: Planned | null; refused?: Told } {
-  try {
-    return { found: planBlock(...what) };
-  } catch (error) {
-    if (error instanceof Failure) return { refused: error.told };
-    throw error;
-  }
-}
 
 type Stepped = 'count' | 'wallMm' | 'gapMm' | 'coverMm' | 'wastePercent';
 
@@ -40,7 +30,8 @@ export function usePlanning(masters: MasterRow[], rubbers: Material[]) {
   const [named, setName] = useState<string>();
   const master = masters.find((row) => row.id === masterId) ?? (masters[0] as MasterRow);
   const rubber = rubbers.find((row) => row.id === rubberId) ?? rankRubbers(rubbers, choices.way)[0];
-  const { found = null, refused } = rubber ? tried(master.latest, rubber, choices) : {};
+  const planned = rubber && tried(() => planBlock(master.latest, rubber, choices));
+  const found = planned?.value ?? null;
   const change = (part: Partial<Choices>) => setChoices((now) => ({ ...now, ...part }));
   const title = `${master.name} × ${choices.count}, ${POURS[choices.way].words}`;
   const name = named ?? title;
@@ -75,7 +66,7 @@ export function usePlanning(masters: MasterRow[], rubbers: Material[]) {
     rubber,
     choices,
     found,
-    refused,
+    refused: planned?.refused,
     title,
     name,
     setName,

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type Ladder, ladderBody } from '../../../contract/water.ts';
 import { usual } from '../../../core/defaults.ts';
+import { USUAL_SHORE } from '../../../core/plastisol/hardness.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -160,7 +161,7 @@ function NewLadder({ count }: { count: number }) {
   const [begun] = useState<Typed>({
     name: `Ladder ${count + 1}`,
     scale: '00',
-    hardness: 34,
+    hardness: USUAL_SHORE['00'],
     wristHeightMm: 6,
     wristLengthMm: 12,
     paddleDiameterMm: 14,

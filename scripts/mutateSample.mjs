@@ -122,6 +122,20 @@ const short = (code) => {
   return line.length > 70 ? `${line.slice(0, 70)}…` : line;
 };
 
+/** How many lines of code are tests, journeys and endurance among them. */
+export function shareOfTests(root) {
+  const listed = spawnSync('git', ['ls-files', '-z'], { cwd: root, encoding: 'utf8' }).stdout.split('\0');
+  const lines = { tests: 0, all: 0 };
+  for (const file of listed.filter(
+    (name) => /\.(ts|tsx|mjs|sql|css|html)$/.test(name) && existsSync(join(root, name)),
+  )) {
+    const count = readFileSync(join(root, file), 'utf8').split('\n').length - 1;
+    lines.all += count;
+    if (/\.(test|spec)\.tsx?$|^(e2e|endure)\/|\/testing[./]/.test(file)) lines.tests += count;
+  }
+  return lines;
+}
+
 export async function sample(root, home, { size, seed, rooms = ['core', 'server'] }) {
   const place = join(root, '.bench-data', 'sample');
   rmSync(place, { recursive: true, force: true });
@@ -179,5 +193,7 @@ export async function sample(root, home, { size, seed, rooms = ['core', 'server'
     fewest = Math.min(fewest, killed / chosen.length);
   }
   rmSync(place, { recursive: true, force: true });
+  const { tests, all } = shareOfTests(root);
+  console.log(`tests: ${tests} of ${all} lines, ${Math.round((1000 * tests) / all) / 10} %`);
   return fewest;
 }

@@ -106,6 +106,8 @@ export const moldBody = v.pipe(
     injectorMl: v.optional(v.nullable(above0(5000))),
     rubberId: v.optional(rowId),
     planInput: v.optional(planSchema),
+    /** Its rubber is one colour at this moment: both clocks of it run from here. */
+    mixed: v.optional(v.boolean()),
     making: v.optional(makingSchema),
     fitting: v.optional(fittingSchema),
     inserts: v.optional(inserts),

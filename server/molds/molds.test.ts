@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Page } from '../../contract/fields.ts';
-import type { Mold } from '../../contract/molds.ts';
+import type { Mold, MoldRow } from '../../contract/molds.ts';
 import type { Order } from '../../contract/orders.ts';
 import type { Clock } from '../../contract/workshop.ts';
 import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
@@ -115,6 +115,24 @@ describe('an open-face block', () => {
   ])('%s is refused', async (_what, body) => {
     const { body: mold } = await block();
     expect((await workshop.post(`/molds/${mold.id}/events`, body)).status).toBe(400);
+  });
+
+  test('mixed as it is kept: one write makes the mold, its clocks and its event, or none of them', async () => {
+    const { body: mold } = await block({ mixed: true });
+    expect([mold.events.map((row) => row.kind), (await clocks()).map((clock) => clock.kind).sort()]).toEqual([
+      ['mixed'],
+      ['demold', 'pot-life'],
+    ]);
+    // 20 and 240 minutes at the rated 23 °C.
+    const due = (await clocks())
+      .map((clock) => (Date.parse(clock.dueAt) - workshop.now.getTime()) / 60_000)
+      .sort((a, b) => a - b);
+    expect(due).toEqual([20, 240]);
+    expect(mold.readyAt).toBe(new Date(workshop.now.getTime() + 240 * 60_000).toISOString());
+    const before = (await workshop.get<Page<MoldRow>>('/molds')).body.items.length;
+    const refused = await block({ name: 'Another', planInput: undefined, mixed: true });
+    expect([refused.status, refused.body.error.code]).toEqual([400, 'invalid-input']);
+    expect((await workshop.get<Page<MoldRow>>('/molds')).body.items).toHaveLength(before);
   });
 
   test('a mold that was not planned here has no mix to time', async () => {

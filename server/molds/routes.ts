@@ -145,7 +145,14 @@ export const moldEndpoints = [
     path: '/molds',
     body: moldBody,
     touches,
-    run: ({ db, body, at }) => getMold(db, addMold(db, body, at)),
+    run: ({ db, body, now, at }) => {
+      const id = addMold(db, body, at);
+      if (body.mixed) {
+        const detail = startRubberClocks(db, mustFind<MoldRow>(db, 'mold', id, 'mold'), now);
+        insert(db, 'mold_event', { id: newId(), moldId: id, kind: 'mixed', step: null, detail, at });
+      }
+      return getMold(db, id);
+    },
   }),
   endpoint({
     method: 'PATCH',

@@ -152,7 +152,7 @@ export function refuseInserts(inserts: NewMold['inserts'], cavities: number): vo
 
 export function addMold(db: Db, body: NewMold, at: string, rebuiltFromId?: string): string {
   refuseInserts(body.inserts, body.cavities);
-  const { newBait, planInput: _, ...values } = body;
+  const { newBait, planInput: _, mixed: __, ...values } = body;
   const planned = planOf(body);
   const baitId = newBait ? addBait(db, newBait, at) : (body.baitId as string);
   if (

@@ -5,7 +5,6 @@ import type { Material } from '../../../contract/materials.ts';
 import type { Mold } from '../../../contract/molds.ts';
 import { tried } from '../../../core/failure.ts';
 import { type Choices, type Planned, planBlock, STARTING, type Way } from '../../../core/mold/blockPlan.ts';
-import { call } from '../../api/client.ts';
 import { useWrite } from '../../api/write.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { rankRubbers } from './RubberFit.tsx';
@@ -37,7 +36,7 @@ export function usePlanning(masters: MasterRow[], rubbers: Material[]) {
   const name = named ?? title;
   const { kind, fill } = POURS[choices.way];
   const make = useWrite<Mold, boolean>(
-    () => ({
+    (mixed) => ({
       path: '/molds',
       body: {
         name,
@@ -50,16 +49,10 @@ export function usePlanning(masters: MasterRow[], rubbers: Material[]) {
         rubberId: rubber?.id,
         planInput: found?.input,
         making: found?.making,
+        mixed,
       },
     }),
-    async (mold, mixed) => {
-      // Should the second call fail, the mold's own page still offers "Mixed now".
-      try {
-        if (mixed) await call(`/molds/${mold.id}/events`, { method: 'POST', body: { kind: 'mixed' } });
-      } finally {
-        navigate(`/molds/${mold.id}`);
-      }
-    },
+    (mold) => navigate(`/molds/${mold.id}`),
   );
   return {
     master,

@@ -24,7 +24,8 @@ interface Tie {
   dashed: boolean;
 }
 
-function tiesOf(today: Today, heaps: Heap[]): Tie[] {
+/** What is drawn from what to what; dashed where it is still to come. */
+export function tiesOf(today: Today, heaps: Heap[]): Tie[] {
   const ties: Tie[] = [];
   for (const cup of today.cups) {
     for (const mold of cup.molds) {

@@ -1,16 +1,13 @@
 // @vitest-environment jsdom
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { act, useState } from 'react';
-import { createRoot, type Root } from 'react-dom/client';
 import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
 import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
 import { STARTS } from '../../../core/shape/starts.ts';
 import { check } from '../../../core/validate.ts';
-import { TasteProvider } from '../../parts/taste.tsx';
+import { Page } from '../../testing/page.tsx';
 import { Outline } from './Outline.tsx';
 import { acrossPx, geometryOf, LEFT } from './outlineGeometry.ts';
 
-vi.stubGlobal('IS_REACT_ACT_ENVIRONMENT', true);
 const SPEC = (STARTS[0] as (typeof STARTS)[number]).spec;
 const WIDE = 640;
 
@@ -42,7 +39,7 @@ describe('how a shape lies on the paper', () => {
   });
 });
 
-let root: Root;
+let page: Page;
 let latest: ShapeSpec;
 const settled = vi.fn();
 
@@ -68,29 +65,9 @@ beforeEach(async () => {
   settled.mockClear();
   Object.assign(SVGElement.prototype, { setPointerCapture: () => {}, hasPointerCapture: () => true });
   HTMLCanvasElement.prototype.getContext = (() => null) as never;
-  vi.stubGlobal('fetch', async (path: string) => {
-    const answer = path.endsWith('/workshop')
-      ? { name: 'w', currency: 'EUR', roomC: 12, dropsPerMl: 20, glassMl: 350, version: 1 }
-      : { items: [], nextCursor: null };
-    return new Response(JSON.stringify(answer));
-  });
-  const box = document.body.appendChild(document.createElement('div'));
-  root = createRoot(box);
-  await act(async () =>
-    root.render(
-      <QueryClientProvider client={new QueryClient()}>
-        <TasteProvider waiting={null} silent={null}>
-          <Bench />
-        </TasteProvider>
-      </QueryClientProvider>,
-    ),
-  );
-  await act(async () => void (await new Promise((done) => setTimeout(done, 20))));
+  page = await Page.open(<Bench />);
 });
-afterEach(async () => {
-  await act(async () => root.unmount());
-  document.body.innerHTML = '';
-});
+afterEach(() => page.close());
 
 const handle = (name: string) => document.querySelector(`[aria-label="${name}"]`) as SVGGElement;
 const pointer = (on: Element, kind: string, x = 0, y = 0) =>

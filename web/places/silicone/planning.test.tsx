@@ -1,15 +1,9 @@
 // @vitest-environment jsdom
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { act } from 'react';
-import { createRoot, type Root } from 'react-dom/client';
-import { createMemoryRouter, RouterProvider } from 'react-router';
-import { afterEach, beforeEach, describe, expect, test, vi } from 'vitest';
+import { afterEach, describe, expect, test } from 'vitest';
 import type { MasterRow } from '../../../contract/masters.ts';
 import type { Material } from '../../../contract/materials.ts';
-import { TasteProvider } from '../../parts/taste.tsx';
+import { Page } from '../../testing/page.tsx';
 import { isLaid, type Planning, usePlanning } from './usePlanning.ts';
-
-vi.stubGlobal('IS_REACT_ACT_ENVIRONMENT', true);
 
 const master = (id: string, volumeMl: number | null, name = id) =>
   ({
@@ -49,9 +43,8 @@ const rubber = (id: string, more: Partial<Material> = {}) =>
   }) as unknown as Material;
 
 let planning: Planning;
-let sent: { path: string; body: Record<string, unknown> }[] = [];
-let fails: string | null = null;
-let root: Root;
+let page: Page;
+let fails = false;
 const MASTERS = [master('without', null), master('Sandlance', 12.6), master('Gannet', 40)];
 
 function Held({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[] }) {
@@ -60,44 +53,18 @@ function Held({ masters, rubbers }: { masters: MasterRow[]; rubbers: Material[] 
 }
 
 async function open(at = '/molds/plan', rubbers = [rubber('Loft Soft')], masters = MASTERS) {
-  const router = createMemoryRouter(
-    [
-      { path: '/molds/plan', element: <Held masters={masters} rubbers={rubbers} /> },
-      { path: '/molds/:id', element: null },
-    ],
-    { initialEntries: [at] },
-  );
-  root = createRoot(document.createElement('div'));
-  await act(async () =>
-    root.render(
-      <QueryClientProvider client={new QueryClient()}>
-        <TasteProvider waiting={null} silent={null}>
-          <RouterProvider router={router} />
-        </TasteProvider>
-      </QueryClientProvider>,
-    ),
-  );
-  await act(async () => void (await new Promise((done) => setTimeout(done, 20))));
-  return router;
-}
-
-beforeEach(() => {
-  sent = [];
-  fails = null;
-  vi.stubGlobal('fetch', async (path: string, { method, body }: RequestInit = {}) => {
-    if (method === 'POST') {
-      sent.push({ path, body: JSON.parse(String(body)) });
-      if (fails === path) return new Response('{"error":{"code":"invalid-input","message":"no"}}', { status: 400 });
-      return new Response(JSON.stringify({ id: 'm1' }), { status: 201 });
-    }
-    const answer = path.endsWith('/workshop')
-      ? { name: 'w', currency: 'EUR', roomC: 13, dropsPerMl: 20, glassMl: 350, version: 1 }
-      : { items: [], nextCursor: null };
-    return new Response(JSON.stringify(answer));
+  page = await Page.open(<Held masters={masters} rubbers={rubbers} />, {
+    at,
+    route: '/molds/plan',
+    answer: () =>
+      fails ? { status: 400, body: { error: { code: 'invalid-input', message: 'no' } } } : { body: { id: 'm1' } },
   });
+}
+const does = (work: () => unknown) => page.does(work);
+afterEach(() => {
+  fails = false;
+  return page.close();
 });
-afterEach(() => act(async () => root.unmount()));
-const does = (work: () => unknown) => act(async () => void (await work()));
 
 describe('a plan', () => {
   test('begins with the first master that has a volume, in the workshop’s room', async () => {
@@ -149,10 +116,10 @@ describe('a plan', () => {
     expect([isLaid(planning), planning.refused]).toEqual([false, undefined]);
     await does(() => planning.change({ filledMl: 262 }));
     expect(isLaid(planning)).toBe(true);
-    await act(async () => root.unmount());
+    await page.close();
     await open('/molds/plan', []);
     expect([isLaid(planning), planning.rubber]).toEqual([false, undefined]);
-    await act(async () => root.unmount());
+    await page.close();
     await open('/molds/plan', [rubber('no tin', { mix: null })]);
     expect([isLaid(planning), planning.rubber?.name]).toEqual([false, 'no tin']);
   });
@@ -168,11 +135,11 @@ describe('a plan', () => {
 
 describe('what is kept of it', () => {
   test('mixed now: the mold as it was planned and its clocks in one write, then its page', async () => {
-    const router = await open();
+    await open();
     await does(() => planning.setName('Evening block'));
     await does(() => planning.make.mutateAsync(true));
-    expect(sent.map((one) => [one.path, one.body.mixed])).toEqual([['/api/molds', true]]);
-    expect(sent[0]?.body).toMatchObject({
+    expect(page.sent.map((one) => [one.path, one.body.mixed])).toEqual([['/api/molds', true]]);
+    expect(page.sent[0]?.body).toMatchObject({
       name: 'Evening block',
       kind: 'silicone-open',
       fill: 'open-pour',
@@ -184,21 +151,21 @@ describe('what is kept of it', () => {
       planInput: { pour: 'open-face', wallMm: 10, gapMm: 8, coverMm: 10, wasteFraction: 0.07 },
       making: { hold: 'glue', bubbles: 'vacuum' },
     });
-    expect(router.state.location.pathname).toBe('/molds/m1');
+    expect(page.path).toBe('/molds/m1');
   });
 
   test('only kept: no clock starts', async () => {
     await open('/molds/plan?pour=wrap');
     await does(() => planning.make.mutateAsync(false));
-    expect(sent.map((one) => [one.path, one.body.kind, one.body.fill, one.body.mixed])).toEqual([
+    expect(page.sent.map((one) => [one.path, one.body.kind, one.body.fill, one.body.mixed])).toEqual([
       ['/api/molds', 'silicone-wrap', 'gravity', false],
     ]);
   });
 
   test('what is refused stays on the plan, and says so', async () => {
-    fails = '/api/molds';
-    const router = await open();
+    fails = true;
+    await open();
     await does(() => planning.make.mutateAsync(true).catch(() => undefined));
-    expect([planning.make.error?.message, router.state.location.pathname]).toEqual(['no', '/molds/plan']);
+    expect([planning.make.error?.message, page.path]).toEqual(['no', '/molds/plan']);
   });
 });

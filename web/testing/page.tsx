@@ -6,6 +6,15 @@ import { vi } from 'vitest';
 import { TasteProvider } from '../parts/taste.tsx';
 
 vi.stubGlobal('IS_REACT_ACT_ENVIRONMENT', true);
+// The browser of these tests has no dialogs; what stands in one is drawn all the same.
+Object.assign(globalThis.HTMLDialogElement?.prototype ?? {}, {
+  showModal(this: HTMLDialogElement) {
+    this.open = true;
+  },
+  close(this: HTMLDialogElement) {
+    this.open = false;
+  },
+});
 
 interface Sent {
   path: string;

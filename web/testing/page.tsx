@@ -6,6 +6,14 @@ import { vi } from 'vitest';
 import { TasteProvider } from '../parts/taste.tsx';
 
 vi.stubGlobal('IS_REACT_ACT_ENVIRONMENT', true);
+vi.stubGlobal(
+  'ResizeObserver',
+  class {
+    observe() {}
+    unobserve() {}
+    disconnect() {}
+  },
+);
 // The browser of these tests has no dialogs; what stands in one is drawn all the same.
 Object.assign(globalThis.HTMLDialogElement?.prototype ?? {}, {
   showModal(this: HTMLDialogElement) {

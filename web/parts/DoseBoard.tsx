@@ -76,8 +76,13 @@ const stepsFor = (material: Material) =>
       ? STEPS.spoon
       : STEPS.grams;
 
-const amountText = (amount: number, unit: string) =>
-  `${Number(amount.toFixed(amount < 0.1 ? 3 : 2))} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
+/** Parts of a spoon as they are stamped on it. */
+const STAMPED: Record<number, string> = { 0.0625: '1/16', 0.125: '1/8', 0.25: '1/4', 0.5: '1/2', 0.75: '3/4' };
+
+function amountText(amount: number, unit: string): string {
+  const figure = (unit === 'tsp' && STAMPED[amount]) || Number(amount.toFixed(amount < 0.1 ? 3 : 2));
+  return `${figure} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`;
+}
 
 interface Props {
   ledgerId: string;

@@ -1,0 +1,100 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, test, vi } from 'vitest';
+import type { PourMold, Shot } from '../../../contract/pours.ts';
+import { Page } from '../../testing/page.tsx';
+import type { Cup } from './cupState.ts';
+import { Lane } from './Lane.tsx';
+
+const NOW = Date.parse('2026-03-02T19:00:00Z');
+const mold = {
+  moldId: 'm',
+  name: 'Sandlance × 4',
+  shape: 'paddle',
+  cavities: 4,
+  columns: 2,
+  shots: 3,
+  opensAt: null,
+  opens: { waitS: [84], basis: 'heat' },
+} as unknown as PourMold;
+const shot = (id: string, ...results: ('good' | 'bad' | 'unmarked')[]) =>
+  ({
+    id,
+    moldId: 'm',
+    marks: results.map((result, i) => ({ cavity: i + 1, result, reason: null })),
+  }) as unknown as Shot;
+const ALL = ['good', 'good', 'bad', 'good'] as const;
+
+let page: Page;
+afterEach(() => page.close());
+const did = { draw: vi.fn(), tap: vi.fn(), rest: vi.fn() };
+
+async function open(shots: Shot[], more: Partial<PourMold> = {}, active = false) {
+  for (const one of Object.values(did)) one.mockClear();
+  const cup = { shots, molds: [mold], nowMs: NOW } as unknown as Cup;
+  page = await Page.open(
+    <Lane
+      mold={{ ...mold, ...more }}
+      cup={cup}
+      active={active}
+      hex="#4f8796"
+      onDraw={did.draw}
+      onTap={did.tap}
+      onRest={did.rest}
+    />,
+  );
+}
+const inSeconds = (seconds: number) => new Date(NOW + seconds * 1000).toISOString();
+
+describe('one mold at the bench', () => {
+  test.each([
+    ['nothing was drawn', [], {}, '3 shots to draw', 'nextempty'],
+    ['it cools as computed', [shot('a')], { opensAt: inSeconds(84) }, 'shot 1 of 3', '1:24cooling, as computed'],
+    [
+      'it cools by a default',
+      [shot('a')],
+      { opensAt: inSeconds(300), opens: { waitS: [300], basis: 'kind' } },
+      'shot 1 of 3',
+      '5:00cooling, by a default',
+    ],
+    ['its time is over', [shot('a')], { opensAt: inSeconds(-1) }, 'shot 1 of 3', 'nowopen it'],
+    ['a cavity is left to look at', [shot('a', 'good', 'good', 'bad')], {}, 'shot 1 of 3', 'nowopen it'],
+    ['one mark was taken off again', [shot('a', 'good', 'unmarked', 'bad', 'good')], {}, 'shot 1 of 3', 'nowopen it'],
+    ['all are marked, more to draw', [shot('a', ...ALL)], {}, 'shot 1 of 3', 'nextempty'],
+    ['all is done', ['a', 'b', 'c'].map((id) => shot(id, ...ALL)), {}, 'shot 3 of 3', 'doneall shots'],
+    ['one more than planned', ['a', 'b', 'c', 'd'].map((id) => shot(id, ...ALL)), {}, 'shot 4 of 3', 'doneall shots'],
+  ] as const)('%s', async (_, shots, more, drawn, state) => {
+    await open([...shots] as Shot[], more as Partial<PourMold>);
+    expect(page.text).toContain(drawn);
+    expect(page.text).toContain(state);
+  });
+
+  test('the rest is good only of what was not looked at, and of the newest shot', async () => {
+    await open([shot('a', ...ALL), shot('b', 'bad')]);
+    await new Promise((done) => setTimeout(done, 600));
+    await page.press('Rest good');
+    expect(did.rest.mock.calls.map(([one]) => (one as Shot).id)).toEqual(['b']);
+    await page.close();
+    await open([shot('a', ...ALL)]);
+    expect(() => page.button('Rest good')).toThrow();
+  });
+
+  test('a shot is drawn here unless the large card already asks for it', async () => {
+    await open([]);
+    await new Promise((done) => setTimeout(done, 600));
+    await page.press('Shot drawn');
+    expect(did.draw).toHaveBeenCalledTimes(1);
+    await page.close();
+    await open([], {}, true);
+    expect(() => page.button('Shot drawn')).toThrow();
+  });
+
+  test('each cavity is a target of its own', async () => {
+    await open([shot('a', 'good')]);
+    const targets = [...page.box.querySelectorAll('button')].filter(
+      (one) => !/good$|drawn$/.test(one.textContent ?? ''),
+    );
+    expect(targets).toHaveLength(4);
+    await page.does(() => targets[2]?.click());
+    expect(did.tap.mock.calls.map(([one, cavity]) => [(one as Shot).id, cavity])).toEqual([['a', 3]]);
+  });
+});

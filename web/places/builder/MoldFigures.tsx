@@ -15,6 +15,7 @@ import { TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { areaText } from '../../parts/words/mold.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { useMolder } from './useMolder.ts';
 
@@ -36,7 +37,8 @@ export function MoldFigures({
   onDownload: ReturnType<typeof useMolder>['download'];
   stale: boolean;
 }) {
-  const { text, workshop } = useTaste();
+  const maker = useTaste();
+  const { text, workshop } = maker;
   // Of what was built, which a newer wish may not be yet.
   const count = mold.layout.noses.length;
   const shotMl = count * mold.cavityMl + mold.channelsMl;
@@ -73,8 +75,8 @@ export function MoldFigures({
       ? ([['Seam rises and falls', text(mold.seamMm.high - mold.seamMm.low, 'length')]] as [string, string][])
       : []),
     [`Thinnest wall, ${mold.thinnestWall.where}`, text(mold.thinnestWall.mm, 'length')],
-    ['Caught in the upper half', `${mold.caughtMm2.upper.toFixed(0)} mm²`, mold.caughtMm2.upper > 30],
-    ['Caught in the lower half', `${mold.caughtMm2.lower.toFixed(0)} mm²`, mold.caughtMm2.lower > 30],
+    ['Caught in the upper half', areaText(mold.caughtMm2.upper, maker), mold.caughtMm2.upper > 30],
+    ['Caught in the lower half', areaText(mold.caughtMm2.lower, maker), mold.caughtMm2.lower > 30],
   ];
   return (
     <>

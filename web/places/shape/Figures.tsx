@@ -1,5 +1,6 @@
 import type { useJudged } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { areaText } from '../../parts/words/mold.ts';
 import type { Shown } from '../judge/show.ts';
 import { type Difference, inWords } from './words.ts';
 
@@ -46,7 +47,7 @@ export function FigureTable({
       ? ([
           ['Volume', measured.volumeMl === null ? 'none: not closed' : text(measured.volumeMl, 'volume')],
           ['Length, width, height', measured.sizeMm.map((mm) => text(mm, 'length')).join(', ')],
-          ['Surface', `${(measured.areaMm2 / 100).toFixed(1)} cm²`],
+          ['Surface', areaText(measured.areaMm2, taste)],
           ['Triangles', String(measured.triangles)],
         ] as [string, string][])
       : []),

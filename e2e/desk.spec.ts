@@ -28,6 +28,11 @@ test('a quick figure without a record: tried, kept, and found again', async ({ p
   await expect(kept).toContainText('677 mL');
   await kept.click();
   await expect(page.getByLabel('Shots')).toHaveValue('12');
+  await page.goto('/tools');
+  await page.getByRole('button', { name: 'Rename it' }).click();
+  await page.getByLabel('Called').fill('the autumn evening');
+  await page.getByRole('button', { name: 'Rename it' }).click();
+  await expect(page.getByRole('link', { name: /the autumn evening/ })).toContainText('677 mL');
 });
 
 test('two counts are compared honestly, and rows are added to a chart', async ({ page }) => {

@@ -1,6 +1,7 @@
 import { listQuery } from '../../contract/fields.ts';
-import { type Kept, keptBody } from '../../contract/workshop.ts';
-import { insert, mustFind } from '../db/rows.ts';
+import { type Kept, keptBody, keptPatch } from '../../contract/workshop.ts';
+import { Failure } from '../../core/failure.ts';
+import { insert, mustFind, run } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
@@ -26,6 +27,21 @@ export const keptEndpoints = [
       const id = newId();
       insert(db, 'kept_result', { id, ...body, output: prepared, createdAt: at });
       return mustFind<Kept>(db, 'kept_result', id, 'kept result');
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/kept/:id',
+    body: keptPatch,
+    touches: ['kept'],
+    run: ({ db, body, params }) => {
+      const current = mustFind<Kept>(db, 'kept_result', params.id as string, 'kept result');
+      if (current.title !== body.was)
+        throw new Failure('stale-version', 'Somebody renamed it meanwhile. Look at both and save again.', 'title', {
+          current,
+        });
+      run(db, 'UPDATE kept_result SET title = ? WHERE id = ?', [body.title, current.id]);
+      return { ...current, title: body.title };
     },
   }),
 ];

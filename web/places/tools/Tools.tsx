@@ -1,12 +1,9 @@
 import { queryOptions, useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { call } from '../../api/client.ts';
-import { queries } from '../../api/queries.ts';
-import { dateText } from '../../parts/dates.ts';
 import { Page, Waiting } from '../../parts/Page.tsx';
-import { ThrowOut } from '../../parts/PutAway.tsx';
-import { useTaste } from '../../parts/taste.tsx';
-import { shown } from './Answer.tsx';
+import { HEADLINE, Headline } from './Headline.tsx';
+import { KeptResults } from './KeptResults.tsx';
 import type { AnsweredTool, Tool } from './schema.ts';
 
 const names = queryOptions({
@@ -20,58 +17,6 @@ const answered = queryOptions({
   queryFn: () => call<{ calculators: AnsweredTool[] }>('/calc'),
   staleTime: Number.POSITIVE_INFINITY,
 });
-
-/** The figure of an answer that a maker asks for first. */
-const HEADLINE: Record<string, string> = {
-  'units.convert': 'value',
-  'clay.bake': 'minutes',
-  'silicone.plan': 'totalMixMl',
-  'silicone.topUp': 'mixMl',
-  'batch.size': 'cookMl',
-  'batch.fromCup': 'shots',
-  'hardness.modulus': 'mpa',
-  'hardness.blend': 'hardness',
-  'yield.shots': 'shots',
-  'yield.balance': 'yieldFraction',
-  'yield.chart': 'pBar',
-  'yield.compare': 'p',
-  'dip.plan': 'dips',
-  'mesh.measure': 'volumeMl',
-  'mesh.thickness': 'thickestMm',
-  'mesh.toolReach': 'greatestMm',
-  'bait.kick': 'onsetMPerS',
-  'bait.sink': 'mmPerS',
-  'bait.salt': 'gramsPerCup',
-  'bait.hook': 'pointOverBackMm',
-  'mold.cavities': 'enoughCavities',
-  'yield.survival': 'p',
-  'heat.demold': 'seconds',
-  'heat.window': 'highC',
-};
-
-/** What a bare number of an answer counts. */
-const COUNTED: Record<string, string> = {
-  shots: 'shots',
-  dips: 'dips',
-  mpa: 'MPa',
-  hardness: 'Shore',
-  p: 'chance of mere luck',
-  onsetMPerS: 'm/s',
-  mmPerS: 'mm/s',
-  gramsPerCup: 'g to a cup',
-  enoughCavities: 'cavities',
-};
-
-export function Headline({ name, output }: { name: string; output: Record<string, unknown> }) {
-  const taste = useTaste();
-  const key = HEADLINE[name];
-  if (!key || output[key] === undefined) return null;
-  return (
-    <b className="figure text-[var(--rest)]">
-      {shown(key, output[key], taste)} {COUNTED[key] ?? ''}
-    </b>
-  );
-}
 
 const GROUPS: [title: string, names: string[]][] = [
   [
@@ -99,7 +44,6 @@ const GROUPS: [title: string, names: string[]][] = [
 export function Tools() {
   const { data } = useQuery(names);
   const examples = useQuery(answered).data?.calculators;
-  const kept = useQuery(queries.kept);
   if (!data) return <Waiting />;
   const tools = new Map(data.calculators.map((tool) => [tool.name, tool]));
   const outputs = new Map(examples?.map(({ name, example }) => [name, example.output]));
@@ -138,26 +82,7 @@ export function Tools() {
           </section>
         ))}
       </div>
-      {(kept.data?.items.length ?? 0) > 0 && (
-        <section>
-          <h2 className="mb-2">Kept</h2>
-          <ul className="ruled">
-            {kept.data?.items.map((row) => (
-              <li key={row.id} className="flex gap-4 items-baseline flex-wrap">
-                <Link to={`/tools/${row.calculator}?kept=${row.id}`} className="flex gap-4 py-2 row-hover flex-1">
-                  <span className="font-bold flex-1">{row.title}</span>
-                  <span>{tools.get(row.calculator)?.title}</span>
-                  <span className="w-52 text-right">
-                    <Headline name={row.calculator} output={row.output} />
-                  </span>
-                  <span className="soft w-28 text-right">{dateText(row.createdAt)}</span>
-                </Link>
-                <ThrowOut kind="kept" id={row.id} />
-              </li>
-            ))}
-          </ul>
-        </section>
-      )}
+      <KeptResults titleOf={(name) => tools.get(name)?.title ?? ''} />
     </Page>
   );
 }

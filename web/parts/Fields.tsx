@@ -3,6 +3,7 @@ import { Failure } from '../../core/failure.ts';
 import type { Dimension } from '../../core/units/dimension.ts';
 import { ApiError } from '../api/client.ts';
 import { useTaste, useTasteIfKnown } from './taste.tsx';
+import { hundredths } from './words/mold.ts';
 
 interface FieldProps {
   label: string;
@@ -96,6 +97,8 @@ type QuantityProps = Omit<FieldProps, 'children' | 'error'> & {
   error?: string | undefined;
   densityGPerMl?: number;
   autoFocus?: boolean;
+  /** A gap or a clearance: two places more than a length has. */
+  fine?: boolean;
 };
 
 /** Takes what a maker writes (`3 1/2 in`, `1/8 tsp`, `0,5 cup`) and hands on mm, mL, g or °C. */
@@ -107,10 +110,11 @@ export function QuantityField({
   densityGPerMl,
   hint,
   autoFocus,
+  fine = false,
   ...field
 }: QuantityProps) {
   const taste = useTaste();
-  const shown = value === null ? '' : taste.text(value, dimension);
+  const shown = value === null ? '' : fine ? hundredths(value, taste) : taste.text(value, dimension);
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<string>();
   const input = useRef<HTMLInputElement>(null);

@@ -1,6 +1,7 @@
 import { useId, useState } from 'react';
 import { Failure } from '../../core/failure.ts';
 import { useTaste } from './taste.tsx';
+import { hundredths } from './words/mold.ts';
 
 interface Props {
   label: string;
@@ -13,18 +14,20 @@ interface Props {
   /** One press of an arrow key. */
   step?: number;
   plain?: boolean;
+  /** A gap or a clearance: two places more than a length has. */
+  fine?: boolean;
 }
 
 const tidy = (value: number) => Math.round(value * 1000) / 1000;
 
 /** One figure of a shape: typed in any unit, or nudged by the arrow keys. Out of bounds says the bound. */
-export function MmField({ label, value, onChange, onSettle, least, most, step = 0.1, plain }: Props) {
+export function MmField({ label, value, onChange, onSettle, least, most, step = 0.1, plain, fine }: Props) {
   const id = useId();
   const taste = useTaste();
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const shown = plain ? String(tidy(value)) : taste.text(value, 'length');
-  const bound = (mm: number) => (plain ? String(mm) : taste.text(mm, 'length'));
+  const bound = (mm: number) => (plain ? String(mm) : fine ? hundredths(mm, taste) : taste.text(mm, 'length'));
+  const shown = plain ? String(tidy(value)) : bound(value);
   const take = (next: number) => {
     if (next < least - 1e-9) setProblem(`at least ${bound(least)}`);
     else if (next > most + 1e-9) setProblem(`at most ${bound(most)}`);

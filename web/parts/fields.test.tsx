@@ -100,6 +100,34 @@ describe('a figure that is turned while looking', () => {
   });
 });
 
+function Gap() {
+  const [value, setValue] = useState(0.15);
+  kept = value;
+  return <MmField label="Wider by" value={value} least={0} most={1} step={0.05} fine onChange={setValue} />;
+}
+describe('a gap in hundredths', () => {
+  test.each([
+    ['metric', '0.15 mm', '0.05', 0.05, '0.05 mm'],
+    ['us', '0.0059 in', '0.002 in', 0.051, '0.0020 in'],
+    ['us', '0.0059 in', '0.002', 0.051, '0.0020 in'],
+  ] as const)('%s: %s, then %s', async (system, first, typed, stored, shown) => {
+    page = await Page.open(<Gap />, { system });
+    expect(page.field('Wider by').value).toBe(first);
+    await page.type('Wider by', typed);
+    expect([kept, page.field('Wider by').value]).toEqual([stored, shown]);
+  });
+
+  test('its bound is told in as many places', async () => {
+    page = await Page.open(<Gap />, { system: 'us' });
+    await page.does(() => {
+      const input = page.field('Wider by');
+      Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(input, '1');
+      input.dispatchEvent(new Event('input', { bubbles: true }));
+    });
+    expect(page.text).toContain('at most 0.0394 in');
+  });
+});
+
 describe('a refusal', () => {
   const refused = (code: string) => {
     const told = say`A wall of ${mm(3)} tears.`;

@@ -81,12 +81,12 @@ export function BuilderExtras({ wish, onChange }: Props) {
           />
           {wish.sparkGapMm !== undefined && (
             <MmField
-              label="Spark gap a side, mm"
+              label="Spark gap a side"
               value={wish.sparkGapMm}
               least={0.01}
               most={1}
               step={0.01}
-              plain
+              fine
               onChange={(sparkGapMm) => set({ sparkGapMm })}
             />
           )}

@@ -141,12 +141,12 @@ function Channels({ wish, onWish }: Props) {
             onChange={(diameterMm) => pins({ diameterMm })}
           />
           <MmField
-            label="Sockets wider by, mm"
+            label="Sockets wider by"
             value={wish.pins.clearanceMm}
             least={0}
             most={1}
             step={0.05}
-            plain
+            fine
             onChange={(clearanceMm) => pins({ clearanceMm })}
           />
         </>

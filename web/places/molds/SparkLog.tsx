@@ -45,8 +45,10 @@ export function SparkLog({ mold }: { mold: Mold }) {
             onChange={(amps) => setRough({ ...rough, amps })}
             isDefault={rough.amps === USUAL_SPARK.rough.amps}
           />
-          <NumberField
-            label="its gap, mm"
+          <QuantityField
+            label="its gap"
+            dimension="length"
+            fine
             value={rough.gapMm}
             onChange={(gapMm) => setRough({ ...rough, gapMm })}
             isDefault={rough.gapMm === USUAL_SPARK.rough.gapMm}
@@ -57,8 +59,10 @@ export function SparkLog({ mold }: { mold: Mold }) {
             onChange={(amps) => setFine({ ...fine, amps })}
             isDefault={fine.amps === USUAL_SPARK.fine.amps}
           />
-          <NumberField
-            label="its gap, mm"
+          <QuantityField
+            label="its gap"
+            dimension="length"
+            fine
             value={fine.gapMm}
             onChange={(gapMm) => setFine({ ...fine, gapMm })}
             isDefault={fine.gapMm === USUAL_SPARK.fine.gapMm}

@@ -28,6 +28,8 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   // Net 130·84·27/1000 − 3·13.2 = 255.24 mL; with 7 % 273.1 mL; at 1.1 g/mL 300.4 g, ten to one: 273.1 g and 27.3 g.
   // Room 20 °C, rated 23: times × 2^0.3 = 1.231: 20 → 24.6 min, 240 → 295.5 min = 4 h 55.
   await page.getByRole('link', { name: 'Plan a mold' }).click();
+  // The master's own page has a name too.
+  await expect(page.getByRole('heading', { name: 'The rubber, as its tin says' })).toBeVisible();
   await page.getByLabel('Name', { exact: true }).fill('Loft Soft');
   await page.getByLabel('Pot life, min').fill('20');
   await page.getByLabel('Demold, min').fill('240');

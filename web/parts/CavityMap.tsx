@@ -20,11 +20,13 @@ interface Props {
   marks: Mark[];
   hex: string;
   onTap?: (cavity: number) => void;
+  /** It just came to lie here: taps are not meant for it. */
+  resting?: boolean;
   cellPx?: number;
 }
 
 /** A shot's cavities in the shape of the bait, laid out as in the mold; each says good, or what is wrong with it. */
-export function CavityMap({ cavities, columns, shape, marks, hex, onTap, cellPx = 84 }: Props) {
+export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting = false, cellPx = 84 }: Props) {
   const height = Math.max(64, Math.round(cellPx * 0.72));
   const thick = Math.min(height - 38, (cellPx - 20) * 0.36);
   return (
@@ -72,7 +74,8 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, cellPx 
             className={kind}
             style={look}
             aria-label={`Cavity ${cavity}: ${result === 'unmarked' ? 'not marked' : word}`}
-            onClick={() => onTap(cavity)}
+            aria-disabled={resting}
+            onClick={() => !resting && onTap(cavity)}
           >
             {face}
           </button>

@@ -12,6 +12,17 @@ interface Props {
   children: ReactNode;
 }
 
+/** Whether what lies under a finger has meant this for long enough that no second tap of a glove lands on it. */
+export function useRested(means: string): boolean {
+  const [restedFor, setRestedFor] = useState(means);
+  useEffect(() => {
+    if (restedFor === means) return;
+    const rest = setTimeout(() => setRestedFor(means), GUARD_MS);
+    return () => clearTimeout(rest);
+  }, [restedFor, means]);
+  return restedFor === means;
+}
+
 /** A target that never changes its meaning under a finger: it rests after every tap, and whenever it comes to mean something else. */
 export function Guarded({ means, onAct, className = '', label, children }: Props) {
   const [armedFor, setArmedFor] = useState(means);

@@ -1,5 +1,6 @@
 import { type ReactNode, useEffect } from 'react';
 import { Link } from 'react-router';
+import { ApiError } from '../api/client.ts';
 
 interface Props {
   title: ReactNode;
@@ -70,6 +71,13 @@ export function Waiting() {
     </p>
   );
 }
+
+/**
+ * Whether a place has nothing to show: its record was never read, or the workshop says that it is not there any more. One
+ * that was read stays on the screen while the Wi-Fi is away.
+ */
+export const isGone = (error: Error | null, data: unknown): error is Error =>
+  error !== null && (data === undefined || (error instanceof ApiError && error.status < 500));
 
 /** A record that is not there, or a question that failed, inside its place. */
 export function Missing({ error, back, backTo }: { error: Error; back: string; backTo: string }) {

@@ -6,7 +6,7 @@ import { type MoldWish, wishSchema } from '../../../core/mold/buildWish.ts';
 import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
-import { Missing, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Machined } from './Machined.tsx';
 import { MoldFigures } from './MoldFigures.tsx';
@@ -30,8 +30,8 @@ export function Builder() {
   const again = search.get('mold') ?? '';
   const { data: master, error } = useQuery({ ...queries.master(id), enabled: id !== '' });
   const { data: built } = useQuery({ ...queries.mold(again), enabled: again !== '' });
-  if (error || id === '')
-    return <Missing error={error ?? new Error('No master was chosen.')} back="All masters" backTo="/masters" />;
+  if (id === '') return <Missing error={new Error('No master was chosen.')} back="All masters" backTo="/masters" />;
+  if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master || (again && !built)) return <Waiting />;
   if (!master.latest.meshId)
     return (

@@ -9,7 +9,7 @@ import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { QuantityField } from '../../parts/Fields.tsx';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
@@ -27,7 +27,7 @@ const QUICK: [string, number][] = [
 export function ColourPage() {
   const { id = '' } = useParams();
   const { data: recipe, error } = useQuery(queries.recipe(id));
-  if (error) return <Missing error={error} back="All colours" backTo="/colours" />;
+  if (isGone(error, recipe)) return <Missing error={error} back="All colours" backTo="/colours" />;
   if (!recipe) return <Waiting />;
   return <Card key={recipe.id} recipe={recipe} />;
 }

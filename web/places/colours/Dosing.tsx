@@ -12,7 +12,7 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { DoseBoard, withTaps } from '../../parts/DoseBoard.tsx';
 import { dateText } from '../../parts/dates.ts';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
 import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
@@ -81,7 +81,7 @@ export function DosingBench() {
       navigate(`/colours/${recipe.id}`);
     },
   );
-  if (error) return <Missing error={error} back="Dosing ledgers" backTo="/colours/dosing" />;
+  if (isGone(error, ledger)) return <Missing error={error} back="Dosing ledgers" backTo="/colours/dosing" />;
   if (!ledger || !materials.data) return <Waiting />;
   const doses: Dose[] = withTaps(ledger.doses, taps, id, materials.data.items);
   return (

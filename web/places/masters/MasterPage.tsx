@@ -10,7 +10,7 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
@@ -24,7 +24,7 @@ export function MasterPage() {
   const { data: master, error } = useQuery(queries.master(id));
   const { text } = useTaste();
   const [doing, setDoing] = useState<'volume' | 'revision' | 'mesh' | null>(null);
-  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master) return <Waiting />;
   const { latest } = master;
   return (

@@ -3,7 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { Mold } from '../../../contract/molds.ts';
 import { queries } from '../../api/queries.ts';
 import { dateText } from '../../parts/dates.ts';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { FILL_WORDS, MOLD_KIND_WORDS } from '../../parts/words/mold.ts';
@@ -21,7 +21,7 @@ export function MoldPage() {
   const { id = '' } = useParams();
   const { data: mold, error } = useQuery(queries.mold(id));
   const { text } = useTaste();
-  if (error) return <Missing error={error} back="All molds" backTo="/molds" />;
+  if (isGone(error, mold)) return <Missing error={error} back="All molds" backTo="/molds" />;
   if (!mold) return <Waiting />;
   return (
     <Page

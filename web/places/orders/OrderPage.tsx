@@ -16,7 +16,7 @@ import { dateText, dayText, todayIso } from '../../parts/dates.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useLayOut } from '../../parts/useLayOutPour.ts';
@@ -29,7 +29,7 @@ export function OrderPage() {
   const { data: order, error } = useQuery(queries.order(id));
   const molds = useQuery(queries.molds);
   const recipes = useQuery(queries.recipes);
-  if (error) return <Missing error={error} back="All orders" backTo="/orders" />;
+  if (isGone(error, order)) return <Missing error={error} back="All orders" backTo="/orders" />;
   if (!order || !molds.data || !recipes.data) return <Waiting />;
   const late = !order.sentAt && !order.cancelledAt && isLate(order.dueOn, todayIso());
   return (

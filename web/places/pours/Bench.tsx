@@ -6,7 +6,7 @@ import type { Pour } from '../../../contract/pours.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { meaning } from '../../../core/process/next.ts';
 import { queries } from '../../api/queries.ts';
-import { Missing, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
 import { CupCurve } from './CupCurve.tsx';
@@ -21,7 +21,7 @@ export function Bench() {
   const pour = useQuery(queries.pour(id));
   const materials = useQuery(queries.materials);
   useBenchRoom();
-  if (pour.error) return <Missing error={pour.error} back="All pours" backTo="/pours" />;
+  if (isGone(pour.error, pour.data)) return <Missing error={pour.error} back="All pours" backTo="/pours" />;
   if (!pour.data || !materials.data) return <Waiting />;
   return <Standing key={pour.data.id} pour={pour.data} materials={materials.data.items} />;
 }

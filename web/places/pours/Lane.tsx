@@ -3,7 +3,7 @@ import { shotsOf, unmarkedIn } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
-import { Guarded } from '../../parts/Guarded.tsx';
+import { Guarded, useRested } from '../../parts/Guarded.tsx';
 import type { Cup } from './cupState.ts';
 
 interface LaneProps {
@@ -34,6 +34,8 @@ function stateOf(
 export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
   const shots = shotsOf(cup, mold.moldId);
   const shot = shots.at(-1);
+  // The map comes to lie where the shot was tapped: a second tap there is none of a cavity.
+  const rested = useRested(shot?.id ?? 'no shot');
   const opensS = mold.opensAt ? (Date.parse(mold.opensAt) - cup.nowMs) / 1000 : 0;
   const unmarked = shot ? unmarkedIn(shot, mold) : 0;
   const open = unmarked > 0;
@@ -78,6 +80,7 @@ export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProp
           marks={shot.marks}
           hex={hex}
           onTap={(cavity) => onTap(shot, cavity)}
+          resting={!rested}
           cellPx={cellPx}
         />
       )}

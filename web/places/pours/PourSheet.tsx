@@ -10,7 +10,7 @@ import { Caution } from '../../parts/Caution.tsx';
 import { dateText, dayText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { timeText } from '../../parts/hours.ts';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
@@ -26,7 +26,7 @@ export function PourSheet() {
   const [search] = useSearchParams();
   const { data: pour, error } = useQuery(queries.pour(id));
   const { text } = useTaste();
-  if (error) return <Missing error={error} back="All pours" backTo="/pours" />;
+  if (isGone(error, pour)) return <Missing error={error} back="All pours" backTo="/pours" />;
   if (!pour) return <Waiting />;
   const closing = !pour.closedAt && (search.has('close') || pour.shots.length > 0);
   return (

@@ -1,4 +1,5 @@
 // @vitest-environment jsdom
+import { useState } from 'react';
 import { afterEach, describe, expect, test, vi } from 'vitest';
 import type { PourMold, Shot } from '../../../contract/pours.ts';
 import { Page } from '../../testing/page.tsx';
@@ -27,6 +28,13 @@ const ALL = ['good', 'good', 'bad', 'good'] as const;
 let page: Page;
 afterEach(() => page.close());
 const did = { draw: vi.fn(), tap: vi.fn(), rest: vi.fn() };
+
+function Drawn() {
+  const [shots, setShots] = useState<Shot[]>([]);
+  const cup = { shots, molds: [mold], nowMs: NOW } as unknown as Cup;
+  const more = { active: false, hex: '#4f8796', onTap: did.tap, onRest: did.rest };
+  return <Lane mold={mold} cup={cup} {...more} onDraw={() => setShots([shot('new')])} />;
+}
 
 async function open(shots: Shot[], more: Partial<PourMold> = {}, active = false) {
   for (const one of Object.values(did)) one.mockClear();
@@ -86,6 +94,19 @@ describe('one mold at the bench', () => {
     await page.close();
     await open([], {}, true);
     expect(() => page.button('Shot drawn')).toThrow();
+  });
+
+  test('a second tap of a glove, where the map has come to lie meanwhile, is none of a cavity', async () => {
+    did.tap.mockClear();
+    page = await Page.open(<Drawn />);
+    await new Promise((done) => setTimeout(done, 1000));
+    await page.press('Shot drawn');
+    const cavity = () => page.box.querySelector<HTMLButtonElement>('[aria-label^="Cavity 2"]');
+    await page.does(() => cavity()?.click());
+    expect([did.tap.mock.calls, cavity()?.getAttribute('aria-disabled')]).toEqual([[], 'true']);
+    await page.does(() => new Promise((done) => setTimeout(done, 1000)));
+    await page.does(() => cavity()?.click());
+    expect(did.tap.mock.calls.map(([, number]) => number)).toEqual([2]);
   });
 
   test('each cavity is a target of its own', async () => {

@@ -5,7 +5,7 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Square } from '../../parts/Square.tsx';
 
 /** The code of a bag in a square that a tablet's camera reads: it opens this page, by an address that the tablet can reach. */
@@ -32,7 +32,7 @@ export function BagPage() {
   const { code = '' } = useParams();
   const { data: bag, error } = useQuery(queries.bag(code));
   const unpack = useWrite<Bag>(() => ({ path: `/bags/${code}/unpack` }));
-  if (error) return <Missing error={error} back="To the rack" backTo="/rack" />;
+  if (isGone(error, bag)) return <Missing error={error} back="To the rack" backTo="/rack" />;
   if (!bag) return <Waiting />;
   return (
     <Page

@@ -8,7 +8,7 @@ import { USUAL_SHORE } from '../../../core/plastisol/hardness.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { END_PADDLE, kick } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { type Layer, Solid } from '../../parts/solid/Solid.tsx';
 import { readMeshFile } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -21,7 +21,7 @@ import { differences, inWords } from './words.ts';
 export function Compare() {
   const { id = '' } = useParams();
   const { data: master, error } = useQuery(queries.master(id));
-  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master) return <Waiting />;
   return <Laid master={master} />;
 }

@@ -4,7 +4,7 @@ import { Link, useParams, useSearchParams } from 'react-router';
 import { STARTS, startFor } from '../../../core/shape/starts.ts';
 import { queries } from '../../api/queries.ts';
 import { useWidth } from '../../parts/Fitted.tsx';
-import { Missing, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { Solid } from '../../parts/solid/Solid.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Judge } from '../judge/Judge.tsx';
@@ -20,7 +20,7 @@ export function ShapeBench() {
   const { id = '' } = useParams();
   const [search] = useSearchParams();
   const { data: master, error } = useQuery(queries.master(id));
-  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master) return <Waiting />;
   const wanted = search.get('revision');
   const revision = master.revisions.find((row) => row.id === wanted) ?? master.latest;

@@ -7,7 +7,7 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
@@ -36,7 +36,7 @@ export function ToolPage() {
     staleTime: Number.POSITIVE_INFINITY,
   });
   const kept = useQuery({ ...queries.kept, enabled: search.has('kept') });
-  if (error) return <Missing error={error} back="All quick tools" backTo="/tools" />;
+  if (isGone(error, tool)) return <Missing error={error} back="All quick tools" backTo="/tools" />;
   if (!tool || (search.has('kept') && !kept.data)) return <Waiting />;
   const row = kept.data?.items.find((one) => one.id === search.get('kept'));
   return (

@@ -10,7 +10,7 @@ import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Range } from './Ladders.tsx';
 import { hzOf } from './tap.ts';
@@ -19,7 +19,7 @@ import { hzOf } from './tap.ts';
 export function LadderPage() {
   const { id = '' } = useParams();
   const { data: ladder, error } = useQuery(queries.ladder(id));
-  if (error) return <Missing error={error} back="All ladders" backTo="/ladders" />;
+  if (isGone(error, ladder)) return <Missing error={error} back="All ladders" backTo="/ladders" />;
   if (!ladder) return <Waiting />;
   return <AtTheTub key={ladder.id} ladder={ladder} />;
 }

@@ -10,7 +10,7 @@ import { useUndo } from '../../api/undo.ts';
 import { dateText } from '../../parts/dates.ts';
 import { SelectField } from '../../parts/Fields.tsx';
 import { kicksText } from '../../parts/kicksText.ts';
-import { Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { sinkText, useTaste } from '../../parts/taste.tsx';
 
@@ -22,7 +22,7 @@ export function WaterTests() {
   const { data: master, error } = useQuery(queries.master(id));
   const tests = useQuery(queries.waterTests(id));
   const [testing, setTesting] = useState(false);
-  if (error) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master || !tests.data) return <Waiting />;
   const items = [...tests.data.items].sort((a, b) => b.at.localeCompare(a.at));
   return (

@@ -71,7 +71,7 @@ export function Tools() {
                       <span className="soft block leading-snug">{tool.asks}</span>
                       {HEADLINE[name] && (
                         <span className="label-small">
-                          example: <Headline name={name} output={outputs.get(name) ?? {}} />
+                          example: {outputs.has(name) ? <Headline name={name} output={outputs.get(name) ?? {}} /> : '…'}
                         </span>
                       )}
                     </Link>

@@ -7,7 +7,8 @@ test('a quick figure without a record: tried, kept, and found again', async ({ p
   await enter(page);
   await page.goto('/tools');
   // 45 min is 15 min × 18 mm ÷ 6.
-  await expect(page.getByRole('link', { name: /Bake a clay master/ })).toContainText('45 min');
+  // The list waits for no example; solids among them take seconds.
+  await expect(page.getByRole('link', { name: /Bake a clay master/ })).toContainText('45 min', { timeout: 40_000 });
   await page.getByRole('link', { name: /Size a batch/ }).click();
   // 6 shots of (4 · 11.8 + 4) · 1.06 = 54.272 mL, and 8 mL film: 333.6 mL, at 1.02 g/mL 340.3 g.
   await expect(page.getByText('334 mL', { exact: true }).first()).toBeVisible();

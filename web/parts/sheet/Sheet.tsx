@@ -35,7 +35,7 @@ interface Within {
   changed(path: string): void;
   error: unknown;
   busy: boolean;
-  onSure: (() => void) | undefined;
+  onSure(): void;
   /** The refusal has no field here to stand at. */
   homeless: boolean;
 }
@@ -51,17 +51,16 @@ export function useWithin(): Within {
 interface Props {
   // biome-ignore lint/suspicious/noExplicitAny: a sheet of any values
   of: State<any>;
-  onSend(): void;
+  /** @param sure what the workshop asked about, such as figures that contradict each other, is kept all the same. */
+  onSend(sure: boolean): void;
   /** The write that it is sent by. */
   by: { error: unknown; isPending: boolean };
-  /** Keeps figures that contradict each other all the same. */
-  onSure?: () => void;
   className?: string;
   children: ReactNode;
 }
 
 /** A form: every field knows its title, unit and bounds from the schema, and a refusal stands at its field. */
-export function Sheet({ of: sheet, onSend, by, onSure, className = 'flex flex-col gap-4', children }: Props) {
+export function Sheet({ of: sheet, onSend, by, className = 'flex flex-col gap-4', children }: Props) {
   const form = useRef<HTMLFormElement>(null);
   const [fields, setFields] = useState<Standing[]>([]);
   const [answered, setAnswered] = useState<{ error: unknown; paths: string[] }>({ error: null, paths: [] });
@@ -96,10 +95,10 @@ export function Sheet({ of: sheet, onSend, by, onSure, className = 'flex flex-co
       changed,
       error,
       busy: isPending,
-      onSure,
+      onSure: () => onSend(true),
       homeless: Boolean(error) && home === undefined,
     }),
-    [checked, fields, sheet.schema, home, settled, error, isPending, onSure, mounted, changed],
+    [checked, fields, sheet.schema, home, settled, error, isPending, onSend, mounted, changed],
   );
   // Where it was refused is where the eye and the next key should be.
   useEffect(() => {
@@ -114,7 +113,7 @@ export function Sheet({ of: sheet, onSend, by, onSure, className = 'flex flex-co
         noValidate
         onSubmit={(event) => {
           event.preventDefault();
-          if (ready && !isPending) onSend();
+          if (ready && !isPending) onSend(false);
         }}
       >
         {children}
@@ -154,7 +153,7 @@ export function Send({ children, className = 'btn-lg', onlyChanged = false }: Se
   const lacks = idle ? 'Nothing is changed yet.' : standing(within, (fault) => taste.say(fault.said));
   return (
     <div className="flex flex-col gap-2 items-start">
-      {homeless && <Refusal error={error} {...(onSure ? { onSure } : {})} />}
+      {homeless && <Refusal error={error} onSure={onSure} />}
       {sheet.restored && sheet.changed && (
         <p className="soft">
           What you had typed is here again.{' '}
@@ -182,5 +181,22 @@ export function Send({ children, className = 'btn-lg', onlyChanged = false }: Se
         )}
       </div>
     </div>
+  );
+}
+
+/** Puts what was typed aside and leaves the sheet. */
+export function AsItWas({ onDone }: { onDone(): void }) {
+  const { sheet } = useWithin();
+  return (
+    <button
+      type="button"
+      className="btn btn-line"
+      onClick={() => {
+        sheet.startAfresh();
+        onDone();
+      }}
+    >
+      As it was
+    </button>
   );
 }

@@ -216,8 +216,7 @@ function Measured() {
     <Sheet
       of={sheet}
       by={add}
-      onSend={() => add.mutate({ sure: false })}
-      onSure={() => add.mutate({ sure: true })}
+      onSend={(sure) => add.mutate({ sure })}
       className="grid grid-cols-1 lg:grid-cols-[minmax(340px,460px)_minmax(0,1fr)] gap-12"
     >
       <div className="flex flex-col gap-4">

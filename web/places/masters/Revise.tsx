@@ -64,13 +64,7 @@ export function VolumeForm({ master, onDone }: { master: Master; onDone(): void 
     },
   );
   return (
-    <Sheet
-      of={sheet}
-      by={add}
-      onSend={() => add.mutate({ sure: false })}
-      onSure={() => add.mutate({ sure: true })}
-      className="sheet p-4 mt-3 flex flex-col gap-3"
-    >
+    <Sheet of={sheet} by={add} onSend={(sure) => add.mutate({ sure })} className="sheet p-4 mt-3 flex flex-col gap-3">
       <VolumeFields under="" value={sheet.values} usualDensity={usual} canWait={false} />
       <Send className="">Keep this volume</Send>
     </Sheet>
@@ -129,8 +123,7 @@ export function ReviseForm({ master, onDone }: { master: Master; onDone(): void 
     <Sheet
       of={sheet}
       by={add}
-      onSend={() => add.mutate({ sure: false })}
-      onSure={() => add.mutate({ sure: true })}
+      onSend={(sure) => add.mutate({ sure })}
       className="sheet p-5 grid grid-cols-1 md:grid-cols-2 gap-8"
     >
       <div className="flex flex-col gap-4">

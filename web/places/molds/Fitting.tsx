@@ -3,7 +3,7 @@ import { Link } from 'react-router';
 import { type Fitting as Fits, HOOK_SLOTS, type Mold, moldPatch } from '../../../contract/molds.ts';
 import { useWrite } from '../../api/write.ts';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
-import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
@@ -45,16 +45,7 @@ function FittingSheet({ mold, onDone }: { mold: Mold; onDone(): void }) {
       <FittingFields />
       <div className="col-span-2 flex gap-3 items-start">
         <Send className="">Keep</Send>
-        <button
-          type="button"
-          className="btn btn-line"
-          onClick={() => {
-            sheet.startAfresh();
-            onDone();
-          }}
-        >
-          As it was
-        </button>
+        <AsItWas onDone={onDone} />
       </div>
     </Sheet>
   );

@@ -14,7 +14,7 @@ import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { ThrowOut } from '../../parts/PutAway.tsx';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
-import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Tablet } from './Tablet.tsx';
@@ -173,18 +173,7 @@ function MeasureSheet({ measure, onDone }: { measure: OwnMeasure | null; onDone(
         <Send className="" onlyChanged={measure !== null}>
           {measure ? `Change ${measure.name}` : 'Keep this measure'}
         </Send>
-        {measure && (
-          <button
-            type="button"
-            className="btn btn-line"
-            onClick={() => {
-              sheet.startAfresh();
-              onDone();
-            }}
-          >
-            As it was
-          </button>
-        )}
+        {measure && <AsItWas onDone={onDone} />}
       </div>
     </Sheet>
   );

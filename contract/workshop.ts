@@ -103,7 +103,7 @@ export interface Kept {
   createdAt: string;
 }
 
-export const clockBody = v.strictObject({ label: name, minutes: above0(60 * 24 * 60) });
+export const clockBody = v.strictObject({ label: called(name, 'A clock of your own'), minutes: above0(60 * 24 * 60) });
 export const clockPatch = v.union([
   v.strictObject({ ended: v.literal(true) }),
   v.strictObject({ addMinutes: above0(60 * 24) }),

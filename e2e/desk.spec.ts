@@ -164,7 +164,7 @@ test('clocks: one of one’s own on the strip, put off, and done, on every scree
   await enter(page);
   await page.getByRole('button', { name: 'all clocks' }).click();
   await page.getByLabel('A clock of your own').fill('Stir the cup');
-  await page.getByLabel('minutes').fill('10');
+  await page.getByLabel('Minutes').fill('10');
   await page.getByRole('button', { name: 'Start', exact: true }).click();
   const strip = page.getByRole('region', { name: 'Clocks', exact: true });
   await expect(strip.getByText('Stir the cup').first()).toBeVisible();

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useRef, useState } from 'react';
+import { lazy, Suspense, useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import type { Clock } from '../../contract/workshop.ts';
 import { durationText } from '../../core/units/show.ts';
@@ -150,13 +150,10 @@ export function ClockStrip() {
   );
 }
 
+/** Fetched when somebody looks at the clocks: no page waits for its form. */
+const NewClock = lazy(() => import('./NewClock.tsx').then((part) => ({ default: part.NewClock })));
+
 function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
-  const [label, setLabel] = useState('');
-  const [minutes, setMinutes] = useState('10');
-  const add = useWrite<Clock>(
-    () => ({ path: '/clocks', body: { label, minutes: Number(minutes) } }),
-    () => setLabel(''),
-  );
   return (
     <section
       className="absolute bottom-full right-2 sm:right-6 w-[440px] max-w-[calc(100vw-1rem)] max-h-[70dvh] overflow-auto sheet shadow-lg p-4 z-20"
@@ -173,30 +170,9 @@ function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
           <ClockRow key={clock.id} clock={clock} dueS={dueS} />
         ))}
       </ul>
-      <form
-        className="flex gap-2 pt-3 items-end"
-        onSubmit={(event) => {
-          event.preventDefault();
-          if (label.trim() && Number(minutes) > 0) add.mutate();
-        }}
-      >
-        <label className="flex-1 label-small">
-          A clock of your own
-          <input className="input input-sm w-full" value={label} onChange={(event) => setLabel(event.target.value)} />
-        </label>
-        <label className="label-small w-20">
-          minutes
-          <input
-            className="input input-sm w-full figure-input"
-            inputMode="decimal"
-            value={minutes}
-            onChange={(event) => setMinutes(event.target.value)}
-          />
-        </label>
-        <button type="submit" className="btn btn-sm btn-primary">
-          Start
-        </button>
-      </form>
+      <Suspense fallback={null}>
+        <NewClock />
+      </Suspense>
     </section>
   );
 }

@@ -101,6 +101,16 @@ export class Failure extends Error {
   }
 }
 
+/** The same refusal, told of the field that the maker filled in. */
+export function atField<T>(path: string, compute: () => T): T {
+  try {
+    return compute();
+  } catch (error) {
+    if (error instanceof Failure) throw new Failure(error.code, error.told, path, error.detail);
+    throw error;
+  }
+}
+
 /** A refusal in words where a figure would stand. */
 export function tried<T>(compute: () => T): { value: T; refused?: undefined } | { value?: undefined; refused: Told } {
   try {

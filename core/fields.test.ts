@@ -104,7 +104,7 @@ test('JSON Schema names every field and what it measures, at every depth', () =>
   expect(json).toMatchObject({
     properties: {
       dueOn: { title: 'Due' },
-      wallMm: { title: 'Wall', 'x-measures': 'length' },
+      wallMm: { title: 'Wall here', 'x-measures': 'length' },
       lines: { items: { properties: { packs: { title: 'Packs' } } } },
     },
   });

@@ -329,6 +329,15 @@ export function pathWords(path: string[], titleOf: (upTo: string[]) => string | 
     .join(', ');
 }
 
+interface JsonField {
+  title?: string;
+  anyOf?: JsonField[];
+}
+
+/** A title that the schema gives, also to what may be left empty. */
+const ownTitle = ({ title, anyOf = [] }: JsonField): string | undefined =>
+  title ?? anyOf.map(ownTitle).find((one) => one !== undefined);
+
 /** JSON Schema with every field's title and, where its number is a quantity, what it measures. */
 export function withTitles<S>(schema: S): S {
   if (Array.isArray(schema)) return schema.map(withTitles) as S;
@@ -338,7 +347,14 @@ export function withTitles<S>(schema: S): S {
   if (!fields) return plain as S;
   const properties = Object.entries(fields).map(([name, part]) => {
     const kind = kindOf(name);
-    return [name, { title: wordFor(name), ...(kind === 'plain' ? {} : { 'x-measures': kind }), ...withTitles(part) }];
+    return [
+      name,
+      {
+        title: ownTitle(part) ?? wordFor(name),
+        ...(kind === 'plain' ? {} : { 'x-measures': kind }),
+        ...withTitles(part),
+      },
+    ];
   });
   return { ...plain, properties: Object.fromEntries(properties) } as S;
 }

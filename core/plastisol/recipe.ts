@@ -1,9 +1,9 @@
 import * as v from 'valibot';
 import { id, list, nonNegative, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
-import { Failure } from '../failure.ts';
+import { atField, Failure } from '../failure.ts';
 import { roundHalfUp } from '../rounding.ts';
-import { type Measure, ML_PER_TSP, measuresSchema, type UnitContext, unitOf } from '../units/convert.ts';
+import { type Measure, ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
 import { gramsPerMl, isWeighed } from './weigh.ts';
 
 export const scaleSchema = v.strictObject({
@@ -77,19 +77,9 @@ function spoonsFor(tsp: number): { spoons: Spoon[]; tsp: number } {
 
 const roundingOf = (practical: number, exact: number) => (exact === 0 ? 0 : (practical - exact) / exact);
 
-/** The unit, or its refusal at the field where it stands. */
-function unitAt(path: string, unit: string, context: UnitContext) {
-  try {
-    return unitOf(unit, context);
-  } catch (error) {
-    if (error instanceof Failure) throw new Failure(error.code, error.told, path);
-    throw error;
-  }
-}
-
 function scaleItem(item: ScaleInput['items'][number], input: ScaleInput, index: number): ScaledItem {
   const { dropsPerMl, bulkGPerMl, unit } = item;
-  const { kind, size } = unitAt(`items.${index}.unit`, unit, { dropsPerMl, measures: input.measures });
+  const { kind, size } = atField(`items.${index}.unit`, () => unitOf(unit, { dropsPerMl, measures: input.measures }));
   if (kind !== 'volume' && kind !== 'mass') {
     throw new Failure(
       'unit-mismatch',

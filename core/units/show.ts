@@ -1,5 +1,5 @@
 import { usual } from '../defaults.ts';
-import { convert, ML_PER_CUP } from './convert.ts';
+import { convert, ML_PER_CUP, unitOf } from './convert.ts';
 import type { Dimension } from './dimension.ts';
 import { BASE } from './parse.ts';
 
@@ -93,4 +93,18 @@ export function durationText(seconds: number): string {
   if (h < 24) return min % 60 === 0 ? `${h} h` : `${h} h ${String(min % 60).padStart(2, '0')}`;
   const days = Math.floor(h / 24);
   return h % 24 === 0 ? `${days} d` : `${days} d ${h % 24} h`;
+}
+
+/** What one of the shown unit is in the stored one: 25.4 mm to an inch. */
+export const unitSize = (dimension: Exclude<Dimension, 'temperature'>, taste: UnitTaste): number =>
+  unitOf(unitFor(dimension, taste), { dropsPerMl: usual('dropsPerMl'), measures: [] }).size;
+
+/** A gap, a clearance, a wall of a dip: two places more than a ruler reads. */
+export const fineText = (mm: number, taste: UnitTaste): string =>
+  `${inUnit(mm, 'length', taste).toFixed(taste.system === 'us' ? 4 : 2)} ${unitFor('length', taste)}`;
+
+/** A surface in squares of the shown length; metric ones by the square centimetre from ten of them. */
+export function areaText(mm2: number, taste: UnitTaste): string {
+  if (taste.system === 'us') return `${(mm2 / unitSize('length', taste) ** 2).toFixed(2)} in²`;
+  return mm2 < 1000 ? `${mm2.toFixed(0)} mm²` : `${(mm2 / 100).toFixed(1)} cm²`;
 }

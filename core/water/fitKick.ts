@@ -2,7 +2,7 @@ import jstat from 'jstat';
 import * as v from 'valibot';
 import { finite, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
-import { Failure } from '../failure.ts';
+import { atField } from '../failure.ts';
 import { ADDED_MASS, beam, mustBePaddle, onset, STROUHAL, tailFields } from './kick.ts';
 
 const tail = {
@@ -65,14 +65,8 @@ const axis = (centre: number, sd: number) =>
  * Source: Bayes' rule on a grid; expected information gain of a yes-or-no trial (Lindley 1956).
  */
 export function fitKick({ trials, candidates, walkingMPerS }: v.InferOutput<typeof fitKickSchema>) {
-  for (const [i, one] of [...trials, ...candidates].entries()) {
-    try {
-      mustBePaddle(one.tail);
-    } catch (error) {
-      if (!(error instanceof Failure)) throw error;
-      throw new Failure(error.code, error.message, i < trials.length ? `trials.${i}.tail` : 'candidates');
-    }
-  }
+  for (const [i, one] of [...trials, ...candidates].entries())
+    atField(i < trials.length ? `trials.${i}.tail` : 'candidates', () => mustBePaddle(one.tail));
   const rows = trials.map((trial) => ({ trial, row: beam(trial) }));
   const masses = axis(ADDED_MASS, PRIOR.addedMass);
   const numbers = axis(STROUHAL, PRIOR.strouhal);

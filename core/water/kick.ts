@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import { finite, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
-import { Failure } from '../failure.ts';
+import { atField, Failure } from '../failure.ts';
 import { modulus } from '../plastisol/hardness.ts';
 
 export const END_PADDLE = 'end-paddle';
@@ -46,14 +46,8 @@ export function mustBePaddle(tail: string): void {
 }
 
 /** @throws Failure `out-of-range`, at the field that the maker filled in. */
-function stiffness({ scale, hardness }: Pick<Tail, 'scale' | 'hardness'>): number {
-  try {
-    return modulus({ scale, value: hardness }).mpa;
-  } catch (error) {
-    if (error instanceof Failure) throw new Failure(error.code, error.message, 'hardness');
-    throw error;
-  }
-}
+const stiffness = ({ scale, hardness }: Pick<Tail, 'scale' | 'hardness'>): number =>
+  atField('hardness', () => modulus({ scale, value: hardness }).mpa);
 
 /**
  * A wrist as a beam with the paddle's mass beyond its end.

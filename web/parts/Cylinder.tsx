@@ -1,3 +1,4 @@
+import { unitSize } from '../../core/units/show.ts';
 import { useTaste } from './taste.tsx';
 
 /** A step that gives 4 to 10 marks with numbers a person can read. */
@@ -25,7 +26,7 @@ const FIGURE_PX = 130;
 /** A measuring cylinder filled to the line, the mass at the level as large as it matters. */
 export function Cylinder({ ml, grams, title, note, widthPx = 112, heightPx = 330, fill = 'var(--liquid)' }: Props) {
   const { text, parts, taste } = useTaste();
-  const perUnit = taste.system === 'us' ? 29.5735295625 : 1;
+  const perUnit = unitSize('volume', taste);
   const most = Math.max(ml / perUnit / 0.84, 0.001);
   const step = niceStep(most);
   const top = 12;

@@ -3,7 +3,6 @@ import { Failure } from '../../core/failure.ts';
 import type { Dimension } from '../../core/units/dimension.ts';
 import { ApiError } from '../api/client.ts';
 import { useTaste, useTasteIfKnown } from './taste.tsx';
-import { hundredths } from './words/mold.ts';
 
 interface FieldProps {
   label: string;
@@ -114,7 +113,7 @@ export function QuantityField({
   ...field
 }: QuantityProps) {
   const taste = useTaste();
-  const shown = value === null ? '' : fine ? hundredths(value, taste) : taste.text(value, dimension);
+  const shown = value === null ? '' : fine ? taste.fine(value) : taste.text(value, dimension);
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<string>();
   const input = useRef<HTMLInputElement>(null);

@@ -1,7 +1,6 @@
 import { useId, useState } from 'react';
 import { Failure } from '../../core/failure.ts';
 import { useTaste } from './taste.tsx';
-import { hundredths } from './words/mold.ts';
 
 interface Props {
   label: string;
@@ -26,7 +25,7 @@ export function MmField({ label, value, onChange, onSettle, least, most, step = 
   const taste = useTaste();
   const [draft, setDraft] = useState<string | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
-  const bound = (mm: number) => (plain ? String(mm) : fine ? hundredths(mm, taste) : taste.text(mm, 'length'));
+  const bound = (mm: number) => (plain ? String(mm) : fine ? taste.fine(mm) : taste.text(mm, 'length'));
   const shown = plain ? String(tidy(value)) : bound(value);
   const take = (next: number) => {
     if (next < least - 1e-9) setProblem(`at least ${bound(least)}`);

@@ -6,7 +6,7 @@ import type { Measure } from '../../core/units/convert.ts';
 import type { Dimension } from '../../core/units/dimension.ts';
 import { parseQuantity } from '../../core/units/parse.ts';
 import { inUnits } from '../../core/units/say.ts';
-import { type Shown, show, showText, type UnitTaste, unitFor } from '../../core/units/show.ts';
+import { areaText, fineText, type Shown, show, showText, type UnitTaste, unitFor } from '../../core/units/show.ts';
 import { queries } from '../api/queries.ts';
 
 export interface Taste {
@@ -20,6 +20,9 @@ export interface Taste {
   parts(value: number, dimension: Dimension): Shown;
   /** Reads what was typed into mm, mL, g or °C; throws a Failure that says what to write. */
   parse(text: string, dimension: Dimension, densityGPerMl?: number): number;
+  /** A gap or a clearance, with the places that it needs. */
+  fine(mm: number): string;
+  area(mm2: number): string;
   unit(dimension: Dimension): string;
   /** A refusal in these units. */
   say(told: Told): string;
@@ -74,6 +77,8 @@ function makeTaste(
         measures: own,
         densityGPerMl,
       }),
+    fine: (mm) => fineText(mm, taste),
+    area: (mm2) => areaText(mm2, taste),
     unit: (dimension) => show(1, dimension, taste).unit,
     get minorPerUnit() {
       return perUnit();

@@ -3,7 +3,6 @@ import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { TRIAL_BALL_MM } from '../../../core/shape/toolReach.ts';
 import { fileName, handOver } from '../../parts/files.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { hundredths } from '../../parts/words/mold.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { Built } from './useMolder.ts';
 
@@ -18,7 +17,7 @@ interface Props {
 
 /** Which cutter a machined mold asks for, and its set-up sheet. */
 export function Machined({ mold, wish, cutter, stale, of }: Props) {
-  const { text, taste } = useTaste();
+  const { text, fine, taste } = useTaste();
   const [problem, setProblem] = useState<string | null>(null);
   const sheet = async () => {
     if (!mold) return;
@@ -37,7 +36,7 @@ export function Machined({ mold, wish, cutter, stale, of }: Props) {
         {cutter === null
           ? 'Working out the cutter …'
           : cutter.largestBallMm === null
-            ? `No usual ball cutter reaches all: one of ${text(TRIAL_BALL_MM, 'length')} leaves ${hundredths(cutter.leftoverMm, { taste })}. Ease the corners, or spark them.`
+            ? `No usual ball cutter reaches all: one of ${text(TRIAL_BALL_MM, 'length')} leaves ${fine(cutter.leftoverMm)}. Ease the corners, or spark them.`
             : `A ball of ${text(cutter.largestBallMm, 'length')} reaches all of it: inside corners of ${text(cutter.largestBallMm / 2, 'length')} or more.`}
       </p>
       <button

@@ -15,7 +15,6 @@ import { TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { areaText } from '../../parts/words/mold.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { useMolder } from './useMolder.ts';
 
@@ -37,8 +36,7 @@ export function MoldFigures({
   onDownload: ReturnType<typeof useMolder>['download'];
   stale: boolean;
 }) {
-  const maker = useTaste();
-  const { text, workshop } = maker;
+  const { text, area, workshop } = useTaste();
   // Of what was built, which a newer wish may not be yet.
   const count = mold.layout.noses.length;
   const shotMl = count * mold.cavityMl + mold.channelsMl;
@@ -75,8 +73,8 @@ export function MoldFigures({
       ? ([['Seam rises and falls', text(mold.seamMm.high - mold.seamMm.low, 'length')]] as [string, string][])
       : []),
     [`Thinnest wall, ${mold.thinnestWall.where}`, text(mold.thinnestWall.mm, 'length')],
-    ['Caught in the upper half', areaText(mold.caughtMm2.upper, maker), mold.caughtMm2.upper > 30],
-    ['Caught in the lower half', areaText(mold.caughtMm2.lower, maker), mold.caughtMm2.lower > 30],
+    ['Caught in the upper half', area(mold.caughtMm2.upper), mold.caughtMm2.upper > 30],
+    ['Caught in the lower half', area(mold.caughtMm2.lower), mold.caughtMm2.lower > 30],
   ];
   return (
     <>

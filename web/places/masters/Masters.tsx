@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { inUse } from '../../../contract/fields.ts';
 
+import { unitSize } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
 import { niceStep } from '../../parts/Cylinder.tsx';
@@ -33,7 +34,7 @@ export function Masters() {
     );
   }
   const [away, here] = [data.items.filter((master) => master.awayAt), inUse(data.items)];
-  const unitMm = taste.system === 'us' ? 25.4 : 1;
+  const unitMm = unitSize('length', taste);
   const longestMm = Math.max(1, ...here.map((master) => master.latest.lengthMm)) * 1.04;
   const widthPx = Math.min(WIDTH_PX, room < 720 ? room - 34 : room - BESIDE_PX);
   const pxPerMm = widthPx / longestMm;

@@ -14,7 +14,6 @@ import { FigureIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { hundredths } from '../../parts/words/mold.ts';
 
 /** How many dips make the wall, from what dips built here before. */
 export function DipLog({ mold }: { mold: Mold }) {
@@ -82,15 +81,15 @@ export function DipLog({ mold }: { mold: Mold }) {
       {typeof planned === 'string' && <p className="heat font-bold">{planned}</p>}
       {planned && typeof planned !== 'string' && (
         <p className="text-lg">
-          <b className="big">{planned.dips}</b> dips of {hundredths(planned.wallPerDip, taste)} each. Cook{' '}
+          <b className="big">{planned.dips}</b> dips of {taste.fine(planned.wallPerDip)} each. Cook{' '}
           <b className="figure">{text(planned.cookMl, 'volume')}</b>: {text(planned.mlPerTube, 'volume')} a tube, the
           rest stands in the cup.
         </p>
       )}
       <p className="soft">
         {fit
-          ? `${hundredths(fit.wallPerDipMm, taste)} a dip at ${text(usual('dipC'), 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${hundredths(fit.missMm, taste)}.`
-          : `${hundredths(usual('dipWallMm'), taste)} a dip at ${text(usual('dipC'), 'temperature')} is a starting value: log what yours build.`}
+          ? `${taste.fine(fit.wallPerDipMm)} a dip at ${text(usual('dipC'), 'temperature')}, ${(100 * fit.perDegree).toFixed(1)} % less each °C hotter, fitted from ${fit.readings} ${fit.readings === 1 ? 'reading' : 'readings'} here beside the starting values; a wall is missed by ${taste.fine(fit.missMm)}.`
+          : `${taste.fine(usual('dipWallMm'))} a dip at ${text(usual('dipC'), 'temperature')} is a starting value: log what yours build.`}
       </p>
       <LogDip mold={mold} />
       <Caution about={['dip', 'hot']} />
@@ -133,7 +132,7 @@ function LogDip({ mold }: { mold: Mold }) {
             <span className="flex-1">
               <span className="figure">{row.dips}</span> dips at {text(row.cupC, 'temperature')}
             </span>
-            <span className="figure">{hundredths(row.wallMm, taste)}</span>
+            <span className="figure">{taste.fine(row.wallMm)}</span>
             <span className="soft text-sm w-24 text-right">{dateText(row.at)}</span>
             <button type="button" className="link text-sm" onClick={() => back.mutate(row.id)}>
               take back

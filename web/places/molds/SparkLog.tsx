@@ -11,7 +11,6 @@ import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { hundredths } from '../../parts/words/mold.ts';
 
 const SEEN_WORDS: Record<SparkRun['seen'], string> = {
   clean: 'even and grey',
@@ -75,9 +74,9 @@ export function SparkLog({ mold }: { mold: Mold }) {
             {passes?.map((pass) => (
               <li key={pass.pass} className="py-1">
                 <b className="capitalize">{pass.pass}</b> at {pass.amps} A: electrode{' '}
-                <b className="figure">{hundredths(pass.undersizeMm, taste)}</b> smaller all round, fed{' '}
-                <b className="figure">{hundredths(pass.feedMm, taste)}</b> deep; stop and look at{' '}
-                {pass.looksAtMm.map((at) => hundredths(at, taste)).join(' and ')}.
+                <b className="figure">{taste.fine(pass.undersizeMm)}</b> smaller all round, fed{' '}
+                <b className="figure">{taste.fine(pass.feedMm)}</b> deep; stop and look at{' '}
+                {pass.looksAtMm.map((at) => taste.fine(at)).join(' and ')}.
               </li>
             ))}
           </ul>

@@ -1,6 +1,5 @@
 import type { useJudged } from '../../parts/solid/useSolid.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { areaText } from '../../parts/words/mold.ts';
 import type { Shown } from '../judge/show.ts';
 import { type Difference, inWords } from './words.ts';
 
@@ -47,7 +46,7 @@ export function FigureTable({
       ? ([
           ['Volume', measured.volumeMl === null ? 'none: not closed' : text(measured.volumeMl, 'volume')],
           ['Length, width, height', measured.sizeMm.map((mm) => text(mm, 'length')).join(', ')],
-          ['Surface', areaText(measured.areaMm2, taste)],
+          ['Surface', taste.area(measured.areaMm2)],
           ['Triangles', String(measured.triangles)],
         ] as [string, string][])
       : []),

@@ -1,3 +1,4 @@
+import { unitSize } from '../../../core/units/show.ts';
 import { niceStep } from '../../parts/Cylinder.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { acrossPx, type Geometry } from './outlineGeometry.ts';
@@ -7,7 +8,7 @@ export function Ruler({ geometry }: { geometry: Geometry }) {
   const { taste, text } = useTaste();
   const { lengthMm, rulerY: y } = geometry;
   const x = (mm: number) => acrossPx(geometry, mm);
-  const unitMm = taste.system === 'us' ? 25.4 : 1;
+  const unitMm = unitSize('length', taste);
   const step = niceStep(lengthMm / unitMm);
   return (
     <g aria-hidden>

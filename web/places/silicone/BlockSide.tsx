@@ -1,5 +1,6 @@
 import { STARTING } from '../../../core/mold/blockPlan.ts';
 import { WEAK_WALL_MM } from '../../../core/mold/standing.ts';
+import { unitSize } from '../../../core/units/show.ts';
 import { BoxDrawing } from '../../parts/BoxDrawing.tsx';
 import { QuantityField, Stepper, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -53,7 +54,7 @@ function WeakWall({ planning: { found, choices, change } }: { planning: Laid }) 
 function Steps({ planning: { choices, step } }: { planning: Laid }) {
   const { text, taste } = useTaste();
   // A sixteenth of an inch, for who measures in them.
-  const stepMm = taste.system === 'us' ? 25.4 / 16 : 1;
+  const stepMm = unitSize('length', taste) / (taste.system === 'us' ? 16 : 1);
   const figure = (label: string, key: 'wallMm' | 'gapMm' | 'coverMm') => (
     <Stepper
       label={label}

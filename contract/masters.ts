@@ -2,8 +2,8 @@ import * as v from 'valibot';
 import { usual } from '../core/defaults.ts';
 import { MASTER_KINDS, type MasterKind } from '../core/mold/masterStuff.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../core/shape/spec.ts';
-import type { CanBeAway } from './fields.ts';
 import {
+  type CanBeAway,
   called,
   count,
   density,

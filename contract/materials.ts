@@ -1,8 +1,8 @@
 import * as v from 'valibot';
 import { usual } from '../core/defaults.ts';
-import type { CanBeAway } from './fields.ts';
 import {
   above0,
+  type CanBeAway,
   called,
   cupC,
   density,

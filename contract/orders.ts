@@ -1,7 +1,18 @@
 import * as v from 'valibot';
 import type { CupNeed, LineNeed } from '../core/plan/need.ts';
-import type { CanBeAway } from './fields.ts';
-import { called, count, day, listQuery, money, name, note, ownId, rowId, type Versioned } from './fields.ts';
+import {
+  type CanBeAway,
+  called,
+  count,
+  day,
+  listQuery,
+  money,
+  name,
+  note,
+  ownId,
+  rowId,
+  type Versioned,
+} from './fields.ts';
 
 export const customerBody = v.strictObject({ name, contact: note, notes: note });
 

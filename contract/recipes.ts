@@ -1,8 +1,19 @@
 import * as v from 'valibot';
 import { Failure } from '../core/failure.ts';
 import { parseAmount } from '../core/units/parse.ts';
-import type { CanBeAway } from './fields.ts';
-import { above0, called, hex, name, note, ownId, rowId, tappedAt, type Versioned, volumeMl } from './fields.ts';
+import {
+  above0,
+  type CanBeAway,
+  called,
+  hex,
+  name,
+  note,
+  ownId,
+  rowId,
+  tappedAt,
+  type Versioned,
+  volumeMl,
+} from './fields.ts';
 import type { MaterialKind } from './materials.ts';
 
 const unit = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40));

@@ -88,14 +88,13 @@ export const keptBody = v.strictObject({
   input: v.record(v.string(), v.unknown()),
 });
 
-/** Another name; the one that it had says that nobody else gave it one meanwhile. */
-export const keptPatch = v.strictObject({ title: called(name, 'Called'), was: name });
+/** Another name. */
+export const keptPatch = v.strictObject({ title: called(name, 'Called') });
 
 /** What a maker gives of a result that is kept; its input is the tool’s. */
 export const keptSheet = v.omit(keptBody, ['input']);
 
-export interface Kept {
-  id: string;
+export interface Kept extends Versioned {
   calculator: string;
   title: string;
   input: Record<string, unknown>;

@@ -1,5 +1,4 @@
 import { awayBody } from '../../contract/fields.ts';
-
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, mustFind, remove, update } from '../db/rows.ts';

@@ -12,7 +12,8 @@ afterEach(() => workshop.close());
 const keep = (input: object, title = 'the lid') =>
   workshop.post<Kept>('/kept', { calculator: 'clay.bake', title, input });
 const titles = async () => (await workshop.get<Page<Kept>>('/kept')).body.items.map((row) => row.title);
-const rename = (id: string, title: string, was: string) => workshop.ask<Kept>('PATCH', `/kept/${id}`, { title, was });
+const rename = (id: string, title: string, version: number) =>
+  workshop.ask<Kept>('PATCH', `/kept/${id}`, { title }, { version });
 
 test('what is kept is what the calculator says, whatever the browser claims', async () => {
   const { body } = await keep({ thicknessMm: 18 });
@@ -27,15 +28,15 @@ test('what is kept is what the calculator says, whatever the browser claims', as
 
 test('it is called otherwise; of two who do so at once the second sees what the first wrote', async () => {
   const { id } = (await keep({ thicknessMm: 18 })).body;
-  const first = await rename(id, 'the box', 'the lid');
+  const first = await rename(id, 'the box', 1);
   expect([first.status, first.body.title, first.body.output]).toEqual([200, 'the box', { minutes: 45 }]);
-  const second = await rename(id, 'the base', 'the lid');
+  const second = await rename(id, 'the base', 1);
   expect([second.status, second.body.error.code, second.body.error.current]).toMatchObject([
     409,
     'stale-version',
     { title: 'the box' },
   ]);
   expect(await titles()).toEqual(['the box']);
-  expect((await rename(id, '', 'the box')).body.error).toMatchObject({ code: 'invalid-input', path: 'title' });
-  expect((await rename('01a21858-34eb-744a-abfc-4cfe618f36ee', 'x', 'y')).status).toBe(404);
+  expect((await rename(id, '', 2)).body.error).toMatchObject({ code: 'invalid-input', path: 'title' });
+  expect((await rename('01a21858-34eb-744a-abfc-4cfe618f36ee', 'x', 1)).status).toBe(404);
 });

@@ -1,7 +1,6 @@
 import { listQuery } from '../../contract/fields.ts';
 import { type Kept, keptBody, keptPatch } from '../../contract/workshop.ts';
-import { Failure } from '../../core/failure.ts';
-import { insert, mustFind, run } from '../db/rows.ts';
+import { insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
@@ -33,15 +32,11 @@ export const keptEndpoints = [
     method: 'PATCH',
     path: '/kept/:id',
     body: keptPatch,
+    versioned: true,
     touches: ['kept'],
-    run: ({ db, body, params }) => {
-      const current = mustFind<Kept>(db, 'kept_result', params.id as string, 'kept result');
-      if (current.title !== body.was)
-        throw new Failure('stale-version', 'Somebody renamed it meanwhile. Look at both and save again.', 'title', {
-          current,
-        });
-      run(db, 'UPDATE kept_result SET title = ? WHERE id = ?', [body.title, current.id]);
-      return { ...current, title: body.title };
+    run: ({ db, body, params, version }) => {
+      update(db, 'kept_result', params.id as string, version, body, 'kept result');
+      return mustFind<Kept>(db, 'kept_result', params.id as string, 'kept result');
     },
   }),
 ];

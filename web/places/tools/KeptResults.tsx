@@ -58,10 +58,9 @@ function Name({ row, onDone }: { row: Kept; onDone(): void }) {
     schema: keptPatch,
     keep: `kept/${row.id}`,
     seen: { title: row.title },
-    body: ({ title }) => ({ title, was: row.title }),
   });
   const save = useWrite<Kept>(
-    () => ({ path: `/kept/${row.id}`, method: 'PATCH', body: { ...sheet.values, was: row.title } }),
+    () => ({ path: `/kept/${row.id}`, method: 'PATCH', version: row.version, body: sheet.values }),
     () => {
       sheet.done();
       onDone();

@@ -2,7 +2,19 @@ import * as v from 'valibot';
 import { usual } from '../core/defaults.ts';
 import type { fitKick } from '../core/water/fitKick.ts';
 import type { LadderStep } from '../core/water/ladder.ts';
-import { above0, called, count, from0, name, note, ownId, shore, shorePoints } from './fields.ts';
+import {
+  above0,
+  type CanBeAway,
+  called,
+  count,
+  from0,
+  name,
+  note,
+  ownId,
+  shore,
+  shorePoints,
+  type Versioned,
+} from './fields.ts';
 
 export const PACES = ['slow', 'medium', 'fast'] as const;
 export const KICKS = ['yes', 'weak', 'no'] as const;
@@ -61,6 +73,9 @@ export const ladderBody = v.strictObject({
   walkingMPerS: v.optional(above0(5), usual('walkingMPerS')),
 });
 
+/** Another name. */
+export const ladderPatch = v.pick(ladderBody, ['name']);
+
 export const trialBody = v.pipe(
   v.strictObject({
     id: ownId,
@@ -84,8 +99,7 @@ export interface Trial extends Omit<v.InferOutput<typeof trialBody>, 'id'> {
   at: string;
 }
 
-export interface LadderRow {
-  id: string;
+export interface LadderRow extends Versioned, CanBeAway {
   name: string;
   scale: 'A' | '00';
   hardness: number;

@@ -35,6 +35,8 @@ export const DEFAULTS = {
   walkingMPerS: of(0.6, 'm/s', 'drawn at', 'a slow walk; time it over a metre'),
   packCount: of(8, 'baits', 'to a pack', 'a common bag; each bait has its own'),
   rubberGPerMl: of(1.1, 'g/mL', 'mold rubber, each part', 'typical data sheet; the tin’s figure wins'),
+  epoxyAGPerMl: of(1.13, 'g/mL', 'bed of epoxy, part A', 'typical data sheet of a resin; the bottle’s figure wins'),
+  epoxyBGPerMl: of(0.97, 'g/mL', 'bed of epoxy, part B', 'typical data sheet of a hardener; the bottle’s figure wins'),
   bakeMinPer6Mm: of(15, 'min per 6 mm', 'polymer clay bakes', 'the usual packet’s rule; your packet wins'),
   bakeC: of(132, '°C', 'polymer clay bakes at', 'the usual packet; an oven’s own dial is often 10 °C off'),
   roomC: of(20, '°C', 'room', 'set it under Settings'),

@@ -37,6 +37,10 @@ const FIELDS = new Set([
   'fillS',
   'fillSPerCavity',
   'setUpMin',
+  'densityAGPerMl',
+  'densityBGPerMl',
+  'walkingMPerS',
+  'packCount',
   'returnFraction',
 ]);
 

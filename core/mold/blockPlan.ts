@@ -63,8 +63,7 @@ export const STARTING: Omit<Choices, 'roomC' | 'way'> = {
   places: null,
 };
 
-/** Epoxies for flow: 2 to 1 by volume at these densities is usual; the bottle wins. */
-const RESIN_G_PER_ML = { densityAGPerMl: 1.13, densityBGPerMl: 0.97 } as const;
+const EPOXY = { densityAGPerMl: usual('epoxyAGPerMl'), densityBGPerMl: usual('epoxyBGPerMl') } as const;
 
 export interface Planned {
   input: PlanInput;
@@ -137,7 +136,7 @@ function planWith(size: Sized & { volumeMl: number }, rubber: Rubber, choices: C
         boxWidthMm: first.boxWidthMm,
         ...wish,
         masters: [{ volumeMl, heightMm, count }],
-        mix: { by: wish.by, partA: wish.partA, partB: wish.partB, ...RESIN_G_PER_ML },
+        mix: { by: wish.by, partA: wish.partA, partB: wish.partB, ...EPOXY },
         ratedC: usual('ratedC'),
         roomC,
       })

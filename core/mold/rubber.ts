@@ -1,15 +1,29 @@
 import * as v from 'valibot';
 import { positive } from '../bounds.ts';
+import { usual } from '../defaults.ts';
 
 /** How the two parts of a rubber go together, and what each weighs. */
 export const mixSchema = v.strictObject({
   by: v.picklist(['mass', 'volume']),
   partA: positive(1e6),
   partB: positive(1e6),
-  densityAGPerMl: v.optional(positive(100), 1.1),
-  densityBGPerMl: v.optional(positive(100), 1.1),
+  densityAGPerMl: v.optional(positive(100), usual('rubberGPerMl')),
+  densityBGPerMl: v.optional(positive(100), usual('rubberGPerMl')),
 });
 export type Mix = v.InferOutput<typeof mixSchema>;
+
+/** What stands where no tin was written down: a common tin rubber, ten to one. A screen that uses it says so. */
+export const USUAL_RUBBER = {
+  mix: {
+    by: 'mass',
+    partA: 10,
+    partB: 1,
+    densityAGPerMl: usual('rubberGPerMl'),
+    densityBGPerMl: usual('rubberGPerMl'),
+  },
+  potLifeMin: 20,
+  demoldMin: 240,
+} as const satisfies { mix: Mix; potLifeMin: number; demoldMin: number };
 
 export interface Parts {
   gramsA: number;

@@ -38,8 +38,11 @@ export const fitKickSchema = v.strictObject({
   ),
   /** Tails that could be tried next. */
   candidates: v.optional(v.pipe(v.array(v.strictObject(tail)), v.maxLength(40, 'too-large')), []),
-  walkingMPerS: v.optional(speed, 0.8),
+  walkingMPerS: v.optional(speed, usual('walkingMPerS')),
 });
+
+/** Trials that a workshop needs before its own constants take the place of the usual ones. */
+export const TRIALS_NEEDED = 3;
 
 /** Before any trial: the starting values, and how far off they may well be (standard deviation of the logarithm). */
 const PRIOR = { addedMass: 0.5, strouhal: 0.35 };

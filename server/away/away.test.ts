@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Page } from '../../contract/fields.ts';
 import type { Material } from '../../contract/materials.ts';
+import type { Mold } from '../../contract/molds.ts';
 import type { Order } from '../../contract/orders.ts';
 import { poured, stocked, TestWorkshop } from '../testing/workshop.ts';
 
@@ -95,6 +96,26 @@ describe('what is thrown out', () => {
     expect([refused.status, refused.body.error.code]).toEqual([400, 'in-use']);
     expect(refused.body.error.message).toContain('Put it away');
     expect((await only(list)).id).toBe(row.id);
+  });
+
+  test('a mold that was only written down goes whole; one that was poured from, stays', async () => {
+    const stock = await stocked(workshop);
+    const { body: typo } = await workshop.post<Mold>('/molds', {
+      name: 'Sandlance × 40',
+      kind: 'aluminium',
+      fill: 'injection',
+      baitId: stock.master.baitId,
+      revisionId: stock.master.latest.id,
+      cavities: 40,
+      cavityMl: 10,
+    });
+    expect((await away('molds', typo)).body.error.code).toBe('not-applicable');
+    expect((await thrownOut('molds', typo.id)).status).toBe(200);
+    expect((await workshop.get(`/molds/${typo.id}`)).status).toBe(404);
+    await poured(workshop, stock, 1);
+    const refused = await thrownOut('molds', stock.mold.id);
+    expect([refused.status, refused.body.error.code]).toEqual([400, 'in-use']);
+    expect((await workshop.get<Page<Mold>>('/molds')).body.items.map((one) => one.name)).toEqual(['Sandlance × 4']);
   });
 
   test('an own measure and a kept result only that way', async () => {

@@ -38,6 +38,9 @@ const KINDS: Record<string, Kind> = {
     waiting: 'SELECT code FROM customer_order WHERE customer_id = @id AND sent_at IS NULL AND cancelled_at IS NULL',
     touches: ['customers'],
   },
+  ladders: { table: 'ladder', what: 'tail ladder', touches: ['ladders'] },
+  // A mold that was poured from is retired; one that was only written down is thrown out.
+  molds: { table: 'mold', what: 'mold', loose: true, touches: ['molds', 'baits', 'today', 'line'] },
   ledgers: { table: 'ledger', what: 'ledger', touches: ['ledgers'] },
   measures: { table: 'measure', what: 'measure', loose: true, touches: ['measures'] },
   kept: { table: 'kept_result', what: 'kept result', loose: true, touches: ['kept'] },

@@ -1,8 +1,9 @@
 import { listQuery } from '../../contract/fields.ts';
-import { type KickFit, ladderBody, trialBody, waterTestBody } from '../../contract/water.ts';
+import { type KickFit, ladderBody, ladderPatch, trialBody, waterTestBody } from '../../contract/water.ts';
 import { Failure } from '../../core/failure.ts';
+import { TRIALS_NEEDED } from '../../core/water/fitKick.ts';
 import { ladderSteps } from '../../core/water/ladder.ts';
-import { first, insert, mustFind } from '../db/rows.ts';
+import { first, insert, mustFind, update } from '../db/rows.ts';
 import { type Beside, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import {
@@ -70,13 +71,25 @@ export const waterEndpoints = [
       // Stepped by what is known: a workshop with trials gets steps about its own plastic.
       const steps = ladderSteps({
         ...body,
-        ...(known && known.n >= 3
+        ...(known && known.n >= TRIALS_NEEDED
           ? { strouhal: known.strouhal, addedMassCoefficient: known.addedMassCoefficient }
           : {}),
       });
       const id = newId();
       insert(db, 'ladder', { id, name, scale, hardness, walkingMPerS, steps, createdAt: at });
       return getLadder(db, id);
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/ladders/:id',
+    body: ladderPatch,
+    versioned: true,
+    touches,
+    finish: judged,
+    run: ({ db, body, params, version }) => {
+      update(db, 'ladder', params.id as string, version, body, 'tail ladder');
+      return getLadder(db, params.id as string);
     },
   }),
   endpoint({

@@ -162,7 +162,8 @@ function everyTrial(db: Db): { all: FitTrial[]; fromLadders: number; fromTests: 
 
 export async function kickFit(beside: Beside): Promise<KickFit> {
   const { all: trials, fromLadders, fromTests } = everyTrial(beside.db);
-  const fit = trials.length > 0 ? await fitted({ trials, candidates: [], walkingMPerS: 0.8 }, beside) : null;
+  const fit =
+    trials.length > 0 ? await fitted({ trials, candidates: [], walkingMPerS: usual('walkingMPerS') }, beside) : null;
   return { fit, fromLadders, fromTests };
 }
 

@@ -134,4 +134,29 @@ describe('the tail ladder', () => {
     });
     expect(await measured.json()).toMatchObject({ shells: 5, watertight: true, flipped: false });
   });
+
+  test('is called otherwise, put away and taken back with its trials; a second screen’s old name is refused', async () => {
+    const { body: made } = await workshop.post<Ladder>('/ladders', { name: 'Fourth', ...LADDER });
+    await workshop.post(`/ladders/${made.id}/trials`, { step: 2, hz: 4.4 });
+    const rename = (name: string, version: number) =>
+      workshop.ask<Ladder>('PATCH', `/ladders/${made.id}`, { name }, { version });
+    const { body: renamed } = await rename('Soft 22, spring', made.version);
+    expect([renamed.name, renamed.version, renamed.trials.length]).toEqual(['Soft 22, spring', made.version + 1, 1]);
+    expect((await rename('Typed on the other tablet', made.version)).status).toBe(409);
+    const away = (version: number, out: boolean) =>
+      workshop.ask('PATCH', `/away/ladders/${made.id}`, { away: out }, { version });
+    await away(renamed.version, true);
+    const put = (await workshop.get<Page<Ladder>>('/ladders')).body.items.find((one) => one.id === made.id);
+    expect([put?.name, put?.awayAt]).toEqual(['Soft 22, spring', workshop.now.toISOString()]);
+    // Its trials still teach: the fit counts them as before.
+    expect((await fitNow()).fromLadders).toBeGreaterThan(0);
+    await away(put?.version ?? 0, false);
+    expect((await workshop.get<Ladder>(`/ladders/${made.id}`)).body).toMatchObject({
+      awayAt: null,
+      trials: [{ hz: 4.4 }],
+    });
+    // What was tried on it is never thrown out with it.
+    const refused = await workshop.ask('DELETE', `/away/ladders/${made.id}`);
+    expect([refused.status, refused.body.error.code]).toEqual([400, 'in-use']);
+  });
 });

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { type Material, rubberBody } from '../../contract/materials.ts';
 import { usual } from '../../core/defaults.ts';
+import { USUAL_RUBBER } from '../../core/mold/rubber.ts';
 import { useWrite } from '../api/write.ts';
 import { ChoiceIn, FigureIn, TextIn } from './sheet/In.tsx';
 import { Send, Sheet } from './sheet/Sheet.tsx';
@@ -29,13 +30,7 @@ interface Typed {
 const BEGUN: Typed = {
   name: '',
   kind: 'silicone',
-  mix: {
-    by: 'mass',
-    partA: 10,
-    partB: 1,
-    densityAGPerMl: usual('rubberGPerMl'),
-    densityBGPerMl: usual('rubberGPerMl'),
-  },
+  mix: USUAL_RUBBER.mix,
   potLifeMin: null,
   demoldMin: null,
   ratedC: usual('ratedC'),

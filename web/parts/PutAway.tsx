@@ -2,7 +2,7 @@ import { type ReactNode, useState } from 'react';
 import { useWrite } from '../api/write.ts';
 import { Refusal } from './Fields.tsx';
 
-type Kind = 'baits' | 'recipes' | 'materials' | 'customers' | 'ledgers';
+type Kind = 'baits' | 'recipes' | 'materials' | 'customers' | 'ledgers' | 'ladders';
 
 /** Takes a record out of the lists, or back in; nothing that was made with it is touched. */
 export function PutAway({
@@ -37,7 +37,15 @@ export function PutAway({
 }
 
 /** Throws out for good what nothing else names; asked once more before it is done. */
-export function ThrowOut({ kind, id, onGone }: { kind: Kind | 'measures' | 'kept'; id: string; onGone?: () => void }) {
+export function ThrowOut({
+  kind,
+  id,
+  onGone,
+}: {
+  kind: Kind | 'measures' | 'kept' | 'molds';
+  id: string;
+  onGone?: () => void;
+}) {
   const [asking, setAsking] = useState(false);
   const write = useWrite<object>(() => ({ path: `/away/${kind}/${id}`, method: 'DELETE' }), onGone);
   if (!asking)

@@ -7,6 +7,7 @@ import { tried } from '../../../core/failure.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
 import { inUnit } from '../../../core/units/show.ts';
 import type { Assumed } from '../../../core/water/assumed.ts';
+import { TRIALS_NEEDED } from '../../../core/water/fitKick.ts';
 import { saltedGPerMl } from '../../../core/water/inWater.ts';
 import { beam, kick, onset } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
@@ -17,7 +18,7 @@ import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
 import type { JudgeProps as Props } from './judging.tsx';
-import { TRIALS_NEEDED, useKick } from './useKick.ts';
+import { useKick } from './useKick.ts';
 
 const LineChart = lazy(() => import('../../parts/Chart.tsx').then((module) => ({ default: module.LineChart })));
 

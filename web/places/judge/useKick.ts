@@ -1,9 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
+import { TRIALS_NEEDED } from '../../../core/water/fitKick.ts';
 import { ADDED_MASS, STROUHAL } from '../../../core/water/kick.ts';
 import { queries } from '../../api/queries.ts';
-
-/** Trials that a workshop needs before its own constants take the place of the usual ones. */
-export const TRIALS_NEEDED = 3;
 
 /** The two loose constants of the kick model: this workshop's own, once there are trials enough. */
 export function useKick() {

@@ -1,7 +1,8 @@
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import { type Fitting as Fits, HOOK_SLOTS, type Mold, moldPatch } from '../../../contract/molds.ts';
 import { useWrite } from '../../api/write.ts';
+import { ThrowOut } from '../../parts/PutAway.tsx';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
@@ -53,6 +54,7 @@ function FittingSheet({ mold, onDone }: { mold: Mold; onDone(): void }) {
 
 /** Eyes, slot, plate; how it was built; the worn ones before it. */
 export function Fitting({ mold }: { mold: Mold }) {
+  const navigate = useNavigate();
   const { text } = useTaste();
   const [changing, setChanging] = useState(false);
   const fits = mold.fitting ?? NO_FITTING;
@@ -74,6 +76,9 @@ export function Fitting({ mold }: { mold: Mold }) {
             change
           </button>
         </p>
+      )}
+      {mold.pours.length === 0 && mold.events.length === 0 && (
+        <ThrowOut kind="molds" id={mold.id} onGone={() => navigate('/molds')} />
       )}
       {mold.build && mold.master && (
         <p>

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
 import { useRef, useState } from 'react';
-import { Link, useParams } from 'react-router';
-import type { Ladder } from '../../../contract/water.ts';
+import { Link, useNavigate, useParams } from 'react-router';
+import { type Ladder, ladderPatch } from '../../../contract/water.ts';
 import { usual } from '../../../core/defaults.ts';
+import { USUAL_RUBBER } from '../../../core/mold/rubber.ts';
 import { plan } from '../../../core/mold/silicone.ts';
 import { type LadderStep, stubSpec } from '../../../core/water/ladder.ts';
 import { queries } from '../../api/queries.ts';
@@ -11,8 +12,12 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Refusal } from '../../parts/Fields.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
+import { TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { Range } from './Ladders.tsx';
+import { FitRanges } from './FitRanges.tsx';
 import { hzOf } from './tap.ts';
 
 /** A ladder at the tub: one step at a time, tapped in time with the tail. */
@@ -22,6 +27,35 @@ export function LadderPage() {
   if (isGone(error, ladder)) return <Missing error={error} back="All ladders" backTo="/ladders" />;
   if (!ladder) return <Waiting />;
   return <AtTheTub key={ladder.id} ladder={ladder} />;
+}
+
+/** What it is called, and the way out of the lists. */
+function LadderName({ ladder }: { ladder: Ladder }) {
+  const sheet = useSheet({ schema: ladderPatch, keep: `ladder/${ladder.id}/name`, seen: { name: ladder.name } });
+  const save = useWrite<Ladder>(
+    () => ({ path: `/ladders/${ladder.id}`, method: 'PATCH', version: ladder.version, body: sheet.values }),
+    sheet.done,
+  );
+  return (
+    <section className="flex flex-col gap-3">
+      <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="flex gap-3 items-start flex-wrap">
+        <TextIn at="name" className="w-56" />
+        <div className="mt-5">
+          <Send className="" onlyChanged>
+            Rename it
+          </Send>
+        </div>
+      </Sheet>
+      <PutAway kind="ladders" row={ladder}>
+        {ladder.trials.length === 0 && <ThrownOut id={ladder.id} />}
+      </PutAway>
+    </section>
+  );
+}
+
+function ThrownOut({ id }: { id: string }) {
+  const navigate = useNavigate();
+  return <ThrowOut kind="ladders" id={id} onGone={() => navigate('/ladders')} />;
 }
 
 function AtTheTub({ ladder }: { ladder: Ladder }) {
@@ -71,20 +105,7 @@ function AtTheTub({ ladder }: { ladder: Ladder }) {
             <h2 className="mb-2">What it teaches</h2>
             {fit ? (
               <div className="flex flex-col gap-3">
-                <Range
-                  label="Strouhal number"
-                  value={fit.strouhal}
-                  range={fit.strouhalRange as [number, number]}
-                  usual={0.2}
-                  most={0.5}
-                />
-                <Range
-                  label="Moved water, share"
-                  value={fit.addedMassCoefficient}
-                  range={fit.addedMassRange as [number, number]}
-                  usual={0.6}
-                  most={1.6}
-                />
+                <FitRanges fit={fit} />
                 <p className="text-sm">
                   {fit.n} trials in all; onset speeds good to ± {Math.round(fit.onsetUncertainty * 100)} %.{' '}
                   {nextText(ladder)}
@@ -95,6 +116,7 @@ function AtTheTub({ ladder }: { ladder: Ladder }) {
             )}
           </section>
           <Block ladder={ladder} />
+          <LadderName key={ladder.id} ladder={ladder} />
         </aside>
       </div>
     </Page>
@@ -317,9 +339,9 @@ function Block({ ladder }: { ladder: Ladder }) {
     gapMm: usual('siliconeGapMm'),
     coverMm: usual('siliconeCoverMm'),
     wasteFraction: usual('siliconeWasteFraction'),
-    mix: { by: 'mass' as const, partA: 10, partB: 1, densityAGPerMl: 1.1, densityBGPerMl: 1.1, ...rubber?.mix },
-    potLifeMin: rubber?.potLifeMin ?? 20,
-    demoldMin: rubber?.demoldMin ?? 240,
+    mix: { ...USUAL_RUBBER.mix, ...rubber?.mix },
+    potLifeMin: rubber?.potLifeMin ?? USUAL_RUBBER.potLifeMin,
+    demoldMin: rubber?.demoldMin ?? USUAL_RUBBER.demoldMin,
     ratedC: rubber?.ratedC ?? usual('ratedC'),
     roomC: workshop.roomC,
   };

@@ -1,18 +1,22 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
+import { inUse } from '../../../contract/fields.ts';
 import { type Ladder, ladderBody } from '../../../contract/water.ts';
 import { usual } from '../../../core/defaults.ts';
 import { USUAL_SHORE } from '../../../core/plastisol/hardness.ts';
 import { tailOf } from '../../../core/shape/spec.ts';
+import { TRIALS_NEEDED } from '../../../core/water/fitKick.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { SelectField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
+import { Away } from '../../parts/PutAway.tsx';
 import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { FitRanges } from './FitRanges.tsx';
 
 /** Every tail ladder, what the trials say so far, and a new one. */
 export function Ladders() {
@@ -20,6 +24,7 @@ export function Ladders() {
   const fit = useQuery(queries.kickFit).data;
   const [making, setMaking] = useState(false);
   if (!ladders || !fit) return <Waiting />;
+  const [away, here] = [ladders.filter((ladder) => ladder.awayAt), inUse(ladders)];
   const open = making || ladders.length === 0;
   return (
     <Page
@@ -40,25 +45,12 @@ export function Ladders() {
           <h2 className="mb-2">Your plastic, so far</h2>
           {fit.fit ? (
             <div className="flex flex-col gap-4">
-              <Range
-                label="Strouhal number"
-                value={fit.fit.strouhal}
-                range={fit.fit.strouhalRange as [number, number]}
-                usual={0.2}
-                most={0.5}
-              />
-              <Range
-                label="Moved water, share"
-                value={fit.fit.addedMassCoefficient}
-                range={fit.fit.addedMassRange as [number, number]}
-                usual={0.6}
-                most={1.6}
-              />
+              <FitRanges fit={fit.fit} />
               <p>
                 From {fit.fromLadders} trials on ladders and {fit.fromTests} water tests. An onset speed is good to
                 about <span className="figure whitespace-nowrap">± {Math.round(fit.fit.onsetUncertainty * 100)} %</span>
-                {fit.fit.n < 3
-                  ? '; three trials are needed before the shape bench uses it.'
+                {fit.fit.n < TRIALS_NEEDED
+                  ? `; ${TRIALS_NEEDED} trials are needed before the shape bench uses it.`
                   : '; the shape bench uses it.'}
               </p>
               <p className="label-small">The dashed mark is the default that it began from.</p>
@@ -71,7 +63,7 @@ export function Ladders() {
           <h2 className="mb-2">Ladders</h2>
           {ladders.length === 0 && <p className="soft">None yet. The first is made above.</p>}
           <ul className="ruled">
-            {ladders.map((ladder) => (
+            {here.map((ladder) => (
               <li key={ladder.id} className="py-2 flex flex-wrap gap-x-4 items-baseline">
                 <Link to={`/ladders/${ladder.id}`} className="link font-bold flex-1">
                   {ladder.name}
@@ -84,59 +76,18 @@ export function Ladders() {
               </li>
             ))}
           </ul>
+          <Away count={away.length}>
+            {away.map((ladder) => (
+              <li key={ladder.id}>
+                <Link to={`/ladders/${ladder.id}`} className="link">
+                  {ladder.name}
+                </Link>
+              </li>
+            ))}
+          </Away>
         </section>
       </div>
     </Page>
-  );
-}
-
-/** A constant on its scale: the value, the range that holds it four times in five, and where it began. */
-export function Range({
-  label,
-  value,
-  range,
-  usual,
-  most,
-}: {
-  label: string;
-  value: number;
-  range: [number, number];
-  usual: number;
-  most: number;
-}) {
-  const x = (n: number) => 20 + (Math.min(n, most) / most) * 420;
-  const steps = most > 1 ? 4 : 5;
-  return (
-    <figure aria-label={`${label} ${value.toFixed(2)}, between ${range[0].toFixed(2)} and ${range[1].toFixed(2)}`}>
-      <figcaption>
-        <span className="label-small block">{label}</span>
-        <span className="figure text-xl">{value.toFixed(2)}</span>{' '}
-        <span className="soft text-sm">
-          {range[0].toFixed(2)} to {range[1].toFixed(2)} four times in five
-        </span>
-      </figcaption>
-      <svg width="100%" viewBox="0 0 460 46" aria-hidden>
-        <line x1={20} x2={440} y1={24} y2={24} stroke="var(--ink)" strokeWidth={1.5} />
-        {Array.from({ length: steps + 1 }, (_, i) => (i * most) / steps).map((n) => (
-          <g key={n}>
-            <line x1={x(n)} x2={x(n)} y1={24} y2={31} stroke="var(--ink)" />
-            <text x={x(n)} y={44} fontSize={12} textAnchor="middle" fill="var(--ink)">
-              {n.toFixed(1)}
-            </text>
-          </g>
-        ))}
-        <rect
-          x={x(range[0])}
-          width={Math.max(3, x(range[1]) - x(range[0]))}
-          y={12}
-          height={12}
-          fill="var(--liquid)"
-          stroke="var(--rest)"
-        />
-        <line x1={x(usual)} x2={x(usual)} y1={4} y2={30} stroke="var(--warn)" strokeWidth={2} strokeDasharray="3 3" />
-        <line x1={x(value)} x2={x(value)} y1={3} y2={30} stroke="var(--rest)" strokeWidth={3.5} />
-      </svg>
-    </figure>
   );
 }
 

@@ -14,6 +14,8 @@ vi.stubGlobal(
     disconnect() {}
   },
 );
+// Nor does it escape selectors; what stands in quotes needs it only for them.
+vi.stubGlobal('CSS', { escape: (text: string) => text.replace(/["\\]/g, '\\$&') });
 // The browser of these tests has no dialogs; what stands in one is drawn all the same.
 Object.assign(globalThis.HTMLDialogElement?.prototype ?? {}, {
   showModal(this: HTMLDialogElement) {
@@ -35,6 +37,8 @@ interface Options {
   at?: string;
   route?: string;
   system?: 'metric' | 'us';
+  /** What the workshop has at other addresses, `/api/baits`. */
+  gets?: Record<string, unknown>;
   /** What the server answers to a write; an error is said as it is. */
   answer?(sent: Sent): { status?: number; body: unknown };
 }
@@ -52,11 +56,12 @@ export class Page {
     return page;
   }
 
-  private async show(element: ReactNode, { at = '/', route = '/', system = 'metric', answer }: Options) {
+  private async show(element: ReactNode, { at = '/', route = '/', system = 'metric', gets = {}, answer }: Options) {
     const temperature = system === 'us' ? 'F' : 'C';
     const told: Record<string, unknown> = {
       '/api/workshop': { name: 'w', currency: 'EUR', roomC: 13, dropsPerMl: 20, glassMl: 350, version: 1 },
       '/api/makers': { items: [{ id: 'me', name: 'Mara', system, temperature }], nextCursor: null },
+      ...gets,
     };
     vi.stubGlobal('fetch', async (path: string, { method = 'GET', body }: RequestInit = {}) => {
       if (method === 'GET')
@@ -127,6 +132,17 @@ export class Page {
       input.dispatchEvent(new Event('input', { bubbles: true }));
     });
     await this.does(() => input.dispatchEvent(new FocusEvent('focusout', { bubbles: true })));
+  }
+
+  /** Picks by the words that a maker reads. */
+  async pick(label: string, words: string) {
+    const select = this.field(label) as unknown as HTMLSelectElement;
+    const option = [...select.options].find((one) => one.textContent === words);
+    if (!option) throw new Error(`no choice ${words} in ${label}`);
+    await this.does(() => {
+      select.value = option.value;
+      select.dispatchEvent(new Event('change', { bubbles: true }));
+    });
   }
 
   async close() {

@@ -201,7 +201,11 @@ function Editor({ materials, start, recipe }: EditorProps) {
         <div className="flex flex-col gap-4">
           <div className="grid grid-cols-1 sm:grid-cols-[1fr_200px] gap-4">
             <TextIn at="name" autoFocus={!recipe} />
-            <FigureIn at="basisMl" isDefault={basisMl === ML_PER_CUP && !recipe} hint="of plastisol; 1 cup" />
+            <FigureIn
+              at="basisMl"
+              isDefault={basisMl === ML_PER_CUP && !recipe}
+              hint={basisMl === ML_PER_CUP ? 'of plastisol; 1 cup' : 'of plastisol'}
+            />
           </div>
           <div className="flex flex-col gap-2">
             {items.map((row, i) => (

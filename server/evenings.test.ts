@@ -166,11 +166,9 @@ class Evening {
 
   async does(one: Act): Promise<unknown> {
     if (one.does === 'cup') return this.cup(one);
-    if (one.does === 'return') return this.back();
-    if (one.does === 'unpack') return this.unpack();
+    if (!('n' in one)) return one.does === 'return' ? this.back() : this.unpack();
     if (one.does === 'wait') return this.workshop.waits(one.n);
-    if (one.does === 'pack') return this.pack(1 + (one.n % 3));
-    return this[one.does](one.n);
+    return one.does === 'pack' ? this.pack(1 + (one.n % 3)) : this[one.does](one.n);
   }
 
   async says() {

@@ -35,7 +35,7 @@ export interface CallOptions {
   awaitStale?: boolean;
 }
 
-interface ErrorBody {
+export interface ErrorBody {
   error?: { code?: string; message?: string; path?: string; current?: unknown; said?: Omit<Said, 'text'> };
 }
 
@@ -66,9 +66,15 @@ export async function call<T>(
     }
     return json;
   }
-  const { code = 'internal', message = 'Something broke; try again.', path: field, current, said } = json.error ?? {};
-  if (code === 'passcode-needed') window.dispatchEvent(new Event('blunko:passcode'));
-  throw new ApiError(response.status, code, message, field, current, said && { ...said, text: message });
+  const refusal = refusalOf(response.status, json);
+  if (refusal.code === 'passcode-needed') window.dispatchEvent(new Event('blunko:passcode'));
+  throw refusal;
+}
+
+/** What an answer that is no yes says, with its figures. */
+export function refusalOf(status: number, { error = {} }: ErrorBody): ApiError {
+  const { code = 'internal', message = 'Something broke; try again.', path, current, said } = error;
+  return new ApiError(status, code, message, path, current, said && { ...said, text: message });
 }
 
 export const post = <T>(path: string, body: unknown) => call<T>(path, { method: 'POST', body });

@@ -125,8 +125,17 @@ export class Page {
     return input as HTMLInputElement;
   }
 
-  async type(label: string, text: string) {
-    const input = this.field(label);
+  /** A field by its path in the schema, `lines.0.packs`. */
+  at<T extends HTMLElement = HTMLInputElement>(path: string): T {
+    const found = this.box.querySelector<T>(`[data-field="${path}"]`);
+    if (!found) throw new Error(`no field at ${path} in: ${this.text}`);
+    return found;
+  }
+
+  type = (label: string, text: string) => this.write(this.field(label), text);
+  typeAt = (path: string, text: string) => this.write(this.at(path), text);
+
+  private async write(input: HTMLInputElement, text: string) {
     await this.does(() => {
       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(input, text);
       input.dispatchEvent(new Event('input', { bubbles: true }));
@@ -135,14 +144,23 @@ export class Page {
   }
 
   /** Picks by the words that a maker reads. */
-  async pick(label: string, words: string) {
-    const select = this.field(label) as unknown as HTMLSelectElement;
+  pick = (label: string, words: string) => this.choose(this.field(label) as unknown as HTMLSelectElement, words);
+  pickAt = (path: string, words: string) => this.choose(this.at<HTMLSelectElement>(path), words);
+
+  private async choose(select: HTMLSelectElement, words: string) {
     const option = [...select.options].find((one) => one.textContent === words);
-    if (!option) throw new Error(`no choice ${words} in ${label}`);
+    if (!option) throw new Error(`no choice ${words} in: ${select.textContent}`);
     await this.does(() => {
       select.value = option.value;
       select.dispatchEvent(new Event('change', { bubbles: true }));
     });
+  }
+
+  /** The body of the last write. */
+  get body(): Record<string, unknown> {
+    const last = this.sent.at(-1);
+    if (!last) throw new Error('nothing was sent');
+    return last.body;
   }
 
   async close() {

@@ -6,6 +6,8 @@ import { afterEach, beforeEach, expect, test, vi } from 'vitest';
 import { readDraft } from './drafts.ts';
 import { type Sheet, useSheet } from './useSheet.ts';
 
+vi.stubGlobal('IS_REACT_ACT_ENVIRONMENT', true);
+
 interface Bait {
   name: string;
   price: number | null;

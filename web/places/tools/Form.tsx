@@ -85,7 +85,8 @@ function Choice({
         label="Given as"
         value={keyOf(chosen)}
         options={ways.map((way) => ({ value: keyOf(way), label: wordFor(keyOf(way)) }))}
-        onChange={(key) => onChange({ [key]: key === 'mmPerS' ? 60 : 1.1 })}
+        // Nothing is guessed for the other way: it stands empty until it is written.
+        onChange={(key) => onChange({ [key]: undefined })}
       />
       <Form schema={chosen} value={value ?? {}} onChange={onChange} />
     </fieldset>
@@ -196,7 +197,11 @@ function Group({
       <button
         type="button"
         className="link self-start text-sm"
-        onClick={() => onChange(Object.fromEntries(Object.keys(schema.properties ?? {}).map((key) => [key, 100])))}
+        onClick={() =>
+          onChange(
+            Object.fromEntries(Object.entries(schema.properties ?? {}).map(([key, part]) => [key, part.default])),
+          )
+        }
       >
         {wordFor(name)} …
       </button>

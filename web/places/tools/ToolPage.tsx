@@ -2,7 +2,7 @@ import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useState } from 'react';
 import { useNavigate, useParams, useSearchParams } from 'react-router';
 import { type Kept, keptSheet } from '../../../contract/workshop.ts';
-import { call, post } from '../../api/client.ts';
+import { call, type ErrorBody, post, refusalOf } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -63,8 +63,8 @@ async function askWithFile(name: string, input: Values, file: File): Promise<Val
     body: file,
     headers: { 'content-type': 'application/octet-stream' },
   });
-  const body = (await answer.json()) as Values & { error?: { message: string } };
-  if (!answer.ok) throw new Error(body.error?.message ?? 'Something broke; try again.');
+  const body = (await answer.json()) as Values & ErrorBody;
+  if (!answer.ok) throw refusalOf(answer.status, body);
   return body;
 }
 

@@ -70,7 +70,7 @@ export interface BuiltMold {
 const PIN_TALL_MM = 5;
 const PRY = { along: 12, deep: 4, tall: 2.5 };
 /** What a rod's channel is wider than the rod, and how far it stands out to be held. */
-const ROD_FIT_MM = 0.2;
+export const ROD_FIT_MM = 0.2;
 const ROD_GRIP_MM = 20;
 /** A half's cavity is cut a little past the seam, so that no two faces of a cut fall together. */
 const PAST_MM = 0.5;

@@ -4,6 +4,12 @@ import { ceilNear } from '../rounding.ts';
 /** Solid skin that hot plastisol does not blow through, mm: what makers ask for everywhere. */
 export const LEAST_SKIN_MM = 1.5;
 
+/** What printed halves bear, °C: starting values, the filament's or resin's own sheet wins. */
+export const PRINT_BEARS_C = { PLA: 155, PETG: 160, 'High-temperature resin': 200 } as const;
+
+/** Usual settings: five lines of 0.4 mm, eight layers of 0.2. */
+export const USUAL_PRINT: PrintSettings = { perimeters: 5, lineMm: 0.4, layers: 8, layerMm: 0.2 };
+
 export interface PrintSettings {
   perimeters: number;
   lineMm: number;

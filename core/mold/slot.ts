@@ -10,7 +10,7 @@ type Slot = NonNullable<MoldWish['hookSlot']>;
 /** What stands round the blade in the insert's body, along and across. */
 const ROUND_MM = 4;
 /** What the hole is wider than the insert, a side: it slides in by hand. */
-const FIT_MM = 0.05;
+export const SLOT_FIT_MM = 0.05;
 const LEAST_BODY_MM = 4;
 
 /** An insert that makes the hook slot, or none when it is turned over; all in one cavity's own axes. */
@@ -63,7 +63,7 @@ export function slotInsert(shop: Shop, cavity: Manifold, plan: Arranged, slot: S
   );
   return {
     insert: shop.all([shop.both([body, over]), blade]),
-    hole: column(FIT_MM, highest + FIT_MM),
+    hole: column(SLOT_FIT_MM, highest + SLOT_FIT_MM),
     blade,
   };
 }

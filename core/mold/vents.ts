@@ -12,7 +12,7 @@ import type { Pose, Shop } from './shop.ts';
 import type { Split } from './split.ts';
 
 /** Depth of a vent scratched into the parting face: air leaves, plastisol sets in it. */
-const GROOVE_MM = 0.2;
+export const GROOVE_MM = 0.2;
 const MOST_HOLES = 12;
 /** The least metal or print that stays between a vent and anything else that is cut. */
 const VENT_CLEAR_MM = 1;

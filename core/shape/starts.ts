@@ -1,4 +1,5 @@
-import { type ShapeSpec, type Station, tailReachMm } from './spec.ts';
+import { usual } from '../defaults.ts';
+import { type INSERTS, type ShapeSpec, type Station, tailReachMm } from './spec.ts';
 
 const station = (at: number, topMm: number, bottomMm: number, widthMm: number): Station => ({
   at,
@@ -17,6 +18,36 @@ export const USUAL_TAIL: Record<ShapeSpec['tail']['kind'], Omit<ShapeSpec['tail'
   twin: { lengthMm: 30, acrossMm: 4, thicknessMm: 2.4, angleDeg: 14 },
   beaver: { lengthMm: 22, acrossMm: 16, thicknessMm: 3, angleDeg: 0 },
 };
+
+/** What every other part begins with when it is switched on; the same holds of them. */
+export const USUAL_PART = {
+  ribs: { count: 8, depthMm: 0.8, widthMm: 3, fromAt: 0.2, toAt: 0.85 },
+  fin: { fromAt: 0.35, toAt: 0.7, heightMm: 6, thicknessMm: 2.4 },
+  eyes: { diameterMm: 4, at: 0.12, upMm: 1.5 },
+  bellySlot: { fromAt: 0.35, toAt: 0.7, widthMm: 2.4, depthMm: 6 },
+  topSlot: { fromAt: 0.35, toAt: 0.7, widthMm: 2.4, depthMm: 6 },
+  bore: { diameterMm: 3, fromAt: 0, toAt: 1.5, upMm: 0 },
+  cutFlatMm: 1,
+} satisfies Partial<ShapeSpec>;
+
+export const USUAL_LIMB: Record<'claw' | 'leg', ShapeSpec['limbs'][number]> = {
+  claw: { kind: 'claw', pairs: 1, at: 0.85, stepMm: 0, lengthMm: 24, thicknessMm: 4, angleDeg: 24, dropDeg: 0 },
+  leg: { kind: 'leg', pairs: 3, at: 0.4, stepMm: 6, lengthMm: 9, thicknessMm: 2, angleDeg: 60, dropDeg: 20 },
+};
+
+type InsertKind = (typeof INSERTS)[number];
+
+/** Room that an insert of this mass takes, mL to a thousandth. Source: mass ÷ density. */
+export const insertRoomMl = (kind: InsertKind, massG: number): number =>
+  Math.round(
+    (massG / usual(({ wire: 'stainlessGPerMl', tube: 'tubeGPerMl', weight: 'leadGPerMl' } as const)[kind])) * 1000,
+  ) / 1000;
+
+/** An insert as it is added: under the axis, in the front third. */
+export function usualInsert(kind: InsertKind): ShapeSpec['inserts'][number] {
+  const massG = kind === 'weight' ? 5 : 0.6;
+  return { kind, massG, volumeMl: insertRoomMl(kind, massG), at: 0.35, upMm: -3 };
+}
 
 const PLAIN: ShapeSpec = {
   bodyMm: 80,

@@ -21,6 +21,21 @@ export interface DrawnHook {
   pointShare: number;
 }
 
+/** Seen from above a bait covers about this much of its length × width, and hangs about that far behind its nose. */
+const PLAN_SHARE = 0.7;
+const MIDDLE_SHARE = 0.45;
+
+/** A bait in water as far as its record tells: from its mesh, its size, or only the plastic it takes. Lengths mm. */
+export function roughBait(
+  size: { lengthMm: number; widthMm: number; mesh?: { centroidMm: readonly number[] | null } | null } | undefined,
+  wholeMl: number,
+): { centroidMm: Vec3 | null; planAreaMm2: number } {
+  // A ball's shadow, twice over: a bait is longer than it is thick.
+  if (!size) return { centroidMm: null, planAreaMm2: 200 * wholeMl ** (2 / 3) };
+  const [x, y = 0, z = 0] = size.mesh?.centroidMm ?? [MIDDLE_SHARE * size.lengthMm];
+  return { centroidMm: [x as number, y, z], planAreaMm2: size.lengthMm * size.widthMm * PLAN_SHARE };
+}
+
 /** How far a mold is propped at most, degrees. */
 export const CONE_DEG = 30;
 

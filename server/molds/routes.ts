@@ -1,5 +1,6 @@
 import { addMinutes } from 'date-fns/addMinutes';
 import { addSeconds } from 'date-fns/addSeconds';
+import type * as v from 'valibot';
 import { listQuery } from '../../contract/fields.ts';
 import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
@@ -136,6 +137,37 @@ function topUpOf(db: Db, mold: MoldRow, missingDepthMm: number, now: Date): Reco
   return { missingDepthMm, ...top };
 }
 
+/** What each kind of event starts, draws or works out; it is kept beside it. */
+function follow(db: Db, mold: MoldRow, body: v.InferOutput<typeof moldEventBody>, now: Date) {
+  switch (body.kind) {
+    case 'mixed':
+      return startRubberClocks(db, mold, now);
+    case 'topped-up':
+      return topUpOf(db, mold, body.missingDepthMm, now);
+    case 'bedded':
+      return startBedClocks(db, mold, now);
+    case 'first-pour':
+      return firstPourOf(db, mold, body.grams, now.toISOString());
+    case 'step':
+      return body.step === DEMOLD ? earlyBy(db, mold.id, body.sure, now) : null;
+    default:
+      return null;
+  }
+}
+
+/** One event of a mold with all that follows from it. */
+function addEvent(db: Db, moldId: string, body: v.InferOutput<typeof moldEventBody>, now: Date): void {
+  const mold = mustFind<MoldRow>(db, 'mold', moldId, 'mold');
+  const detail = follow(db, mold, body, now);
+  const row = { moldId, at: now.toISOString() };
+  if (body.kind === 'first-pour')
+    insert(db, 'mold_event', { ...row, id: newId(), kind: 'step', step: 'first', detail: null });
+  const step = 'step' in body ? body.step : null;
+  const ticked = body.kind === 'step' ? STEP_OF_LINE[body.step] : undefined;
+  if (ticked) clockStep(db, ticked, { type: 'mold', id: moldId }, now);
+  insert(db, 'mold_event', { ...row, id: newId(body.id), kind: body.kind, step, detail });
+}
+
 export const moldEndpoints = [
   ...moldCareEndpoints,
   endpoint({ method: 'GET', path: '/molds', query: listQuery, run: ({ db, query }) => listMolds(db, query) }),
@@ -147,10 +179,7 @@ export const moldEndpoints = [
     touches,
     run: ({ db, body, now, at }) => {
       const id = addMold(db, body, at);
-      if (body.mixed) {
-        const detail = startRubberClocks(db, mustFind<MoldRow>(db, 'mold', id, 'mold'), now);
-        insert(db, 'mold_event', { id: newId(), moldId: id, kind: 'mixed', step: null, detail, at });
-      }
+      if (body.mixed) addEvent(db, id, { kind: 'mixed' }, now);
       return getMold(db, id);
     },
   }),
@@ -174,33 +203,9 @@ export const moldEndpoints = [
     path: '/molds/:id/events',
     body: moldEventBody,
     touches,
-    run: ({ db, body, params, now, at }) => {
-      const mold = mustFind<MoldRow>(db, 'mold', params.id as string, 'mold');
-      const detail =
-        body.kind === 'mixed'
-          ? startRubberClocks(db, mold, now)
-          : body.kind === 'topped-up'
-            ? topUpOf(db, mold, body.missingDepthMm, now)
-            : body.kind === 'bedded'
-              ? startBedClocks(db, mold, now)
-              : body.kind === 'first-pour'
-                ? firstPourOf(db, mold, body.grams, at)
-                : null;
-      if (body.kind === 'first-pour')
-        insert(db, 'mold_event', { id: newId(), moldId: mold.id, kind: 'step', step: 'first', detail: null, at });
-      const step = body.kind === 'step' || body.kind === 'step-undone' ? body.step : null;
-      const early = body.kind === 'step' && body.step === DEMOLD ? earlyBy(db, mold.id, body.sure, now) : null;
-      const ticked = body.kind === 'step' ? STEP_OF_LINE[body.step] : undefined;
-      if (ticked) clockStep(db, ticked, { type: 'mold', id: mold.id }, now);
-      insert(db, 'mold_event', {
-        id: newId(body.id),
-        moldId: mold.id,
-        kind: body.kind,
-        step,
-        detail: early ?? detail,
-        at,
-      });
-      return getMold(db, mold.id);
+    run: ({ db, body, params, now }) => {
+      addEvent(db, params.id as string, body, now);
+      return getMold(db, params.id as string);
     },
   }),
 ];

@@ -1,28 +1,26 @@
 import { useState } from 'react';
 import { usual } from '../../../core/defaults.ts';
 import { methodWindow, pourWindow } from '../../../core/heat/window.ts';
-import { LEAST_SKIN_MM, printSkin } from '../../../core/mold/skin.ts';
+import { LEAST_SKIN_MM, PRINT_BEARS_C, printSkin, USUAL_PRINT } from '../../../core/mold/skin.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
 
-/** What printed halves can bear, °C: starting values, the filament's or resin's own sheet wins. */
-const BEARS = { PLA: 155, PETG: 160, 'High-temperature resin': 200 } as const;
-type Stuff = keyof typeof BEARS;
+type Stuff = keyof typeof PRINT_BEARS_C;
 
 /** Whether the print's skin holds, and how hot it may be poured. */
 export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
   const { text } = useTaste();
-  const [print, setPrint] = useState({ perimeters: 5, lineMm: 0.4, layers: 8, layerMm: 0.2 });
+  const [print, setPrint] = useState(USUAL_PRINT);
   const [stuff, setStuff] = useState<Stuff>('PLA');
   const skin = printSkin(print);
   const { lowC, highC, name } = methodWindow({ kind: 'printed', fill: 'injection' });
   const window = pourWindow({
     lowC,
-    highC: Math.max(highC, BEARS[stuff]),
+    highC: Math.max(highC, PRINT_BEARS_C[stuff]),
     method: name,
     flakeLimitsC: [],
-    moldLimitC: BEARS[stuff],
+    moldLimitC: PRINT_BEARS_C[stuff],
     scorchC: usual('scorchC'),
   });
   const set = (part: Partial<typeof print>) => setPrint({ ...print, ...part });
@@ -76,9 +74,9 @@ export function PrintSkin({ mold }: { mold: DrawnMold | null }) {
         value={stuff}
         onChange={(event) => setStuff(event.target.value as Stuff)}
       >
-        {(Object.keys(BEARS) as Stuff[]).map((one) => (
+        {(Object.keys(PRINT_BEARS_C) as Stuff[]).map((one) => (
           <option key={one} value={one}>
-            {one}, bears {text(BEARS[one], 'temperature')}
+            {one}, bears {text(PRINT_BEARS_C[one], 'temperature')}
           </option>
         ))}
       </select>

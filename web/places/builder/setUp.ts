@@ -1,5 +1,9 @@
+import { ROD_FIT_MM } from '../../../core/mold/build.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { LOCATING_MM } from '../../../core/mold/electrode.ts';
+import { SLOT_FIT_MM } from '../../../core/mold/slot.ts';
+import { GROOVE_MM } from '../../../core/mold/vents.ts';
+import { TRIAL_BALL_MM } from '../../../core/shape/toolReach.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { useMolder } from './useMolder.ts';
 
@@ -42,7 +46,9 @@ export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter): [str
     [
       'Vents',
       mold.vents
-        .map((vent) => (vent.kind === 'groove' ? `groove ${mm(wish.ventMm)} × 0.2` : `hole ${mm(wish.ventMm)}`))
+        .map((vent) =>
+          vent.kind === 'groove' ? `groove ${mm(wish.ventMm)} × ${mm(GROOVE_MM)}` : `hole ${mm(wish.ventMm)}`,
+        )
         .join(', ') || 'none',
     ],
     [
@@ -50,8 +56,8 @@ export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter): [str
       cutter === null
         ? 'being worked out'
         : cutter.largestBallMm === null
-          ? `none of the usual balls reaches all: a 3 mm ball leaves ${cutter.leftoverMm.toFixed(2)}; ease the corners or spark them`
-          : `ball of ${cutter.largestBallMm} mm at most; a 3 mm ball leaves ${cutter.leftoverMm.toFixed(2)}`,
+          ? `none of the usual balls reaches all: a ${TRIAL_BALL_MM} mm ball leaves ${cutter.leftoverMm.toFixed(2)}; ease the corners or spark them`
+          : `ball of ${cutter.largestBallMm} mm at most; a ${TRIAL_BALL_MM} mm ball leaves ${cutter.leftoverMm.toFixed(2)}`,
     ],
     [
       'Smallest inside radius',
@@ -64,11 +70,11 @@ export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter): [str
     ['Thinnest wall', `${mold.thinnestWall.mm.toFixed(2)}, ${mold.thinnestWall.where}`],
   ];
   if (wish.coreRodMm)
-    rows.push(['Core rods', `${mold.layout.noses.length} × ${mm(wish.coreRodMm)}, channel 0.2 wider`]);
+    rows.push(['Core rods', `${mold.layout.noses.length} × ${mm(wish.coreRodMm)}, channel ${mm(ROD_FIT_MM)} wider`]);
   if (wish.hookSlot)
     rows.push([
       'Slot inserts',
-      `${mold.layout.noses.length}, ${mm(wish.hookSlot.lengthMm)} long, blade ${mm(wish.hookSlot.widthMm)} × ${mm(wish.hookSlot.depthMm)}; hole 0.05 wider a side, through the lower half; turned over they cast no slot`,
+      `${mold.layout.noses.length}, ${mm(wish.hookSlot.lengthMm)} long, blade ${mm(wish.hookSlot.widthMm)} × ${mm(wish.hookSlot.depthMm)}; hole ${SLOT_FIT_MM.toFixed(2)} wider a side, through the lower half; turned over they cast no slot`,
     ]);
   if (wish.sparkGapMm)
     rows.push([

@@ -4,6 +4,7 @@ import type { Master } from '../../../contract/masters.ts';
 import { insertSheet, type Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
 import { type Insert, insertSize, STUFF_G_PER_ML, type Stuff } from '../../../core/mold/inserts.ts';
+import { roughBait } from '../../../core/water/assumed.ts';
 import { inWater } from '../../../core/water/inWater.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -20,8 +21,6 @@ const KIND_WORDS: Record<Insert['kind'], string> = {
   tube: 'tube',
   rod: 'rod, drawn out',
 };
-/** Seen from above a bait covers about this much of its length × width. */
-const PLAN_SHARE = 0.7;
 
 /** What is held in each cavity while it fills, and what that does to the bait in water. */
 export function Inserts({ mold }: { mold: Mold }) {
@@ -136,12 +135,10 @@ function InWater({
   const plasticMl = wholeMl - takenMl;
   const staysMl = staying.reduce((sum, one) => sum + one.volumeMl, 0);
   const revision = master?.revisions.find((one) => one.id === mold.revisionId);
-  const planAreaMm2 = revision ? revision.lengthMm * revision.widthMm * PLAN_SHARE : 100 * wholeMl ** (2 / 3) * 2;
-  const middle = revision?.mesh?.centroidMm ?? (revision ? [revision.lengthMm * 0.45, 0, 0] : null);
+  const rough = roughBait(revision, wholeMl);
   const bait = {
+    ...rough,
     plasticGPerMl: usual('plastisolGPerMl'),
-    centroidMm: middle as [number, number, number] | null,
-    planAreaMm2,
     waterGPerMl: usual('seaGPerMl'),
   };
   const plain = inWater({ ...bait, wholeMl, held: [] }).sinks;
@@ -152,7 +149,7 @@ function InWater({
     held: staying.map(({ massG, volumeMl, fromNoseMm, upMm }) => ({
       massG,
       volumeMl,
-      atMm: [fromNoseMm, 0, (middle?.[2] ?? 0) + upMm],
+      atMm: [fromNoseMm, 0, (rough.centroidMm?.[2] ?? 0) + upMm],
       inside: true,
     })),
   });

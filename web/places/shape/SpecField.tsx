@@ -1,6 +1,7 @@
 import { createContext, type ReactNode, useContext, useState } from 'react';
 import { factsOf } from '../../../core/schema.ts';
 import { type ShapeSpec, shapeSpecSchema } from '../../../core/shape/spec.ts';
+import { USUAL_PART } from '../../../core/shape/starts.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { changed, valueAt } from '../../parts/sheet/paths.ts';
 
@@ -79,18 +80,14 @@ export function Section({ title, open = false, children }: { title: string; open
   );
 }
 
-type Optional = 'ribs' | 'fin' | 'eyes' | 'bellySlot' | 'topSlot' | 'bore' | 'cutFlatMm';
-
-interface SwitchProps<K extends Optional> {
+interface SwitchProps {
   title: string;
-  of: K;
-  /** What it begins with when it is switched on. */
-  begin: NonNullable<ShapeSpec[K]>;
+  of: keyof typeof USUAL_PART;
   children: ReactNode;
 }
 
 /** A part that a bait has or has not; its figures behind one tap. */
-export function Switch<K extends Optional>({ title, of, begin, children }: SwitchProps<K>) {
+export function Switch({ title, of, children }: SwitchProps) {
   const { spec, set } = useSpec();
   const [open, setOpen] = useState(false);
   const on = spec[of] !== null;
@@ -103,7 +100,7 @@ export function Switch<K extends Optional>({ title, of, begin, children }: Switc
             className="checkbox checkbox-sm"
             checked={on}
             onChange={(event) => {
-              set({ ...spec, [of]: event.target.checked ? begin : null }, null);
+              set({ ...spec, [of]: event.target.checked ? USUAL_PART[of] : null }, null);
               setOpen(event.target.checked);
             }}
           />

@@ -38,42 +38,37 @@ export const SpecForm = memo(function SpecForm({
       <div className="flex flex-col">
         <Body station={station} onStation={onStation} />
         <Tail donors={donors} onTail={onTail} />
-        <Switch title="Ribs" of="ribs" begin={{ count: 8, depthMm: 0.8, widthMm: 3, fromAt: 0.2, toAt: 0.85 }}>
+        <Switch title="Ribs" of="ribs">
           <SpecField at="ribs.count" label="How many" />
           <SpecField at="ribs.depthMm" label="Deep" />
           <SpecField at="ribs.widthMm" label="Wide" />
           <FromTo of="ribs" />
         </Switch>
         <Limbs />
-        <Switch title="Fin on the back" of="fin" begin={{ fromAt: 0.35, toAt: 0.7, heightMm: 6, thicknessMm: 2.4 }}>
+        <Switch title="Fin on the back" of="fin">
           <SpecField at="fin.heightMm" label="High" />
           <SpecField at="fin.thicknessMm" label="Thick" />
           <FromTo of="fin" />
         </Switch>
-        <Switch title="Eye sockets" of="eyes" begin={{ diameterMm: 4, at: 0.12, upMm: 1.5 }}>
+        <Switch title="Eye sockets" of="eyes">
           <SpecField at="eyes.diameterMm" label="Eye across" />
           <SpecPlace at="eyes.at" label="From the nose" />
           <SpecField at="eyes.upMm" label="Over the axis" />
         </Switch>
         {(['bellySlot', 'topSlot'] as const).map((key) => (
-          <Switch
-            key={key}
-            title={key === 'bellySlot' ? 'Hook slot in the belly' : 'Slot in the back'}
-            of={key}
-            begin={{ fromAt: 0.35, toAt: 0.7, widthMm: 2.4, depthMm: 6 }}
-          >
+          <Switch key={key} title={key === 'bellySlot' ? 'Hook slot in the belly' : 'Slot in the back'} of={key}>
             <FromTo of={key} />
             <SpecField at={`${key}.widthMm`} label="Wide" />
             <SpecField at={`${key}.depthMm`} label="Deep" />
           </Switch>
         ))}
-        <Switch title="Bore" of="bore" begin={{ diameterMm: 3, fromAt: 0, toAt: 1.5, upMm: 0 }}>
+        <Switch title="Bore" of="bore">
           <SpecField at="bore.diameterMm" label="Bore across" />
           <FromTo of="bore" />
           <SpecField at="bore.upMm" label="Over the axis" />
         </Switch>
         <Inserts />
-        <Switch title="Cut flat to lie on a board" of="cutFlatMm" begin={1}>
+        <Switch title="Cut flat to lie on a board" of="cutFlatMm">
           <SpecField at="cutFlatMm" label="Off the belly" />
         </Switch>
         <Carved />

@@ -1,13 +1,6 @@
-import { usual } from '../../../core/defaults.ts';
-import { INSERTS, type ShapeSpec } from '../../../core/shape/spec.ts';
+import { INSERTS } from '../../../core/shape/spec.ts';
+import { insertRoomMl, USUAL_LIMB, usualInsert } from '../../../core/shape/starts.ts';
 import { Section, SMALL, SpecField, SpecPlace, useSpec } from './SpecField.tsx';
-
-const DENSITY: Record<(typeof INSERTS)[number], number> = {
-  wire: usual('stainlessGPerMl'),
-  tube: usual('tubeGPerMl'),
-  weight: usual('leadGPerMl'),
-};
-const roomOf = (kind: keyof typeof DENSITY, massG: number) => Math.round((massG / DENSITY[kind]) * 1000) / 1000;
 
 const titled = (title: string, count: number) => `${title}${count ? `, ${count}` : ''}`;
 
@@ -24,11 +17,6 @@ function RowHead({ title, onOut }: { title: string; onOut(): void }) {
 }
 
 const ROW = 'border-b border-[var(--rule)] pb-2 mb-1 flex flex-col gap-1';
-
-const NEW_LIMB: Record<'claw' | 'leg', ShapeSpec['limbs'][number]> = {
-  claw: { kind: 'claw', pairs: 1, at: 0.85, stepMm: 0, lengthMm: 24, thicknessMm: 4, angleDeg: 24, dropDeg: 0 },
-  leg: { kind: 'leg', pairs: 3, at: 0.4, stepMm: 6, lengthMm: 9, thicknessMm: 2, angleDeg: 60, dropDeg: 20 },
-};
 
 export function Limbs() {
   const { spec, set } = useSpec();
@@ -57,7 +45,7 @@ export function Limbs() {
             type="button"
             className={SMALL}
             disabled={spec.limbs.length >= 6}
-            onClick={() => set({ ...spec, limbs: [...spec.limbs, NEW_LIMB[kind]] }, null)}
+            onClick={() => set({ ...spec, limbs: [...spec.limbs, USUAL_LIMB[kind]] }, null)}
           >
             + {kind}s
           </button>
@@ -84,7 +72,9 @@ export function Inserts() {
             plain
             follow={(next, massG) => ({
               ...next,
-              inserts: next.inserts.map((row, n) => (n === i ? { ...row, volumeMl: roomOf(row.kind, massG) } : row)),
+              inserts: next.inserts.map((row, n) =>
+                n === i ? { ...row, volumeMl: insertRoomMl(row.kind, massG) } : row,
+              ),
             })}
           />
           <SpecPlace at={`inserts.${i}.at`} label="From the nose" />
@@ -98,11 +88,7 @@ export function Inserts() {
             type="button"
             className={`${SMALL} capitalize`}
             disabled={spec.inserts.length >= 12}
-            onClick={() => {
-              const massG = kind === 'weight' ? 5 : 0.6;
-              const insert = { kind, massG, volumeMl: roomOf(kind, massG), at: 0.35, upMm: -3 };
-              set({ ...spec, inserts: [...spec.inserts, insert] }, null);
-            }}
+            onClick={() => set({ ...spec, inserts: [...spec.inserts, usualInsert(kind)] }, null)}
           >
             + {kind}
           </button>

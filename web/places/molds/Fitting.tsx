@@ -78,7 +78,9 @@ export function Fitting({ mold }: { mold: Mold }) {
         </p>
       )}
       {mold.pours.length === 0 && mold.events.length === 0 && (
-        <ThrowOut kind="molds" id={mold.id} onGone={() => navigate('/molds')} />
+        <p>
+          <ThrowOut kind="molds" id={mold.id} onGone={() => navigate('/molds')} />
+        </p>
       )}
       {mold.build && mold.master && (
         <p>

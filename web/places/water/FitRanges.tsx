@@ -44,7 +44,7 @@ function Range({
           {low.toFixed(2)} to {high.toFixed(2)} four times in five
         </span>
       </figcaption>
-      <svg width="100%" viewBox="0 0 460 46" aria-hidden>
+      <svg className="w-full max-w-[460px]" viewBox="0 0 460 46" aria-hidden>
         <line x1={20} x2={440} y1={24} y2={24} stroke="var(--ink)" strokeWidth={1.5} />
         {Array.from({ length: steps + 1 }, (_, i) => (i * most) / steps).map((n) => (
           <g key={n}>

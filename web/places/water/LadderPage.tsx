@@ -18,7 +18,7 @@ import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { FitRanges } from './FitRanges.tsx';
-import { hzOf } from './tap.ts';
+import { hzOf, TAPS_NEEDED } from './tap.ts';
 
 /** A ladder at the tub: one step at a time, tapped in time with the tail. */
 export function LadderPage() {
@@ -246,7 +246,7 @@ function Tub({ ladder, step, onDone }: { ladder: Ladder; step: number; onDone(ne
             disabled={hz === null || save.isPending}
             onClick={() => hz !== null && save.mutate({ hz, kicksAtMPerS: walking })}
           >
-            Keep {hz === null ? 'the taps' : `${hz.toFixed(1)} a second`}
+            {hz === null ? `Tap ${TAPS_NEEDED} kicks first` : `Keep ${hz.toFixed(1)} a second`}
           </button>
           <div className="flex gap-2">
             <input

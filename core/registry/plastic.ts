@@ -1,8 +1,10 @@
 import { usual } from '../defaults.ts';
 import { dipPlan, dipSchema } from '../mold/dip.ts';
 import { batchFromCup, batchSize, fromCupSchema, sizeSchema } from '../plastisol/batch.ts';
+import { fitHardness, fitSchema } from '../plastisol/fit.ts';
 import { blend, blendSchema, modulus, modulusSchema } from '../plastisol/hardness.ts';
 import { scaleRecipe, scaleSchema } from '../plastisol/recipe.ts';
+import { mixRemelt, remeltSchema } from '../plastisol/remelt.ts';
 import { convert, convertSchema } from '../units/convert.ts';
 import { type Calculator, define } from './define.ts';
 
@@ -73,6 +75,40 @@ export const plasticCalculators: Calculator[] = [
       parts: [
         { id: 'Soft 22', hardness: 22, pricePerKgMinor: 1450 },
         { id: 'Firm 58', hardness: 58, pricePerKgMinor: 1600 },
+      ],
+    },
+  }),
+  define(fitSchema, fitHardness, {
+    name: 'hardness.fit',
+    title: 'Fit your plastics',
+    asks: 'How hard are these plastics really, by what came out of my own cups?',
+    formula: 'h = C(Xᵀy/σ² + nominal/τ²), C = (XᵀX/σ² + I/τ²)⁻¹: shares of each cup against its cured reading',
+    source: 'Rule of mixtures; ridge regression (Hoerl & Kennard 1970), shrunk to the label',
+    limits: 'Cured readings of one scale, of cups without salt or remelt. σ 2 and τ 6 points are starting values.',
+    example: {
+      parts: [
+        { id: 'Soft 22', nominal: 22 },
+        { id: 'Firm 58', nominal: 58 },
+      ],
+      readings: [
+        { fractions: { 'Soft 22': 1 }, hardness: 24 },
+        { fractions: { 'Soft 22': 0.5, 'Firm 58': 0.5 }, hardness: 41 },
+        { fractions: { 'Firm 58': 1 }, hardness: 60 },
+      ],
+    },
+  }),
+  define(remeltSchema, mixRemelt, {
+    name: 'remelt.mix',
+    title: 'Mix remelt',
+    asks: 'How tired is this cup of fresh plastic and remelt?',
+    formula: 'the most heats that at least a fifth of all grams has seen; one more once it is cooked',
+    source: 'Workshop practice: plastisol yellows and hardens with each heat',
+    limits: 'Grams of unknown heats count towards none, and are told apart. A fifth is a starting value.',
+    example: {
+      parts: [
+        { grams: 300, heats: 0 },
+        { grams: 120, heats: 3 },
+        { grams: 40, heats: null },
       ],
     },
   }),

@@ -58,9 +58,10 @@ export const yieldCalculators: Calculator[] = [
     name: 'yield.survival',
     title: 'Which lasts longer',
     asks: 'How many fish does each variant last, when some were lost before they tore?',
-    formula: 'share still holding after each fish; the two curves compared by the log-rank test',
-    source: 'Kaplan & Meier 1958; Mantel 1966',
-    limits: 'Lost baits are cut short, not torn. Days that were void are left out.',
+    formula:
+      'share still holding after each fish; the two curves compared over all ways to part the baits, or by the log-rank’s χ² where these are too many',
+    source: 'Kaplan & Meier 1958; permutation of the log-rank’s U (Peto & Peto 1972); Mantel 1966',
+    limits: 'Lost baits and whole ones are cut short, not torn. Days that were void are left out.',
     example: {
       a: [
         { fish: 3, torn: true },

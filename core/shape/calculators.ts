@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { finite, positive } from '../bounds.ts';
 import { Failure } from '../failure.ts';
 import { airTraps, bestTilt, terrainOf } from './airTraps.ts';
+import { level } from './level.ts';
 import { measure } from './measure.ts';
 import { length, type Mesh, type Progress, type Vec3 } from './mesh.ts';
 import { bestParting, parting } from './parting.ts';
@@ -103,6 +104,19 @@ export const bestTiltSchema = v.strictObject({
   pourPoint: v.optional(point),
   coneDeg: v.optional(v.pipe(finite, v.gtValue(0), v.maxValue(90)), 30),
 });
+export const levelSchema = v.pipe(
+  v.strictObject({
+    ...meshFields,
+    direction: v.optional(direction, [0, 0, 1]),
+    /** Above the lowest point along the direction. */
+    heightMm: v.optional(finite),
+    volumeMl: v.optional(finite),
+  }),
+  v.check(
+    (wish) => (wish.heightMm === undefined) !== (wish.volumeMl === undefined),
+    'give a height or a volume, one of the two',
+  ),
+);
 export const partingSchema = v.strictObject({ ...meshFields, direction: v.optional(direction), map });
 export const thicknessSchema = v.strictObject({ ...meshFields, map });
 export const toolReachSchema = v.strictObject({
@@ -146,6 +160,12 @@ export function bestTiltFile(input: v.InferOutput<typeof bestTiltSchema>, beside
     input.pourPoint as Vec3 | undefined,
     beside?.progress,
   );
+}
+
+export function levelFile(input: v.InferOutput<typeof levelSchema>, beside?: Beside) {
+  const mesh = closedOnly(given(input, beside));
+  const wish = input.heightMm !== undefined ? { heightMm: input.heightMm } : { volumeMl: input.volumeMl as number };
+  return level(mesh, input.direction as Vec3, wish);
 }
 
 export function partingFile(input: v.InferOutput<typeof partingSchema>, beside?: Beside) {

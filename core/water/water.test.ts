@@ -1,4 +1,5 @@
 import fc from 'fast-check';
+import jstat from 'jstat';
 import type * as v from 'valibot';
 import { describe, expect, test } from 'vitest';
 import type { Failure } from '../failure.ts';
@@ -258,10 +259,34 @@ describe('survival', () => {
     expect(found.a.halfAtFish).toBe(3);
   });
 
-  test('log-rank by hand: two against two, torn apart in time', () => {
-    // At 1, 2: expected in a 2/4, 1/3; variance ¼, 2/9; then none at risk in a. (2 − 5/6)² / (17/36) = 49/17.
-    const { p } = survives({ a: [torn(1), torn(2)], b: [torn(3), torn(4)] });
-    expect(p).toBeCloseTo(0.0896, 3);
+  test('two against two, torn apart in time: of six ways to part them two are as far apart', () => {
+    expect(survives({ a: [torn(1), torn(2)], b: [torn(3), torn(4)] })).toMatchObject({ p: 1 / 3, method: 'exact' });
+  });
+
+  test('the log-rank where the ways are too many: twelve against twelve, by its own sums', () => {
+    const [a, b] = [1, 10].map((from) => Array.from({ length: 12 }, (_, i) => torn(from + i)));
+    const found = survives({ a: a as ReturnType<typeof torn>[], b: b as ReturnType<typeof torn>[] });
+    expect(found.method).toBe('asymptotic');
+    // At each count: observed less expected, and the hypergeometric's variance, with at most one tear a side.
+    let [u, variance] = [0, 0];
+    for (let fish = 1; fish <= 21; fish++) {
+      const [riskA, riskB] = [Math.max(0, 13 - fish), Math.min(12, 22 - fish)];
+      const [tornA, tornB] = [fish <= 12 ? 1 : 0, fish >= 10 ? 1 : 0];
+      const [n, d] = [riskA + riskB, tornA + tornB];
+      u += tornA - (d * riskA) / n;
+      if (n > 1) variance += (d * riskA * riskB * (n - d)) / (n * n * (n - 1));
+    }
+    expect(found.p).toBeCloseTo(1 - jstat.chisquare.cdf((u * u) / variance, 1), 9);
+    expect(found.sentence).toMatch(/^The second lasts longer/);
+  });
+
+  test('exact and asymptotic tell of the same, and either way round', () => {
+    const a = [torn(2), torn(3), lost(3), torn(5), torn(6), lost(7), torn(8)];
+    const b = [torn(4), torn(7), torn(9), lost(9), torn(11), torn(12), lost(15)];
+    const [one, other] = [survives({ a, b }), survives({ a: b, b: a })];
+    expect([one.method, one.p]).toEqual(['exact', expect.closeTo(other.p, 12)]);
+    expect(one.p).toBeGreaterThan(0.01);
+    expect(one.p).toBeLessThan(0.15);
   });
 
   test('the same baits twice prove nothing; no tears, no p', () => {

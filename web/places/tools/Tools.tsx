@@ -23,6 +23,7 @@ const GROUPS: [title: string, names: string[]][] = [
     'Mesh',
     [
       'mesh.measure',
+      'mesh.level',
       'mesh.repair',
       'mesh.thickness',
       'mesh.parting',
@@ -35,7 +36,7 @@ const GROUPS: [title: string, names: string[]][] = [
   ['Mold', ['clay.bake', 'silicone.plan', 'silicone.topUp', 'mold.build', 'mold.cavities', 'mold.weighed']],
   ['Cup', ['batch.size', 'batch.fromCup', 'recipe.scale', 'dip.plan', 'dip.fit']],
   ['Heat', ['heat.demold', 'heat.train', 'heat.opening', 'heat.window']],
-  ['Hardness', ['hardness.blend', 'hardness.modulus']],
+  ['Hardness', ['hardness.blend', 'hardness.fit', 'hardness.modulus', 'remelt.mix']],
   ['Counting', ['yield.shots', 'yield.balance', 'yield.chart', 'yield.compare', 'yield.survival']],
   ['Measures', ['units.convert']],
 ];

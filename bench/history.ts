@@ -85,8 +85,8 @@ function fill(data: typeof opened.data): void {
         const shot = v7();
         insert(db, 'shot', { id: shot, pourId: pour, moldId: mold, doseSeq: 0, heatSeq: 0, at: at(n) });
         for (let c = 1; c <= CAVITIES; c++) {
-          const [result, reason] = isBad(n, s, c) ? ['bad', 'short'] : ['good', null];
-          insert(db, 'cavity_mark', { id: v7(), shotId: shot, cavity: c, result, reason, at: at(n) });
+          const [grade, reason] = isBad(n, s, c) ? ['remelt', 'short'] : ['sell', null];
+          insert(db, 'cavity_mark', { id: v7(), shotId: shot, cavity: c, grade, reason, at: at(n) });
         }
       }
     }
@@ -106,7 +106,7 @@ const rows = data.db.prepare(
   'SELECT pour.*, recipe.name, recipe.hex FROM pour JOIN recipe ON recipe.id = pour.recipe_id ORDER BY laid_out_at DESC, pour.id DESC LIMIT 50',
 );
 const counts = data.db.prepare(
-  `SELECT count(*) AS marks, sum(result = 'good') AS good FROM cavity_mark WHERE shot_id IN (SELECT id FROM shot WHERE pour_id = ?)`,
+  `SELECT count(*) AS marks, sum(grade = 'sell') AS sell FROM cavity_mark WHERE shot_id IN (SELECT id FROM shot WHERE pour_id = ?)`,
 );
 const raw = await timed(() => {
   for (const row of rows.all() as { id: string }[]) counts.get(row.id);

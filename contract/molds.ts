@@ -295,7 +295,8 @@ export interface Mold extends MoldRow {
     hex: string;
     at: string;
     shots: number;
-    good: number;
-    bad: number;
+    sell: number;
+    own: number;
+    remelt: number;
   }[];
 }

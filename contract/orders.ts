@@ -67,12 +67,17 @@ export const packBody = v.strictObject({
   /** Which empty bags of the store; may be left out where there is one kind. */
   bagsId: v.optional(rowId),
 });
+/** What lies on the rack: to sell, or kept for own water and offered to no order. */
+export const RACK_GRADES = ['sell', 'own'] as const;
+export type RackGrade = (typeof RACK_GRADES)[number];
+
 export const stockOutBody = v.strictObject({
   id: ownId,
   kind: v.picklist(['fished', 'given', 'scrapped']),
   baitId: rowId,
   recipeId: rowId,
   pourId: v.optional(rowId),
+  grade: v.optional(v.picklist(RACK_GRADES), 'sell'),
   baits: count(1, 100000),
   note,
 });
@@ -143,6 +148,7 @@ export interface RackRow {
   hex: string;
   pourId: string;
   pourCode: string;
+  grade: RackGrade;
   baits: number;
   curedAt: string;
   cured: boolean;
@@ -164,6 +170,7 @@ export interface StockMove {
   hex: string;
   pourId: string;
   pourCode: string;
+  grade: RackGrade;
   baits: number;
   note: string;
   at: string;

@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import type { HeatLimit } from '../core/heat/window.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
 import type { Waits } from '../core/process/waits.ts';
+import { GRADES, type Grade, graded, REASON_IDS, type Reason, TRIMMED } from '../core/yield/grades.ts';
 import {
   called,
   count,
@@ -19,9 +20,6 @@ import {
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
 import type { Shape } from './workshop.ts';
-
-export const FAULTS = ['bubble', 'short', 'hollow', 'flash', 'dent', 'bent', 'tear', 'colour', 'other'] as const;
-export type Fault = (typeof FAULTS)[number];
 
 export const pourBody = v.strictObject({
   recipeId: rowId,
@@ -69,12 +67,19 @@ export const marksBody = v.strictObject({
         v.strictObject({
           id: ownId,
           cavity: count(1, 1000),
-          result: v.picklist(['good', 'bad', 'unmarked']),
-          reason: v.optional(v.picklist(FAULTS)),
+          grade: v.optional(v.picklist([...GRADES, 'unmarked'])),
+          /** As earlier pages say it, some of which still wait in a tablet. */
+          result: v.optional(v.picklist(['good', 'bad', 'unmarked'])),
+          reason: v.optional(v.picklist(REASON_IDS)),
         }),
+        v.check((mark) => (mark.grade === undefined) !== (mark.result === undefined), 'say its grade'),
+        v.transform(graded),
         v.check(
-          (mark) => (mark.result === 'bad') === (mark.reason !== undefined),
-          'a bad bait needs a reason, a good one has none',
+          ({ grade, reason }) =>
+            grade === 'own' || grade === 'remelt'
+              ? reason !== undefined
+              : reason === undefined || (grade === 'sell' && reason === TRIMMED),
+          'what is not to sell needs a reason; of what is, only trimmed flash is noted',
         ),
       ),
     ),
@@ -113,8 +118,9 @@ export interface Heat {
 
 export interface Mark {
   cavity: number;
-  result: 'good' | 'bad' | 'unmarked';
-  reason: Fault | null;
+  grade: Grade | 'unmarked';
+  /** Why it is not to sell; of one that is, what was trimmed off. */
+  reason: Reason | null;
 }
 
 export interface Shot {
@@ -158,8 +164,9 @@ export interface PourRow extends Versioned {
   closedAt: string | null;
   discardedAt: string | null;
   shots: number;
-  good: number;
-  bad: number;
+  sell: number;
+  own: number;
+  remelt: number;
   baits: string;
 }
 

@@ -151,7 +151,7 @@ export interface RecipeRow extends Versioned, CanBeAway {
 
 export interface Recipe extends RecipeRow {
   revisions: RecipeRevision[];
-  pourList: { id: string; code: string; at: string; revisionNumber: number; good: number; hardness: string | null }[];
+  pourList: { id: string; code: string; at: string; revisionNumber: number; sell: number; hardness: string | null }[];
 }
 
 export interface Dose {

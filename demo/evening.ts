@@ -1,7 +1,8 @@
 import type { Material } from '../contract/materials.ts';
 import type { Order } from '../contract/orders.ts';
-import { FAULTS, type Fault, type Pour } from '../contract/pours.ts';
+import type { Pour } from '../contract/pours.ts';
 import { doseOf } from '../core/plastisol/recipe.ts';
+import { type Grade, type Reason, TRIMMED } from '../core/yield/grades.ts';
 import { NEW_LOT_G } from './catalogue.ts';
 import type { DemoMaker } from './maker.ts';
 import type { Random } from './random.ts';
@@ -10,7 +11,7 @@ import type { Shelf } from './shelf.ts';
 /** A cold spell that shows in the charts: the share of rejects in it. */
 export interface Mood {
   rejects: number;
-  likely: Fault[];
+  likely: Reason[];
   /** Share of the aluminium mold's baits with flash: its clamps wear. */
   gapes?: number;
 }
@@ -32,14 +33,22 @@ function marksFor(pour: Pour, moldId: string, random: Random, mood: Mood) {
   const mold = pour.molds.find((row) => row.moldId === moldId);
   return Array.from({ length: mold?.cavities ?? 0 }, (_, index) => {
     const weak = mold?.name === BAD_CAVITY.mold && index + 1 === BAD_CAVITY.cavity ? BAD_CAVITY.rejects : 0;
+    const cavity = index + 1;
     if (mold?.name === BAD_CAVITY.mold && mood.gapes && random.chance(mood.gapes))
-      return { cavity: index + 1, result: 'bad', reason: 'flash' };
-    if (!random.chance(mood.rejects + weak)) return { cavity: index + 1, result: 'good' };
+      return { cavity, grade: 'remelt', reason: TRIMMED };
+    if (!random.chance(mood.rejects + weak))
+      return { cavity, grade: 'sell', ...(random.chance(0.04) ? { reason: TRIMMED } : {}) };
     const reason =
-      weak > 0 && random.chance(0.7) ? 'short' : random.chance(0.8) ? random.pick(mood.likely) : random.pick(FAULTS);
-    return { cavity: index + 1, result: 'bad', reason };
+      weak > 0 && random.chance(0.7) ? 'short' : random.chance(0.8) ? random.pick(mood.likely) : random.pick(COMMON);
+    // A bubble where it will be cut anyway, an odd tone: kept for own water.
+    const kept = SECONDS.includes(reason) && random.chance(0.5);
+    return { cavity, grade: kept ? 'own' : 'remelt', reason };
   });
 }
+
+/** What goes wrong in any mold, and what of it still swims. */
+const COMMON: Reason[] = ['bubble', 'short', 'hollow', 'flash', 'dent', 'bent', 'tear', 'colour', 'ripple'];
+const SECONDS: Reason[] = ['bubble', 'bent', 'colour', 'dent', 'ripple'];
 
 const MINUTES_A_SHOT = 2.6;
 
@@ -82,14 +91,14 @@ export async function pourCup(
 export async function closeCup(maker: DemoMaker, id: string, random: Random): Promise<Pour> {
   const pour = await maker.get<Pour>(`/pours/${id}`);
   const molds = await Promise.all(pour.molds.map((mold) => maker.get<{ cavityMl: number }>(`/molds/${mold.moldId}`)));
-  const grams = (result: string) =>
+  const grams = (...grades: Grade[]) =>
     pour.shots.reduce((sum, shot) => {
       const at = pour.molds.findIndex((mold) => mold.moldId === shot.moldId);
       const ml = molds[at]?.cavityMl ?? 0;
-      return sum + shot.marks.filter((mark) => mark.result === result).length * ml * 1.02;
+      return sum + shot.marks.filter(({ grade }) => grade !== 'unmarked' && grades.includes(grade)).length * ml * 1.02;
     }, 0);
   const cookedG = pour.plan.cookG * random.between(1.0, 1.03);
-  const [goodG, rejectG] = [grams('good'), grams('bad')];
+  const [goodG, rejectG] = [grams('sell', 'own'), grams('remelt')];
   const restG = Math.max(0, cookedG - goodG - rejectG);
   const residueG = Math.min(restG * 0.4, random.between(5, 11));
   const returnedG = (restG - residueG) * random.between(0.72, 0.94);

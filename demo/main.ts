@@ -99,15 +99,19 @@ async function serveOrder(
 async function leaves(maker: DemoMaker, random: Random, day: Date): Promise<void> {
   maker.now = at(day, 9);
   const { items } = await maker.get<Page<RackRow>>('/rack');
-  const row = items.filter((one) => one.cured && one.baits > 2).at(random.whole(0, 3));
+  const sold = items.filter((one) => one.grade === 'sell' && one.cured && one.baits > 2).at(random.whole(0, 3));
+  // Own water is fished before anything that could be sold.
+  const own = random.chance(0.6) ? items.find((one) => one.grade === 'own' && one.cured) : undefined;
+  const row = own ?? sold;
   if (!row) return;
-  const kind = random.pick(['fished', 'fished', 'given', 'scrapped'] as const);
+  const kind = own ? 'fished' : random.pick(['fished', 'fished', 'given', 'scrapped'] as const);
   const note = { fished: 'off the north slip', given: 'a handful for the school', scrapped: 'bent in the tray' }[kind];
   await maker.post('/rack/out', {
     kind,
     baitId: row.baitId,
     recipeId: row.recipeId,
     pourId: row.pourId,
+    grade: row.grade,
     baits: Math.min(row.baits, random.whole(1, 5)),
     note,
   });

@@ -20,10 +20,10 @@ test('the bench goes on without the Wi-Fi: taps wait, and each counts once', asy
   await page.getByRole('button', { name: 'Shot drawn' }).first().click();
   await expect(page.getByText('shot 1 of 3')).toBeVisible();
   await page.getByRole('button', { name: 'Cavity 3: not marked' }).click();
-  await page.getByRole('button', { name: 'bubble' }).click();
+  await page.getByRole('button', { name: 'air bubble' }).click();
   await page.getByRole('button', { name: 'Rest good' }).first().click();
   await expect(page.getByText(/taps are kept here until/)).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Cavity 3: bubble' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Cavity 3: air bubble' })).toBeVisible();
   // The tablet is put down and picked up again: what was tapped is still there.
   expect((await api<{ shots: unknown[] }>('GET', `/pours/${pourId}`)).shots).toHaveLength(0);
 
@@ -31,13 +31,13 @@ test('the bench goes on without the Wi-Fi: taps wait, and each counts once', asy
   await expect(page.getByText(/taps are kept here until/)).toHaveCount(0, { timeout: 15_000 });
   // Nothing is said of taps on their way: they are asked for where they arrive.
   const arrived = async () => {
-    const { shots } = await api<{ shots: { marks: { result: string; reason: string | null }[] }[] }>(
+    const { shots } = await api<{ shots: { marks: { grade: string; reason: string | null }[] }[] }>(
       'GET',
       `/pours/${pourId}`,
     );
-    return shots.map((shot) => shot.marks.map((mark) => mark.reason ?? mark.result));
+    return shots.map((shot) => shot.marks.map((mark) => mark.reason ?? mark.grade));
   };
-  await expect.poll(arrived).toEqual([['good', 'good', 'bubble', 'good']]);
+  await expect.poll(arrived).toEqual([['sell', 'sell', 'bubble', 'sell']]);
 });
 
 test('a lost answer and a double tap count once', async ({ page, world }) => {

@@ -34,10 +34,10 @@ test('two years add up: the rack is what was poured less what left, grams balanc
   expect(one('SELECT count(*) AS n FROM pour')).toBeGreaterThan(90);
   // Counted from the marks of the shots, not from the moves that the rack is made of.
   const good = one(
-    `SELECT count(*) AS n FROM mark_now m JOIN pour ON pour.id = m.pour_id WHERE m.result = 'good' AND pour.closed_at IS NOT NULL`,
+    `SELECT count(*) AS n FROM mark_now m JOIN pour ON pour.id = m.pour_id WHERE m.grade IN ('sell', 'own') AND pour.closed_at IS NOT NULL`,
   );
   // The sums kept at each close are those of the marks.
-  expect(one('SELECT sum(good) AS n FROM pour_mold')).toBe(good);
+  expect(one('SELECT sum(sell + own) AS n FROM pour_mold')).toBe(good);
   const bagged = one(
     `SELECT coalesce(sum(baits), 0) AS n FROM bag WHERE NOT EXISTS (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked')`,
   );

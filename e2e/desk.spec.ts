@@ -333,7 +333,7 @@ test('bags are counted in pieces, and one that is packed is one less in the stor
   type P = { shots: { id: string }[] };
   for (let n = 0; n < 6; n++) {
     const { shots } = await api<P>('POST', `/pours/${pourId}/shots`, { moldId });
-    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' }));
+    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
     await api('POST', `/pours/${pourId}/shots/${shots.at(-1)?.id}/marks`, { marks });
   }
   await api('POST', `/pours/${pourId}/close`, { cookedG: 300, goodG: 245, rejectG: 0, returnedG: 40, residueG: 6 });

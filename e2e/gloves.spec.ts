@@ -222,8 +222,8 @@ for (const [where, width, height] of [
     await expect(page.locator('[aria-disabled=true]')).toHaveCount(0);
     expect(await look(page)).toEqual([]);
     await cavity.click();
-    await page.getByRole('button', { name: 'bubble' }).click();
-    await expect(page.getByRole('button', { name: 'Cavity 4: bubble' })).toBeVisible();
+    await page.getByRole('button', { name: 'air bubble' }).click();
+    await expect(page.getByRole('button', { name: 'Cavity 4: air bubble' })).toBeVisible();
     await page.getByRole('button', { name: 'Rest good' }).first().click();
     await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots[0]?.marks.length).toBe(4);
   });

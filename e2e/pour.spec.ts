@@ -102,7 +102,7 @@ test('insight charts the rejects of what was counted and names the faults', asyn
   await expect(
     page.getByRole('heading', { name: 'Rejects average 25.0 %. No pour is outside its limits.' }),
   ).toBeVisible();
-  await expect(page.getByRole('img', { name: 'bubble: 1' })).toBeVisible();
+  await expect(page.getByRole('img', { name: 'air bubble: 1' })).toBeVisible();
   await expect(page.getByText('Of 57 g cooked')).toBeVisible();
   await expect(page.getByText('3.9 %')).toBeVisible();
 });

@@ -59,7 +59,7 @@ export async function closing(api: Api, pourId: string): Promise<void> {
   const { shots } = await api<P>('POST', `/pours/${pour.id}/shots`, { moldId: molds[0]?.moldId });
   await api('POST', `/pours/${pour.id}/shots/${shots[0]?.id}/marks`, {
     marks: [1, 2, 3, 4].map((cavity) =>
-      cavity === 2 ? { cavity, result: 'bad', reason: 'bubble' } : { cavity, result: 'good' },
+      cavity === 2 ? { cavity, grade: 'remelt', reason: 'bubble' } : { cavity, grade: 'sell' },
     ),
   });
   await api('POST', `/pours/${pour.id}/close`, { cookedG: 57, goodG: 30.6, rejectG: 10.2, returnedG: 10, residueG: 4 });

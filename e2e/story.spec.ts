@@ -145,7 +145,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.setViewportSize({ width: 1280, height: 800 });
 
   // 308 g cooked = 269 good + 13 rejects + 15 sprue + 8 on the cup + 3 unaccounted; 269/308 = 87.3 %.
-  await expect(page.getByText('20 good, 1 bad of 21 made.')).toBeVisible();
+  await expect(page.getByText('20 to sell, 1 remelt of 21 made.')).toBeVisible();
   // Planned: 302 mL at 1.02, and what was dosed: 23 drops and 5/16 tsp of flake, 1.15 and 0.77 g.
   await expect(page.getByLabel('Cooked')).toHaveValue('310 g');
   await page.getByLabel('Good baits').fill('312');

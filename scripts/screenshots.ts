@@ -50,7 +50,6 @@ const pourClosed = (
   (await (await fetch(`${base}/api/pours?limit=60`)).json()) as List<{
     id: string;
     closedAt: string | null;
-    bad: number;
   }>
 ).items.filter((row) => row.closedAt)[8]?.id;
 const sandlance = await idOf('masters', 'Sandlance 110');

@@ -10,7 +10,7 @@ import type { Pour } from '../contract/pours.ts';
 import { type Stocked, stocked, TestWorkshop } from './testing/workshop.ts';
 
 type Act =
-  | { does: 'cup'; shots: number; bad: number; drops: number; slips: boolean }
+  | { does: 'cup'; shots: number; bad: number; own: number; drops: number; slips: boolean }
   | { does: 'weigh' | 'leave' | 'pack' | 'buy' | 'wait'; n: number }
   | { does: 'return' | 'unpack' };
 
@@ -20,7 +20,8 @@ const act: fc.Arbitrary<Act> = fc.oneof(
     arbitrary: fc.record({
       does: fc.constant('cup' as const),
       shots: fc.integer({ min: 1, max: 4 }),
-      bad: fc.nat(3),
+      bad: fc.nat(2),
+      own: fc.nat(2),
       drops: fc.nat(30),
       slips: fc.boolean(),
     }),
@@ -53,6 +54,7 @@ class Evening {
   private colourG = 100;
   private made = 0;
   private bad = 0;
+  private own = 0;
   private packed = 0;
   private readonly closed: { id: string; good: number; bad: number; weighed: number; dosedG: number }[] = [];
   private readonly left: { id: string; baits: number }[] = [];
@@ -73,7 +75,7 @@ class Evening {
     return { cookedG: 300 + dosedG, goodG: good * BAIT_G, rejectG: bad * BAIT_G, returnedG: returned, residueG: 1 };
   }
 
-  private async cup({ shots, bad, drops, slips }: Extract<Act, { does: 'cup' }>) {
+  private async cup({ shots, bad, own, drops, slips }: Extract<Act, { does: 'cup' }>) {
     const { mold, recipe, colourant } = this.stock;
     const pour = await this.sent<Pour>('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots }] });
     const dose = (amount: number) =>
@@ -95,17 +97,20 @@ class Evening {
         slips = false;
         continue;
       }
-      const marks = Array.from({ length: CAVITIES }, (_, i) =>
-        n === 0 && i < bad ? { cavity: i + 1, result: 'bad', reason: 'bubble' } : { cavity: i + 1, result: 'good' },
-      );
+      const marks = Array.from({ length: CAVITIES }, (_, i) => {
+        if (n === 0 && i < bad) return { cavity: i + 1, grade: 'remelt', reason: 'bubble' };
+        if (n === 0 && i < bad + own) return { cavity: i + 1, grade: 'own', reason: 'colour' };
+        return { cavity: i + 1, grade: 'sell' };
+      });
       await this.sent(`/pours/${pour.id}/shots/${drawn.shots.at(-1)?.id}/marks`, { marks });
     }
     const [good, dosedG] = [shots * CAVITIES - bad, drops * DROP_G];
+    this.own += own;
     await this.sent(`/pours/${pour.id}/close`, this.weights(good, bad, 20, dosedG));
     this.closed.push({ id: pour.id, good, bad, weighed: 20, dosedG });
-    this.rack += good;
+    this.rack += good - own;
     this.made += shots * CAVITIES;
-    this.bad += bad;
+    this.bad += bad + own;
     this.remeltG += bad * BAIT_G + 20;
     this.plastisolG -= 300;
     this.colourG -= dosedG;
@@ -174,12 +179,15 @@ class Evening {
   async says() {
     const { mold, plastisol, colourant, order } = this.stock;
     const { body: rack } = await this.workshop.get<Rack>('/rack');
+    const lying = (grade: string) =>
+      rack.items.filter((row) => row.grade === grade).reduce((sum, row) => sum + row.baits, 0);
     const level = async (id: string) => (await this.workshop.get<Material>(`/materials/${id}`)).body.levelG;
     const { body: learnt } = await this.workshop.get<Mold>(`/molds/${mold.id}`);
     const { body: now } = await this.workshop.get<Order>(`/orders/${order.id}`);
     const { body: list } = await this.workshop.get<Page<Material>>('/materials');
     return {
-      rack: rack.items.reduce((sum, row) => sum + row.baits, 0),
+      rack: lying('sell'),
+      own: lying('own'),
       remeltG: rack.remelt.reduce((sum, row) => sum + row.grams, 0),
       plastisolG: await level(plastisol.id),
       colourG: await level(colourant.id),
@@ -192,10 +200,11 @@ class Evening {
   }
 
   ought() {
-    const { rack, remeltG, plastisolG, colourG, made, bad, packed } = this;
+    const { rack, own, remeltG, plastisolG, colourG, made, bad, packed } = this;
     const near = (value: number) => expect.closeTo(value, 6);
     return {
       rack,
+      own,
       remeltG: near(remeltG),
       plastisolG: near(plastisolG),
       colourG: near(colourG),

@@ -91,14 +91,14 @@ describe('refused with a reason, nothing written', () => {
   ][] = [
     [
       'a cavity map longer than the mold’s',
-      (pour, shot) =>
-        workshop.post(`/pours/${pour.id}/shots/${shot}/marks`, { marks: [{ cavity: 5, result: 'good' }] }),
+      (pour, shot) => workshop.post(`/pours/${pour.id}/shots/${shot}/marks`, { marks: [{ cavity: 5, grade: 'sell' }] }),
       'invalid-input',
       'marks.0.cavity',
     ],
     [
       'a bad bait without a reason',
-      (pour, shot) => workshop.post(`/pours/${pour.id}/shots/${shot}/marks`, { marks: [{ cavity: 1, result: 'bad' }] }),
+      (pour, shot) =>
+        workshop.post(`/pours/${pour.id}/shots/${shot}/marks`, { marks: [{ cavity: 1, grade: 'remelt' }] }),
       'invalid-input',
       'marks.0',
     ],
@@ -107,8 +107,8 @@ describe('refused with a reason, nothing written', () => {
       (pour, shot) =>
         workshop.post(`/pours/${pour.id}/shots/${shot}/marks`, {
           marks: [
-            { cavity: 1, result: 'good' },
-            { cavity: 1, result: 'good' },
+            { cavity: 1, grade: 'sell' },
+            { cavity: 1, grade: 'sell' },
           ],
         }),
       'invalid-input',

@@ -198,14 +198,14 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
       random.chance(0.06)
         ? {
             cavity: index + 1,
-            result: 'bad' as const,
+            grade: random.chance(0.3) ? ('own' as const) : ('remelt' as const),
             reason: random.chance(0.3) ? ('flash' as const) : ('bubble' as const),
           }
-        : { cavity: index + 1, result: 'good' as const },
+        : { cavity: index + 1, grade: 'sell' as const },
     );
     addMarks(db, pour, shot, marks, writer.now);
-    bad += marks.filter((mark) => mark.result === 'bad').length;
-    good += marks.filter((mark) => mark.result === 'good').length;
+    bad += marks.filter((mark) => mark.grade === 'remelt').length;
+    good += marks.filter((mark) => mark.grade === 'sell' || mark.grade === 'own').length;
   }
   const weights = { goodG: good * 12, rejectG: bad * 12, returnedG: 40, residueG: 6 };
   closePour(db, id, { cookedG: (good + bad) * 12 + 60, ...weights }, writer.now);
@@ -274,6 +274,7 @@ function packUp(writer: Writer, random: Random): void {
         baitId: row.baitId,
         recipeId: row.recipeId,
         pourId: row.pourId,
+        grade: row.grade,
         baits: row.baits,
         note: '',
       },

@@ -98,7 +98,7 @@ async function taps({ data, url }: Opened): Promise<[string, (n: number) => Retu
       'marks of a shot',
       (n) =>
         ask(`${api}/pours/${cup(n).id}/shots/${shot(n)}/marks`, {
-          marks: [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' })),
+          marks: [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' })),
         }),
     ],
     ['taking back a shot', (n) => ask(`${api}/undo`, { id: v7(), rowId: shot(n) })],
@@ -145,7 +145,7 @@ async function besideBareExpress({ data, url }: Opened): Promise<void> {
   );
   const list = data.db.prepare(
     `SELECT pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml, pour.laid_out_at,
-      pour.started_at, pour.closed_at, pour.discarded_at, sum(pm.drawn) AS shots, sum(pm.good) AS good, sum(pm.bad) AS bad,
+      pour.started_at, pour.closed_at, pour.discarded_at, sum(pm.drawn) AS shots, sum(pm.sell) AS sell, sum(pm.own) AS own, sum(pm.remelt) AS remelt,
       group_concat(bait.name) AS baits
      FROM (SELECT * FROM pour ORDER BY laid_out_at DESC, id DESC LIMIT 50) pour JOIN recipe ON recipe.id = pour.recipe_id
      JOIN pour_mold pm ON pm.pour_id = pour.id JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id

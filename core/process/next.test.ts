@@ -18,7 +18,7 @@ const mold = (moldId: string, change: Partial<NextMold> = {}): NextMold => ({
 const shot = (moldId: string, marked: number, seq = 1): NextShot => ({
   id: `shot ${seq}`,
   moldId,
-  marks: Array.from({ length: marked }, () => ({ result: 'good' })),
+  marks: Array.from({ length: marked }, () => ({ grade: 'sell' })),
 });
 
 const heat = (c: number, secondsAgo = 30) => ({ c, at: ago(secondsAgo) });

@@ -1,6 +1,7 @@
 import { usual } from '../defaults.ts';
 import { type CupWindow, cupWindow, type Fill, type HeatLimit, type MoldKind } from '../heat/window.ts';
 import { durationText } from '../units/show.ts';
+import type { Grade } from '../yield/grades.ts';
 
 export interface NextMold {
   moldId: string;
@@ -17,7 +18,7 @@ export interface NextMold {
 export interface NextShot {
   id: string;
   moldId: string;
-  marks: { result: 'good' | 'bad' | 'unmarked' }[];
+  marks: { grade: Grade | 'unmarked' }[];
 }
 
 /** A cup as it stands this moment. */
@@ -46,7 +47,7 @@ export const shotsOf = <S extends NextShot>({ shots }: { shots: S[] }, moldId: s
 
 /** Baits of a shot that nobody has looked at yet. */
 export const unmarkedIn = (shot: NextShot, mold: Pick<NextMold, 'cavities'>) =>
-  mold.cavities - shot.marks.filter((mark) => mark.result !== 'unmarked').length;
+  mold.cavities - shot.marks.filter((mark) => mark.grade !== 'unmarked').length;
 
 const opened = (mold: NextMold, nowMs: number) => !mold.opensAt || Date.parse(mold.opensAt) <= nowMs;
 

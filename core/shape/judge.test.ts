@@ -268,4 +268,13 @@ describe('which molds suit', () => {
     ['a sharp corner', { leftoverMm: 0.4, largestBallMm: null }, {}, { machined: 'care' }],
     ['a round tube', { boreMm: 8, round: true }, {}, { dip: 'yes' }],
   ])('%s', (_what, change, part, wanted) => expect(ways(change, part)).toMatchObject(wanted));
+
+  test('how much is undercut is said in percent, small shares to a tenth', () => {
+    const why = (undercutFraction: number) =>
+      moldWays({ ...plain, parting: { ...plain.parting, undercutFraction, flatBack: false } })
+        .map((one) => one.because)
+        .join(' ');
+    expect(why(0.12)).toContain('12 % of its surface is undercut');
+    expect(why(0.094)).toContain('9.4 % of its surface is undercut');
+  });
 });

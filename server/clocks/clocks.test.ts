@@ -56,7 +56,7 @@ describe('clocks', () => {
     expect(second).toBeGreaterThan(first);
     expect((await clocks()).map((clock) => [clock.kind, minutesLeft(clock) * 60])).toEqual([['open', second]]);
     await workshop.post(`/pours/${pour.id}/shots/${body.shots[1]?.id}/marks`, {
-      marks: [{ cavity: 1, result: 'good' }],
+      marks: [{ cavity: 1, grade: 'sell' }],
     });
     expect(await clocks()).toEqual([]);
   });

@@ -40,6 +40,25 @@ function asReleased({ schema, made, rows }: Released, file: string): void {
   db.close();
 }
 
+const GRADE: Record<string, string> = { good: 'sell', bad: 'remelt', unmarked: 'unmarked' };
+/** What was called good is to sell, what was bad goes to remelt. */
+const renamed = ({ good, bad, result, ...row }: Record<string, Value>) => ({
+  ...row,
+  ...(good === undefined ? {} : { sell: good, own: good === null ? null : 0, remelt: bad as Value }),
+  ...(result === undefined ? {} : { grade: GRADE[String(result)] as string }),
+});
+/** The rows as this program's schema has them: those of later migrations changed, all others as they were. */
+function carried(rows: Released['rows']): Released['rows'] {
+  const graded = new Set(['cavity_mark', 'cavity_sum', 'pour_mold', 'mold_sum']);
+  const racked = new Set(['stock_move', 'rack_level']);
+  return Object.fromEntries(
+    Object.entries(rows).map(([table, all]) => [
+      table,
+      all.map((row) => (graded.has(table) ? renamed(row) : racked.has(table) ? { ...row, grade: 'sell' } : row)),
+    ]),
+  );
+}
+
 test('every released schema has a workshop of it here, the newest but the one this program makes included', () => {
   expect(released.map((one) => one.schema).sort()).toEqual(Array.from({ length: newestSchema() - 1 }, (_, i) => i + 1));
 });
@@ -54,7 +73,7 @@ test.each(released.map((one) => [one.schema, one] as const))(
     const { db } = opened.data;
     try {
       expect([schemaOf(db), strangeIn(db), db.pragma('foreign_key_check')]).toEqual([newestSchema(), null, []]);
-      for (const [table, rows] of Object.entries(one.rows)) {
+      for (const [table, rows] of Object.entries(carried(one.rows))) {
         const columns = Object.keys(rows[0] ?? {});
         const now = db.prepare(`SELECT ${columns.join(', ')} FROM "${table}"`).all();
         expect(now, table).toHaveLength(rows.length);

@@ -12,8 +12,8 @@ const FIGURES = `
     b.cooked_g, b.good_g, b.returned_g, b.reject_g, b.residue_g,
     (SELECT group_concat(pm.mold_id) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS mold_ids,
     ${MEAN_READING} AS hardness,
-    coalesce((SELECT sum(pm.good + pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS made,
-    coalesce((SELECT sum(pm.bad) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS rejected
+    coalesce((SELECT sum(pm.sell + pm.own + pm.remelt) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS made,
+    coalesce((SELECT sum(pm.own + pm.remelt) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS rejected
   FROM pour JOIN recipe ON recipe.id = pour.recipe_id ${WITH_BALANCE}
   WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;
 

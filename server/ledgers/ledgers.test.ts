@@ -76,7 +76,7 @@ test('a cup’s own ledger is not listed beside those of somebody looking for a 
   const listed = (await workshop.get<Page<Ledger>>('/ledgers')).body.items.map((row) => row.id);
   expect(listed).toEqual([ledger.id]);
   const { body: shot } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
-  const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' }));
+  const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
   await workshop.post(`/pours/${pour.id}/shots/${shot.shots[0]?.id}/marks`, { marks });
   await workshop.post(`/pours/${pour.id}/close`, closing(4, 0));
   const late = await workshop.post(`/ledgers/${pour.ledgerId}/doses`, {

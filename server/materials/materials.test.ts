@@ -58,7 +58,7 @@ describe('lots', () => {
     });
     const { body: shot } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
     await workshop.post(`/pours/${pour.id}/shots/${shot.shots[0]?.id}/marks`, {
-      marks: [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' })),
+      marks: [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' })),
     });
     await workshop.post(`/pours/${pour.id}/close`, { cookedG: 60, goodG: 40.8, rejectG: 0, returnedG: 10 });
     expect(await levels(stock.colourant.id)).toEqual([98.8]);

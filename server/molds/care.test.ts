@@ -108,7 +108,7 @@ test('shots since its faces were cleaned, and flash by pour', async () => {
   expect((await mold()).care).toMatchObject({ cleanedAt: workshop.now.toISOString(), shotsSinceCleaned: 0 });
   workshop.waits(1);
   const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
-  const marks = [1, 2, 3].map((cavity) => ({ cavity, result: 'bad', reason: 'flash' }));
+  const marks = [1, 2, 3].map((cavity) => ({ cavity, grade: 'remelt', reason: 'flash' }));
   await workshop.post(`/pours/${pour.id}/shots/${body.shots.at(-1)?.id}/marks`, { marks });
   const { care } = await mold();
   // Twelve looked at before, three now, all of them with flash.

@@ -74,7 +74,7 @@ function flashOf(db: Db, moldId: string): MoldCare['flash'] {
   const closed = all<MoldCare['flash'][number]>(
     db,
     `SELECT * FROM (
-       SELECT pm.pour_id, pour.code, pour.laid_out_at AS at, pm.good + pm.bad AS made, pm.flash
+       SELECT pm.pour_id, pour.code, pour.laid_out_at AS at, pm.sell + pm.own + pm.remelt AS made, pm.flash
        FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id WHERE pm.mold_id = ? AND pm.drawn IS NOT NULL
        ORDER BY pour.laid_out_at DESC LIMIT 40
      ) WHERE made > 0 ORDER BY at`,

@@ -271,7 +271,7 @@ test('its rejects are learnt: more bad ones, more shots', async () => {
   const { body } = await workshop.get<{ shots: { id: string }[] }>(`/pours/${pour.id}`);
   for (const shot of body.shots) {
     const marks = [1, 2, 3, 4].map((cavity) =>
-      cavity > 2 ? { cavity, result: 'bad', reason: 'dent' } : { cavity, result: 'good' },
+      cavity > 2 ? { cavity, grade: 'remelt', reason: 'dent' } : { cavity, grade: 'sell' },
     );
     await workshop.post(`/pours/${pour.id}/shots/${shot.id}/marks`, { marks });
   }
@@ -299,12 +299,12 @@ test('a mark changed before the close counts as it was left', async () => {
   const path = `/pours/${pour.id}/shots/${body.shots[0]?.id}/marks`;
   await workshop.post(path, {
     marks: [
-      { cavity: 1, result: 'good' },
-      { cavity: 4, result: 'unmarked' },
+      { cavity: 1, grade: 'sell' },
+      { cavity: 4, grade: 'unmarked' },
     ],
   });
   expect((await workshop.post(`/pours/${pour.id}/close`, closing(4, 0))).body.error.code).toBe('cavities-unmarked');
-  await workshop.post(path, { marks: [{ cavity: 4, result: 'bad', reason: 'flash' }] });
+  await workshop.post(path, { marks: [{ cavity: 4, grade: 'remelt', reason: 'flash' }] });
   await workshop.post(`/pours/${pour.id}/close`, closing(3, 1));
   const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
   expect([mold.made, mold.rejected]).toEqual([4, 1]);

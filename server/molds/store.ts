@@ -3,11 +3,20 @@ import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { CavityHealth, Mold, MoldEvent, MoldFacts, MoldRow, moldBody, Weighing } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
 import { plan } from '../../core/mold/silicone.ts';
+import type { Grade } from '../../core/yield/grades.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
-import { countsByCavity, countsByMold, countsOfMany, type MoldCount } from '../pours/counts.ts';
+import {
+  countsByCavity,
+  countsByMold,
+  countsOfMany,
+  type MoldCount,
+  madeOf,
+  NOTHING,
+  rejectedOf,
+} from '../pours/counts.ts';
 import { addBait } from '../workshop/store.ts';
 import { careOf, heldBy, lineOf, weighingsByMold } from './care.ts';
 import { factsOf } from './facts.ts';
@@ -38,14 +47,14 @@ interface Known {
 const known = (db: Db): Known => ({ counts: countsByMold(db), weighings: weighingsByMold(db) });
 
 function complete({ mixedAt, demolded, ...row }: Stored<MoldRow>, { counts, weighings }: Known): MoldRow {
-  const { drawn, good, bad } = counts.get(row.id) ?? { drawn: 0, good: 0, bad: 0 };
+  const counted = counts.get(row.id) ?? NOTHING;
   return {
     ...row,
     ...heldBy(row, weighings.get(row.id) ?? []),
     readyAt: readyAtOf({ plan: row.plan, mixedAt, demolded }),
-    shots: drawn,
-    made: good + bad,
-    rejected: bad,
+    shots: counted.drawn,
+    made: madeOf(counted),
+    rejected: rejectedOf(counted),
   };
 }
 
@@ -67,8 +76,8 @@ function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[
   return Array.from({ length: mold.cavities }, (_, index) => {
     const mine = rows.filter((row) => row.cavity === index + 1);
     const reasons = new Map<string, number>();
-    for (const { result, reason, count } of mine)
-      if (result === 'bad') reasons.set(reason, (reasons.get(reason) ?? 0) + count);
+    for (const { grade, reason, count } of mine)
+      if (grade !== 'sell') reasons.set(reason, (reasons.get(reason) ?? 0) + count);
     return {
       cavity: index + 1,
       made: mine.reduce((sum, row) => sum + row.count, 0),
@@ -79,7 +88,7 @@ function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[
 }
 
 const poursOf = (db: Db, moldId: string) =>
-  all<Omit<Mold['pours'][number], 'shots' | 'good' | 'bad'>>(
+  all<Omit<Mold['pours'][number], 'shots' | Grade>>(
     db,
     `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at
      FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN recipe ON recipe.id = pour.recipe_id
@@ -116,7 +125,8 @@ export function getMold(db: Db, id: string): Mold {
       null,
     pours: pours.map((pour) => {
       const counted = counts.get(pour.id)?.find((one) => one.moldId === id);
-      return { ...pour, shots: counted?.drawn ?? 0, good: counted?.good ?? 0, bad: counted?.bad ?? 0 };
+      const { drawn, sell, own, remelt } = counted ?? NOTHING;
+      return { ...pour, shots: drawn, sell, own, remelt };
     }),
   };
 }

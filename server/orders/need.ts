@@ -25,7 +25,7 @@ const levels = (db: Db, at: string) =>
   all<Level>(
     db,
     `SELECT bait_id, recipe_id, sum(iif(cured_at <= @at, baits, 0)) AS ready, sum(iif(cured_at <= @at, 0, baits)) AS curing
-     FROM ${RACK} GROUP BY bait_id, recipe_id`,
+     FROM ${RACK} WHERE grade = 'sell' GROUP BY bait_id, recipe_id`,
     { at },
   );
 
@@ -59,6 +59,7 @@ export function promisedByRack(db: Db, at: string): RackRow[] {
     promised.set(key, (promised.get(key) ?? 0) + need.fromReady + need.fromCuring);
   }
   return rack(db, at).map((row) => {
+    if (row.grade !== 'sell') return { ...row, promised: 0 };
     const key = `${row.baitId} ${row.recipeId}`;
     const mine = Math.min(row.baits, promised.get(key) ?? 0);
     promised.set(key, (promised.get(key) ?? 0) - mine);

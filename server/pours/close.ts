@@ -1,7 +1,9 @@
 import type * as v from 'valibot';
+import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
 import type { closeBody, Pour } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { balance } from '../../core/yield/counts.ts';
+import { countGrades } from '../../core/yield/grades.ts';
 import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { insert, run } from '../db/rows.ts';
@@ -22,31 +24,33 @@ function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void
   if (pour.plastisolId) drawMaterial(db, pour.plastisolId, plastisolG, { pourId: pour.id }, at, pour.plastisolLotId);
 }
 
-function goodByBait(pour: Pour): Map<string, number> {
-  const good = new Map<string, number>();
+/** What of each bait is kept, by grade: to sell, and for own water. */
+function keptByBait(pour: Pour): Map<string, Record<RackGrade, number>> {
+  const kept = new Map<string, Record<RackGrade, number>>();
   let unmarked = 0;
   for (const shot of pour.shots) {
     const mold = pour.molds.find((row) => row.moldId === shot.moldId);
     if (!mold) continue;
-    const known = shot.marks.filter((mark) => mark.result !== 'unmarked');
-    unmarked += mold.cavities - known.length;
-    good.set(mold.baitId, (good.get(mold.baitId) ?? 0) + known.filter((mark) => mark.result === 'good').length);
+    const { sell, own, remelt } = countGrades(shot.marks);
+    unmarked += mold.cavities - sell - own - remelt;
+    const before = kept.get(mold.baitId) ?? { sell: 0, own: 0 };
+    kept.set(mold.baitId, { sell: before.sell + sell, own: before.own + own });
   }
   if (unmarked > 0) {
     throw new Failure(
       'cavities-unmarked',
-      `${unmarked} baits are not marked good or bad yet; tap them, or "rest good" on the shot.`,
+      `${unmarked} baits are not looked at yet; tap them, or "rest good" on the shot.`,
     );
   }
-  return good;
+  return kept;
 }
 
 function checkWeights(body: Weighed, baits: number): void {
   balance(body);
   if (baits > 0 && body.goodG === 0)
-    throw new Failure('invalid-input', `${baits} good baits weigh something; weigh them.`, 'goodG');
+    throw new Failure('invalid-input', `${baits} baits that are kept weigh something; weigh them.`, 'goodG');
   if (baits === 0 && body.goodG > 0) {
-    throw new Failure('invalid-input', 'No bait was marked good, so none can be weighed as good.', 'goodG');
+    throw new Failure('invalid-input', 'No bait was kept, so none can be weighed as good.', 'goodG');
   }
 }
 
@@ -55,14 +59,15 @@ export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
   const at = now.toISOString();
   const open = openPour(db, id);
   const pour = getPour(db, id);
-  const good = goodByBait(pour);
-  const baits = [...good.values()].reduce((sum, n) => sum + n, 0);
+  const kept = keptByBait(pour);
+  const baits = [...kept.values()].reduce((sum, { sell, own }) => sum + sell + own, 0);
   checkWeights(body, baits);
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   drawFromLots(db, open, body.cookedG, at);
-  for (const [baitId, count] of good) {
-    if (count > 0) rackPoured(db, { baitId, recipeId: pour.recipeId, pourId: id, baits: count, at });
-  }
+  for (const [baitId, counts] of kept)
+    for (const grade of RACK_GRADES)
+      if (counts[grade] > 0)
+        rackPoured(db, { baitId, recipeId: pour.recipeId, pourId: id, grade, baits: counts[grade], at });
   const remeltG = body.rejectG + body.returnedG;
   if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
   keepCounts(db, id);
@@ -82,7 +87,8 @@ export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
 export function weighAgain(db: Db, id: string, body: Weighed, at: string): void {
   const pour = getPour(db, id);
   if (!pour.balance) throw new Failure('invalid-input', `${pour.code} is not closed yet; close it with these weights.`);
-  checkWeights(body, totalOf(countMarks(db, id), 'good'));
+  const marks = countMarks(db, id);
+  checkWeights(body, totalOf(marks, 'sell') + totalOf(marks, 'own'));
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   const remeltG = body.rejectG + body.returnedG - (pour.balance.rejectG + pour.balance.returnedG);
   const note = 'weighed again';

@@ -1,24 +1,33 @@
+import { type Grade, TRIMMED } from '../../core/yield/grades.ts';
 import type { Db } from '../db/open.ts';
 import { all, run } from '../db/rows.ts';
 
 export interface MoldCount {
   moldId: string;
   drawn: number;
-  good: number;
-  bad: number;
+  sell: number;
+  own: number;
+  remelt: number;
 }
+
+export const NOTHING = { drawn: 0, sell: 0, own: 0, remelt: 0 };
+
+/** All that was looked at, and what of it cannot be sold. */
+export const madeOf = ({ sell, own, remelt }: Omit<MoldCount, 'moldId' | 'drawn'>) => sell + own + remelt;
+export const rejectedOf = ({ own, remelt }: Pick<MoldCount, 'own' | 'remelt'>) => own + remelt;
 
 // CROSS JOIN keeps the order of the loops: a pour's few shots first, then their marks.
 const NEWEST = `
-  SELECT m.shot_id, t.mold_id, m.cavity, m.result, m.reason, max(m.seq) FROM shot_live t CROSS JOIN cavity_mark m ON m.shot_id = t.id
+  SELECT m.shot_id, t.mold_id, m.cavity, m.grade, m.reason, max(m.seq) FROM shot_live t CROSS JOIN cavity_mark m ON m.shot_id = t.id
   WHERE t.pour_id = @pourId GROUP BY m.shot_id, m.cavity`;
 
 const LIVE = `
-  SELECT s.mold_id, count(DISTINCT s.id) AS drawn, coalesce(sum(n.result = 'good'), 0) AS good, coalesce(sum(n.result = 'bad'), 0) AS bad
+  SELECT s.mold_id, count(DISTINCT s.id) AS drawn, coalesce(sum(n.grade = 'sell'), 0) AS sell,
+    coalesce(sum(n.grade = 'own'), 0) AS own, coalesce(sum(n.grade = 'remelt'), 0) AS remelt
   FROM shot_live s LEFT JOIN (${NEWEST}) n ON n.shot_id = s.id
   WHERE s.pour_id = @pourId GROUP BY s.mold_id`;
 
-/** Shots, good and bad of each mold of a pour, from the marks as they stand now. */
+/** Shots and grades of each mold of a pour, from the marks as they stand now. */
 export const countMarks = (db: Db, pourId: string) => all<MoldCount>(db, LIVE, { pourId });
 
 /** The same for pours of any age, by pour: the sums kept at its close, or the marks of one still open. */
@@ -26,7 +35,7 @@ export function countsOfMany(db: Db, pourIds: string[]): Map<string, MoldCount[]
   const counts = new Map<string, MoldCount[]>();
   const rows = all<MoldCount & { pourId: string }>(
     db,
-    `SELECT pour_id, mold_id, drawn, good, bad FROM pour_mold
+    `SELECT pour_id, mold_id, drawn, sell, own, remelt FROM pour_mold
      WHERE pour_id IN (SELECT value FROM json_each(?)) AND drawn IS NOT NULL`,
     [JSON.stringify(pourIds)],
   );
@@ -38,16 +47,17 @@ export function countsOfMany(db: Db, pourIds: string[]): Map<string, MoldCount[]
 /** All that every mold has made so far: sums of closed cups, and the marks of the open ones. */
 export function countsByMold(db: Db): Map<string, MoldCount> {
   const counts = new Map(
-    all<MoldCount>(db, 'SELECT mold_id, drawn, good, bad FROM mold_sum').map((row) => [row.moldId, row]),
+    all<MoldCount>(db, 'SELECT mold_id, drawn, sell, own, remelt FROM mold_sum').map((row) => [row.moldId, row]),
   );
   for (const id of openPours(db)) {
     for (const row of countMarks(db, id)) {
-      const sum = counts.get(row.moldId) ?? { moldId: row.moldId, drawn: 0, good: 0, bad: 0 };
+      const sum = counts.get(row.moldId) ?? { ...NOTHING, moldId: row.moldId };
       counts.set(row.moldId, {
         ...sum,
         drawn: sum.drawn + row.drawn,
-        good: sum.good + row.good,
-        bad: sum.bad + row.bad,
+        sell: sum.sell + row.sell,
+        own: sum.own + row.own,
+        remelt: sum.remelt + row.remelt,
       });
     }
   }
@@ -74,42 +84,42 @@ export function openFlash(db: Db, moldId: string): Map<string, Flash> {
 }
 
 const flashIn = (rows: CavityCount[]) =>
-  rows.reduce((sum, { result, reason, count }) => sum + (result === 'bad' && reason === 'flash' ? count : 0), 0);
+  rows.reduce((sum, { reason, count }) => sum + (reason === TRIMMED ? count : 0), 0);
 
 export interface CavityCount {
   moldId: string;
   cavity: number;
-  result: 'good' | 'bad';
+  grade: Grade;
   reason: string;
   count: number;
 }
 
-const BY_CAVITY = `SELECT mold_id, cavity, result, coalesce(reason, 'none') AS reason, count(*) AS count FROM (${NEWEST})
-  WHERE result <> 'unmarked' GROUP BY mold_id, cavity, result, coalesce(reason, 'none')`;
+const BY_CAVITY = `SELECT mold_id, cavity, grade, coalesce(reason, 'none') AS reason, count(*) AS count FROM (${NEWEST})
+  WHERE grade <> 'unmarked' GROUP BY mold_id, cavity, grade, coalesce(reason, 'none')`;
 
 /** What came of every cavity so far: the sums of closed cups, then the marks of each open one. Reasons may be there twice. */
 export function countsByCavity(db: Db, moldId: string): CavityCount[] {
   const closed = all<CavityCount>(
     db,
-    'SELECT mold_id, cavity, result, reason, count FROM cavity_sum WHERE mold_id = ?',
+    'SELECT mold_id, cavity, grade, reason, count FROM cavity_sum WHERE mold_id = ?',
     [moldId],
   );
   const open = openPours(db).flatMap((pourId) => all<CavityCount>(db, BY_CAVITY, { pourId }));
   return [...closed, ...open.filter((row) => row.moldId === moldId)];
 }
 
-/** How often baits failed for each reason, most often first. */
+/** How often baits could not be sold for each reason, most often first. */
 export function faultCounts(db: Db): { reason: string; count: number }[] {
   const counts = new Map<string, number>();
   const add = ({ reason, count }: { reason: string; count: number }) =>
     counts.set(reason, (counts.get(reason) ?? 0) + count);
   for (const row of all<CavityCount>(
     db,
-    `SELECT reason, sum(count) AS count FROM cavity_sum WHERE result = 'bad' GROUP BY reason`,
+    `SELECT reason, sum(count) AS count FROM cavity_sum WHERE grade <> 'sell' GROUP BY reason`,
   ))
     add(row);
   for (const pourId of openPours(db))
-    for (const row of all<CavityCount>(db, BY_CAVITY, { pourId })) if (row.result === 'bad') add(row);
+    for (const row of all<CavityCount>(db, BY_CAVITY, { pourId })) if (row.grade !== 'sell') add(row);
   return [...counts].map(([reason, count]) => ({ reason, count })).sort((a, b) => b.count - a.count);
 }
 
@@ -117,17 +127,18 @@ export function faultCounts(db: Db): { reason: string; count: number }[] {
 export function keepCounts(db: Db, pourId: string): void {
   run(
     db,
-    `INSERT INTO cavity_sum (mold_id, cavity, result, reason, count) SELECT * FROM (${BY_CAVITY}) WHERE 1
+    `INSERT INTO cavity_sum (mold_id, cavity, grade, reason, count) SELECT * FROM (${BY_CAVITY}) WHERE 1
      ON CONFLICT DO UPDATE SET count = count + excluded.count`,
     { pourId },
   );
   const rows = all<CavityCount>(db, BY_CAVITY, { pourId });
-  for (const { moldId, drawn, good, bad } of countMarks(db, pourId)) {
-    const sql =
-      'UPDATE pour_mold SET drawn = @drawn, good = @good, bad = @bad, flash = @flash WHERE pour_id = @pourId AND mold_id = @moldId';
-    run(db, sql, { pourId, moldId, drawn, good, bad, flash: flashIn(rows.filter((row) => row.moldId === moldId)) });
+  for (const counted of countMarks(db, pourId)) {
+    const flash = flashIn(rows.filter((row) => row.moldId === counted.moldId));
+    const sql = `UPDATE pour_mold SET drawn = @drawn, sell = @sell, own = @own, remelt = @remelt, flash = @flash
+      WHERE pour_id = @pourId AND mold_id = @moldId`;
+    run(db, sql, { pourId, ...counted, flash });
   }
 }
 
-export const totalOf = (counts: MoldCount[], of: 'drawn' | 'good' | 'bad') =>
+export const totalOf = (counts: MoldCount[], of: Exclude<keyof MoldCount, 'moldId'>) =>
   counts.reduce((sum, row) => sum + row[of], 0);

@@ -43,7 +43,7 @@ async function salted() {
   await dose(flake.id, 1);
   for (const _ of [1, 2]) {
     const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
-    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, result: 'good' }));
+    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
     await workshop.post(`/pours/${pour.id}/shots/${body.shots.at(-1)?.id}/marks`, { marks });
   }
   return { pour, salt, flake };

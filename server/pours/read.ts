@@ -36,7 +36,7 @@ const LISTING = {
   idColumn: 'pour.id',
 };
 
-type Counts = Pick<PourRow, 'shots' | 'good' | 'bad' | 'baits'>;
+type Counts = Pick<PourRow, 'shots' | 'sell' | 'own' | 'remelt' | 'baits'>;
 
 interface Made extends Counts {
   pourId: string;
@@ -46,10 +46,10 @@ interface Made extends Counts {
 function countsByPour(db: Db, ids: string[]): Map<string, Counts> {
   const rows = all<Made>(
     db,
-    `SELECT pour_id, coalesce(sum(drawn), 0) AS shots, coalesce(sum(good), 0) AS good, coalesce(sum(bad), 0) AS bad,
-       group_concat(bait, ', ') AS baits
+    `SELECT pour_id, coalesce(sum(drawn), 0) AS shots, coalesce(sum(sell), 0) AS sell, coalesce(sum(own), 0) AS own,
+       coalesce(sum(remelt), 0) AS remelt,       group_concat(bait, ', ') AS baits
      FROM (
-       SELECT pm.pour_id, sum(pm.drawn) AS drawn, sum(pm.good) AS good, sum(pm.bad) AS bad, bait.name AS bait
+       SELECT pm.pour_id, sum(pm.drawn) AS drawn, sum(pm.sell) AS sell, sum(pm.own) AS own, sum(pm.remelt) AS remelt, bait.name AS bait
        FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
        WHERE pm.pour_id IN (SELECT value FROM json_each(?)) GROUP BY pm.pour_id, bait.id ORDER BY pm.pour_id, min(pm.position)
      ) GROUP BY pour_id`,
@@ -70,11 +70,13 @@ export function listPours(db: Db, query: PourQuery): Page<PourRow> {
     found.items.map((row) => row.id),
   );
   const items = found.items.map((row): PourRow => {
-    const closed = counts.get(row.id) ?? { shots: 0, good: 0, bad: 0, baits: '' };
+    const closed = counts.get(row.id) ?? { shots: 0, sell: 0, own: 0, remelt: 0, baits: '' };
     if (row.closedAt !== null || row.startedAt === null) return { ...row, ...closed };
     const marks = countMarks(db, row.id);
-    const [shots, good, bad] = [totalOf(marks, 'drawn'), totalOf(marks, 'good'), totalOf(marks, 'bad')];
-    return { ...row, shots, good, bad, baits: closed.baits };
+    const [shots, sell, own, remelt] = (['drawn', 'sell', 'own', 'remelt'] as const).map((of) =>
+      totalOf(marks, of),
+    ) as [number, number, number, number];
+    return { ...row, shots, sell, own, remelt, baits: closed.baits };
   });
   return { ...found, items };
 }
@@ -87,7 +89,7 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
   );
   const marks = all<Mark & { shotId: string }>(
     db,
-    `SELECT m.shot_id, m.cavity, m.result, m.reason, max(m.seq) FROM shot_live s CROSS JOIN cavity_mark m ON m.shot_id = s.id
+    `SELECT m.shot_id, m.cavity, m.grade, m.reason, max(m.seq) FROM shot_live s CROSS JOIN cavity_mark m ON m.shot_id = s.id
      WHERE s.pour_id = ? GROUP BY m.shot_id, m.cavity ORDER BY m.cavity`,
     [pourId],
   );
@@ -95,7 +97,7 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
     ...shot,
     marks: marks
       .filter((mark) => mark.shotId === shot.id)
-      .map(({ cavity, result, reason }) => ({ cavity, result, reason })),
+      .map(({ cavity, grade, reason }) => ({ cavity, grade, reason })),
   }));
 }
 

@@ -212,7 +212,7 @@ export function addMarks(
       id: newId(mark.id),
       shotId,
       cavity: mark.cavity,
-      result: mark.result,
+      grade: mark.grade,
       reason: mark.reason,
       at,
     });

@@ -88,7 +88,7 @@ export function latestRevision(db: Db, recipeId: string): RecipeRevision {
 
 const LISTING = {
   select: `SELECT /*sort*/ recipe.*, (SELECT count(*) FROM pour WHERE recipe_id = recipe.id) AS pours,
-    coalesce((SELECT sum(baits) FROM rack_level k WHERE k.recipe_id = recipe.id AND k.baits <> 0), 0) AS baits,
+    coalesce((SELECT sum(baits) FROM rack_level k WHERE k.recipe_id = recipe.id AND k.baits <> 0 AND k.grade = 'sell'), 0) AS baits,
     coalesce((SELECT grams FROM remelt_level r WHERE r.recipe_id = recipe.id), 0) AS remelt_g
     FROM recipe`,
   sorts: { name: 'recipe.name', created: 'recipe.created_at' },
@@ -110,7 +110,7 @@ export function listRecipes(db: Db, query: ListQuery): Page<RecipeRow> {
 }
 
 const poursOf = (db: Db, recipeId: string) =>
-  all<Omit<Recipe['pourList'][number], 'good'>>(
+  all<Omit<Recipe['pourList'][number], 'sell'>>(
     db,
     `SELECT pour.id, pour.code, pour.laid_out_at AS at, r.number AS revision_number,
       ${LAST_READING} AS hardness
@@ -132,7 +132,7 @@ export function getRecipe(db: Db, id: string): Recipe {
     ...row,
     revision: revisions[0] as RecipeRevision,
     revisions,
-    pourList: pours.map((pour) => ({ ...pour, good: totalOf(counts.get(pour.id) ?? [], 'good') })),
+    pourList: pours.map((pour) => ({ ...pour, sell: totalOf(counts.get(pour.id) ?? [], 'sell') })),
   };
 }
 

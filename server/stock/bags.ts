@@ -1,3 +1,4 @@
+import type { RackGrade } from '../../contract/orders.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { Db } from '../db/open.ts';
 import { all, insert } from '../db/rows.ts';
@@ -28,10 +29,10 @@ export const bagsOfPour = (db: Db, pourId: string): Pour['bags'] =>
     [pourId],
   );
 
-/** Good baits of a cup come onto the rack. */
+/** What is kept of a cup comes onto the rack. */
 export function rackPoured(
   db: Db,
-  row: { baitId: string; recipeId: string; pourId: string; baits: number; at: string },
+  row: { baitId: string; recipeId: string; pourId: string; grade: RackGrade; baits: number; at: string },
 ): void {
   insert(db, 'stock_move', { id: newId(), kind: 'poured', ...row });
 }

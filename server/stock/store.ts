@@ -1,4 +1,4 @@
-import type { Bag, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, RackGrade, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
@@ -8,7 +8,7 @@ import { takeBag } from '../materials/store.ts';
 import { RACK } from './lying.ts';
 
 const LYING = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
-      rack.pour_id, pour.code AS pour_code, rack.baits, rack.cured_at, rack.cured_at <= @at AS cured
+      rack.pour_id, pour.code AS pour_code, rack.grade, rack.baits, rack.cured_at, rack.cured_at <= @at AS cured
   FROM ${RACK} JOIN bait ON bait.id = rack.bait_id JOIN recipe ON recipe.id = rack.recipe_id JOIN pour ON pour.id = rack.pour_id`;
 const OLDEST_FIRST = 'ORDER BY rack.cured_at, pour.code';
 
@@ -17,13 +17,18 @@ type Lying = Omit<RackRow, 'promised'>;
 /** Everything on the rack, oldest pour first, so that the oldest is packed first. */
 export const rack = (db: Db, at: string) => all<Lying>(db, `${LYING} ${OLDEST_FIRST}`, { at });
 
-/** The same of one bait in one colour. */
-const rackOf = (db: Db, at: string, { baitId, recipeId }: What) =>
-  all<Lying>(db, `${LYING} WHERE rack.recipe_id = @recipeId AND rack.bait_id = @baitId ${OLDEST_FIRST}`, {
-    at,
-    baitId,
-    recipeId,
-  });
+/** The same of one bait in one colour and grade. */
+const rackOf = (db: Db, at: string, { baitId, recipeId, grade }: What) =>
+  all<Lying>(
+    db,
+    `${LYING} WHERE rack.recipe_id = @recipeId AND rack.bait_id = @baitId AND rack.grade = @grade ${OLDEST_FIRST}`,
+    {
+      at,
+      baitId,
+      recipeId,
+      grade,
+    },
+  );
 
 export const remelt = (db: Db) =>
   all<RemeltRow>(
@@ -40,6 +45,7 @@ interface Take {
 interface What {
   baitId: string;
   recipeId: string;
+  grade: RackGrade;
   pourId?: string | undefined;
 }
 
@@ -87,7 +93,7 @@ export function stockOut(
   out: What & { id?: string | undefined; kind: 'fished' | 'given' | 'scrapped'; baits: number; note: string },
   at: string,
 ): void {
-  const { id, kind, note, baitId, recipeId } = out;
+  const { id, kind, note, baitId, recipeId, grade } = out;
   take(db, out, out.baits, false, at).forEach(({ pourId, baits }, index) => {
     insert(db, 'stock_move', {
       id: newId(index === 0 ? id : undefined),
@@ -95,6 +101,7 @@ export function stockOut(
       baitId,
       recipeId,
       pourId,
+      grade,
       baits: -baits,
       note,
       at,
@@ -110,7 +117,7 @@ export function fillBag(
   at: string,
 ): void {
   const { baitId, recipeId } = line;
-  const takes = take(db, { baitId, recipeId }, line.perPack, true, at);
+  const takes = take(db, { baitId, recipeId, grade: 'sell' }, line.perPack, true, at);
   const id = newId();
   insert(db, 'bag', {
     id,
@@ -216,7 +223,7 @@ export function unpack(db: Db, bag: Bag, at: string): void {
 export const stockMoves = (db: Db) =>
   all<StockMove & { gone: boolean }>(
     db,
-    `SELECT k.id, k.kind, bait.name AS bait_name, recipe.name AS recipe_name, recipe.hex, k.pour_id, pour.code AS pour_code, k.baits,
+    `SELECT k.id, k.kind, bait.name AS bait_name, recipe.name AS recipe_name, recipe.hex, k.pour_id, pour.code AS pour_code, k.grade, k.baits,
       k.note, k.at, EXISTS (SELECT 1 FROM stock_move u WHERE u.reverses = k.id) AS gone
      FROM stock_move k JOIN bait ON bait.id = k.bait_id JOIN recipe ON recipe.id = k.recipe_id JOIN pour ON pour.id = k.pour_id
      WHERE k.kind IN ('fished', 'given', 'scrapped') ORDER BY k.seq DESC LIMIT 30`,

@@ -163,7 +163,7 @@ export async function poured(workshop: TestWorkshop, { mold, recipe }: Stocked, 
   for (let n = 0; n < shots; n++) {
     const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: mold.id });
     const marks = [1, 2, 3, 4].map((cavity) =>
-      n === 0 && cavity === 1 ? { cavity, result: 'bad', reason: 'bubble' } : { cavity, result: 'good' },
+      n === 0 && cavity === 1 ? { cavity, grade: 'remelt', reason: 'bubble' } : { cavity, grade: 'sell' },
     );
     await workshop.post(`/pours/${pour.id}/shots/${body.shots.at(-1)?.id}/marks`, { marks });
   }

@@ -1,17 +1,21 @@
-import type { Fault, Mark } from '../../contract/pours.ts';
+import type { Mark } from '../../contract/pours.ts';
 import { BaitShape } from './BaitShape.tsx';
+import { reasonWords } from './grades.ts';
 
-export const FAULT_WORDS: Record<Fault, string> = {
-  bubble: 'bubble',
-  short: 'short fill',
-  hollow: 'hollow nose',
-  flash: 'flash',
-  dent: 'dents',
-  bent: 'bent',
-  tear: 'torn',
-  colour: 'colour off',
-  other: 'other',
+const EDGES: Record<Mark['grade'], string> = {
+  sell: 'var(--rest)',
+  own: 'var(--rest)',
+  remelt: 'var(--warn)',
+  unmarked: 'var(--edge)',
 };
+
+/** What stands under a bait: its number until it was looked at, then what becomes of it. */
+function wordOf(cavity: number, mark: Mark | undefined): string {
+  if (!mark || mark.grade === 'unmarked') return String(cavity);
+  if (mark.grade === 'sell') return mark.reason ? 'good, trimmed' : 'good';
+  const why = reasonWords(mark.reason ?? 'other');
+  return mark.grade === 'own' ? `own: ${why}` : why;
+}
 
 interface Props {
   cavities: number;
@@ -25,7 +29,7 @@ interface Props {
   cellPx?: number;
 }
 
-/** A shot's cavities in the shape of the bait, laid out as in the mold; each says good, or what is wrong with it. */
+/** A shot's cavities in the shape of the bait, laid out as in the mold; each says what becomes of it, and why. */
 export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting = false, cellPx = 84 }: Props) {
   const height = Math.max(64, Math.round(cellPx * 0.72));
   const thick = Math.min(height - 38, (cellPx - 20) * 0.36);
@@ -34,10 +38,8 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting
       {Array.from({ length: cavities }, (_, index) => {
         const cavity = index + 1;
         const mark = marks.find((row) => row.cavity === cavity);
-        const result = mark?.result ?? 'unmarked';
-        const word =
-          result === 'good' ? 'good' : result === 'bad' ? FAULT_WORDS[mark?.reason ?? 'other'] : String(cavity);
-        const edge = result === 'good' ? 'var(--rest)' : result === 'bad' ? 'var(--warn)' : 'var(--edge)';
+        const grade = mark?.grade ?? 'unmarked';
+        const word = wordOf(cavity, mark);
         const face = (
           <>
             <svg width={cellPx - 16} height={height - 34} aria-hidden="true">
@@ -47,15 +49,15 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting
                 y={(height - 34 - thick) / 2}
                 lengthPx={cellPx - 20}
                 widthPx={thick}
-                fill={result === 'unmarked' ? 'transparent' : result === 'bad' ? 'var(--paper)' : hex}
+                fill={grade === 'unmarked' ? 'transparent' : grade === 'remelt' ? 'var(--paper)' : hex}
                 eye={false}
               />
-              {result === 'bad' && (
+              {grade === 'remelt' && (
                 <path d={`M6 ${height - 40} L${cellPx - 24} 4`} stroke="var(--warn)" strokeWidth={4} />
               )}
             </svg>
-            <span className="text-xs font-bold leading-none">
-              {result === 'good' && '✓ '}
+            <span className="text-xs font-bold leading-none px-0.5 text-center">
+              {grade === 'sell' && '✓ '}
               {word}
             </span>
           </>
@@ -63,17 +65,18 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting
         const look = {
           width: cellPx,
           minHeight: height,
-          borderColor: edge,
-          borderWidth: result === 'unmarked' ? 1.5 : 3,
+          borderColor: EDGES[grade],
+          borderWidth: grade === 'unmarked' ? 1.5 : 3,
+          borderStyle: grade === 'own' ? 'dashed' : 'solid',
         };
-        const kind = 'rounded-lg flex flex-col items-center justify-center gap-1 bg-transparent border-solid';
+        const kind = 'rounded-lg flex flex-col items-center justify-center gap-1 bg-transparent';
         return onTap ? (
           <button
             key={cavity}
             type="button"
             className={kind}
             style={look}
-            aria-label={`Cavity ${cavity}: ${result === 'unmarked' ? 'not marked' : word}`}
+            aria-label={`Cavity ${cavity}: ${grade === 'unmarked' ? 'not marked' : word}`}
             aria-disabled={resting}
             onClick={() => !resting && onTap(cavity)}
           >

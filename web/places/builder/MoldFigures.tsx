@@ -5,7 +5,7 @@ import { builtBody, type Mold } from '../../../contract/molds.ts';
 import { DEFAULTS } from '../../../core/defaults.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
-import { printEstimate } from '../../../core/mold/print.ts';
+import { PRINT_START, printEstimate } from '../../../core/mold/print.ts';
 import { openingSchema, opensAfter } from '../../../core/process/opening.ts';
 import { waitOf } from '../../../core/process/waits.ts';
 import { durationText } from '../../../core/units/show.ts';
@@ -88,7 +88,8 @@ export function MoldFigures({
       </ul>
       <p className="label-small">
         <span className="default-mark">defaults</span> poured at {text(pourC, 'temperature')}, opened at{' '}
-        {text(DEFAULTS.demoldC.value, 'temperature')} mean; print of {text(2, 'length')} skin, 25 % infill, 8 mm³/s.
+        {text(DEFAULTS.demoldC.value, 'temperature')} mean; print of {text(PRINT_START.skinMm, 'length')} skin,{' '}
+        {100 * PRINT_START.infillFraction} % infill, {PRINT_START.mm3PerS} mm³/s.
       </p>
       {mold.caughtAtMm.length > 0 && mold.undercutMm2 > 1 && (
         <p className="text-sm">

@@ -147,7 +147,7 @@ function About({ recipe }: { recipe: Recipe }) {
               <Link to={`/pours/${pour.id}`} className="flex gap-3 py-1.5 row-hover items-baseline">
                 <span className="figure">{pour.code}</span>
                 <span className="flex-1 text-sm">
-                  v{pour.revisionNumber}, {pour.good} good
+                  v{pour.revisionNumber}, {pour.sell} to sell
                 </span>
                 <span className="figure text-sm rest">{pour.hardness}</span>
                 <span className="soft text-xs">{dateText(pour.at)}</span>

@@ -6,10 +6,10 @@ import type { Insight as Figures, PourFigures } from '../../../contract/insight.
 import { chart, compare } from '../../../core/yield/counts.ts';
 import { call } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
-import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
 import { LineChart } from '../../parts/Chart.tsx';
 import { SelectField } from '../../parts/Fields.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
+import { reasonWords } from '../../parts/grades.ts';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
@@ -25,7 +25,7 @@ export function Insight() {
       <Page title="Insight" tab="Insight">
         <Empty
           say="Nothing is counted yet."
-          then="Close a pour with its cavities marked good or bad. From then on the rejects are charted against their own limits."
+          then="Close a pour whose cavities were looked at. From then on what cannot be sold is charted against their own limits."
           to="/pours"
           action="To the pours"
         />
@@ -160,8 +160,14 @@ function Faults({ faults }: { faults: Figures['faults'] }) {
       <ul>
         {faults.slice(0, 8).map(({ reason, count }) => (
           <li key={reason} className="grid grid-cols-[96px_minmax(0,1fr)_auto] gap-3 items-end py-0.5">
-            <span>{FAULT_WORDS[reason as keyof typeof FAULT_WORDS] ?? reason}</span>
-            <Graduated value={count} most={most} label={`${reason}: ${count}`} widthPx={180} colour="var(--warn)" />
+            <span>{reasonWords(reason)}</span>
+            <Graduated
+              value={count}
+              most={most}
+              label={`${reasonWords(reason)}: ${count}`}
+              widthPx={180}
+              colour="var(--warn)"
+            />
             <b className="figure">{count}</b>
           </li>
         ))}

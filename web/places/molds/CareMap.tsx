@@ -1,7 +1,7 @@
 import type { Mold } from '../../../contract/molds.ts';
 import { failing, shareOf } from '../../../core/yield/wear.ts';
 import { BaitShape } from '../../parts/BaitShape.tsx';
-import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
+import { reasonWords } from '../../parts/grades.ts';
 
 const CELL_H = 92;
 const EDGE = 12;
@@ -13,7 +13,7 @@ type Health = Mold['health'][number];
 const wordsOf = ({ reasons }: Health, most: number) =>
   reasons
     .slice(0, most)
-    .map((row) => `${FAULT_WORDS[row.reason as keyof typeof FAULT_WORDS] ?? row.reason} ${row.count}`)
+    .map((row) => `${reasonWords(row.reason)} ${row.count}`)
     .join(', ');
 
 /** The mold from above, each cavity with what it spoiled of what it made; the fuller the mark, the larger the share. */

@@ -3,6 +3,7 @@ import { Link, useParams } from 'react-router';
 import type { Mold } from '../../../contract/molds.ts';
 import { queries } from '../../api/queries.ts';
 import { dateText } from '../../parts/dates.ts';
+import { gradesText } from '../../parts/grades.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -84,7 +85,7 @@ function PoursFrom({ mold }: { mold: Mold }) {
               <span className="figure w-14">{pour.code}</span>
               <span className="flex-1 font-bold">{pour.recipeName}</span>
               <span className="figure text-sm">
-                {pour.shots} shots, {pour.good} good{pour.bad > 0 && `, ${pour.bad} bad`}
+                {pour.shots} shots, {gradesText(pour)}
               </span>
               <span className="soft text-sm w-24 text-right">{dateText(pour.at)}</span>
             </Link>

@@ -4,7 +4,8 @@ import type { Heat } from '../../../contract/pours.ts';
 import { usual } from '../../../core/defaults.ts';
 import { convert } from '../../../core/units/convert.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { DoseDialog, FaultDialog, UnreadDialog } from './BenchDialogs.tsx';
+import { DoseDialog, UnreadDialog } from './BenchDialogs.tsx';
+import { GradeDialog } from './GradeDialog.tsx';
 import { Keypad } from './Keypad.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
 
@@ -65,11 +66,11 @@ export function AskedAtTheCup({ at }: { at: AtTheCup }) {
           setUnread(null);
         }}
       />
-      <FaultDialog
+      <GradeDialog
         at={pointed}
         onClose={() => setPointed(null)}
-        onMark={(result, reason) => {
-          if (pointed) write.mark(pointed.shot, [{ cavity: pointed.cavity, result, ...(reason ? { reason } : {}) }]);
+        onMark={(grade, reason) => {
+          if (pointed) write.mark(pointed.shot, [{ cavity: pointed.cavity, grade, ...(reason ? { reason } : {}) }]);
           setPointed(null);
         }}
       />

@@ -1,6 +1,5 @@
 import type { Material } from '../../../contract/materials.ts';
-import { FAULTS, type Fault, type Pour, type PourMold } from '../../../contract/pours.ts';
-import { FAULT_WORDS } from '../../parts/CavityMap.tsx';
+import type { Pour, PourMold } from '../../../contract/pours.ts';
 import { AMID, Dialog } from '../../parts/Dialog.tsx';
 import { DoseBoard } from '../../parts/DoseBoard.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
@@ -51,60 +50,6 @@ export function DoseDialog({
           Back to the cup
         </button>
       </div>
-    </Dialog>
-  );
-}
-
-export function FaultDialog({
-  at,
-  onClose,
-  onMark,
-}: {
-  at: { cavity: number; mold: PourMold } | null;
-  onClose(): void;
-  onMark(result: 'good' | 'bad' | 'unmarked', reason?: Fault): void;
-}) {
-  return (
-    <Dialog open={at !== null} onClose={onClose} label="Good or bad">
-      {at && (
-        <div className="flex flex-col gap-3 sm:gap-4 w-[560px] max-w-full">
-          <h2 className="text-2xl">
-            Cavity {at.cavity}, {at.mold.name}
-          </h2>
-          <button type="button" className="btn btn-secondary h-20 text-2xl" onClick={() => onMark('good')}>
-            ✓ Good
-          </button>
-          <p className="font-bold">Bad, because:</p>
-          <div className="grid grid-cols-2 sm:grid-cols-3 gap-2 sm:gap-3">
-            {FAULTS.map((fault) => (
-              <button
-                key={fault}
-                type="button"
-                className="btn btn-line h-[68px] text-lg"
-                onClick={() => onMark('bad', fault)}
-              >
-                {FAULT_WORDS[fault]}
-              </button>
-            ))}
-          </div>
-          <div className="flex gap-3">
-            <button
-              type="button"
-              className="btn btn-ghost border border-[var(--edge)] bench-target flex-1"
-              onClick={() => onMark('unmarked')}
-            >
-              Not looked at yet
-            </button>
-            <button
-              type="button"
-              className="btn btn-ghost border border-[var(--edge)] bench-target flex-1"
-              onClick={onClose}
-            >
-              Close
-            </button>
-          </div>
-        </div>
-      )}
     </Dialog>
   );
 }

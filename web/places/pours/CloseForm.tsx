@@ -2,7 +2,9 @@ import { useState } from 'react';
 import { closeBody, type Pour } from '../../../contract/pours.ts';
 import { Failure, type Told } from '../../../core/failure.ts';
 import { balance } from '../../../core/yield/counts.ts';
+import { countGrades } from '../../../core/yield/grades.ts';
 import { useWrite } from '../../api/write.ts';
+import { gradesText } from '../../parts/grades.ts';
 import { FigureIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
@@ -63,8 +65,8 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
     (sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
     0,
   );
-  const good = marks.filter((mark) => mark.result === 'good').length;
-  const bad = marks.filter((mark) => mark.result === 'bad').length;
+  const counts = countGrades(marks);
+  const looked = counts.sell + counts.own + counts.remelt;
   const close = useWrite<Pour>(
     () => ({ path: `/pours/${pour.id}/${before ? 'weigh' : 'close'}`, body: bodyOf(sheet.values) }),
     () => {
@@ -77,9 +79,8 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
     <section className="sheet p-5 no-print" id="close">
       <h2 className="text-2xl mb-1">{before ? 'Weighed again' : 'Close the cup'}</h2>
       <p className="mb-4">
-        <b className="figure">{good}</b> good, <b className="figure">{bad}</b> bad of <b className="figure">{made}</b>{' '}
-        made.
-        {made > good + bad && <b className="warn"> {made - good - bad} are not marked yet.</b>}
+        <b className="figure">{gradesText(counts)}</b> of <b className="figure">{made}</b> made.
+        {made > looked && <b className="warn"> {made - looked} are not looked at yet.</b>}
       </p>
       <Sheet
         of={sheet}
@@ -96,7 +97,7 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
               : 'as planned until weighed'
           }
         />
-        <FigureIn at="goodG" autoFocus={open} />
+        <FigureIn at="goodG" autoFocus={open} {...(counts.own > 0 ? { hint: 'own water with them' } : {})} />
         <FigureIn at="rejectG" />
         <FigureIn at="returnedG" hint="to the remelt bin" />
         <FigureIn at="residueG" hint="lost; empty: 0" />

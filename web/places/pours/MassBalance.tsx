@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pour } from '../../../contract/pours.ts';
+import { countGrades } from '../../../core/yield/grades.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { CloseForm } from './CloseForm.tsx';
 
@@ -11,9 +12,14 @@ export function MassBalance({ pour }: { pour: Pour }) {
   if (!pour.balance) return null;
   const { cookedG, goodG, rejectG, returnedG, residueG, unaccountedG, yieldFraction } = pour.balance;
   const marks = pour.shots.flatMap((shot) => shot.marks);
-  const good = marks.filter((mark) => mark.result === 'good').length;
+  const { sell, own } = countGrades(marks);
   const parts = [
-    { name: `${good} good baits`, g: goodG, fill: pour.hex, ink: true },
+    {
+      name: own > 0 ? `${sell} to sell, ${own} own water` : `${sell} baits to sell`,
+      g: goodG,
+      fill: pour.hex,
+      ink: true,
+    },
     { name: 'rejects', g: rejectG, fill: 'var(--warn)' },
     { name: 'to remelt', g: returnedG, fill: 'var(--edge)' },
     { name: 'left on the cup', g: residueG, fill: 'var(--rule)' },
@@ -26,7 +32,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
       <div className="flex gap-10 items-baseline mb-2 flex-wrap">
         <p>
           <span className="big mr-2">{(yieldFraction * 100).toFixed(1)} %</span>{' '}
-          <span className="soft">of {text(cookedG, 'mass')} became good baits</span>
+          <span className="soft">of {text(cookedG, 'mass')} became baits that are kept</span>
         </p>
         <p>
           <span className="figure text-xl">{text(unaccountedG, 'mass')}</span>{' '}

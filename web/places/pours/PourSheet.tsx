@@ -4,11 +4,13 @@ import type { Pour } from '../../../contract/pours.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { cupsText } from '../../../core/units/show.ts';
+import { countGrades } from '../../../core/yield/grades.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText, dayText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
+import { gradesText } from '../../parts/grades.ts';
 import { timeText } from '../../parts/hours.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
@@ -139,7 +141,7 @@ function Beside({ pour }: { pour: Pour }) {
               </Link>
               <span className="figure text-sm">
                 {' '}
-                {shots.length} of {mold.shots} shots, {marks.filter((mark) => mark.result === 'good').length} good
+                {shots.length} of {mold.shots} shots, {countGrades(marks).sell} to sell
               </span>
             </p>
           );
@@ -227,8 +229,6 @@ function ShotsByCup({ pour }: { pour: Pour }) {
           const heats = pour.heats.filter((heat) => heat.seq <= first.heatSeq);
           const fired = heats.filter((heat) => heat.kind !== 'reading').length;
           const marks = shots.flatMap((shot) => shot.marks);
-          const good = marks.filter((mark) => mark.result === 'good').length;
-          const bad = marks.filter((mark) => mark.result === 'bad').length;
           return (
             <li key={key} className="grid grid-cols-[110px_1fr_auto] gap-4 py-2.5">
               <span className="figure">
@@ -249,9 +249,7 @@ function ShotsByCup({ pour }: { pour: Pour }) {
                     : `${text(heats.at(-1)?.c ?? 0, 'temperature')}, heat ${Math.max(1, fired)}`}
                 </span>
               </span>
-              <span className="figure text-right">
-                {good} good{bad > 0 && <span className="warn">, {bad} bad</span>}
-              </span>
+              <span className="figure text-right">{gradesText(countGrades(marks))}</span>
             </li>
           );
         })}

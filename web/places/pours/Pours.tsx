@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { queries } from '../../api/queries.ts';
 import { dateText } from '../../parts/dates.ts';
 import { TextField } from '../../parts/Fields.tsx';
+import { gradesText } from '../../parts/grades.ts';
 import { timeText } from '../../parts/hours.ts';
 import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -47,7 +48,7 @@ export function Pours() {
               {pour.recipeName} <span className="figure text-base soft">{pour.code}</span>
             </span>
             {pour.startedAt
-              ? `${pour.shots} shots drawn, ${pour.good} good so far`
+              ? `${pour.shots} shots drawn, ${gradesText(pour)} so far`
               : `laid out, ${text(pour.cookMl, 'volume')}`}
           </span>
           <span className="btn btn-primary btn-lg">To the bench</span>
@@ -63,8 +64,9 @@ export function Pours() {
             <th className="hidden sm:table-cell">Baits</th>
             <th className="text-right hidden md:table-cell">Cooked</th>
             <th className="text-right hidden sm:table-cell">Shots</th>
-            <th className="text-right">Good</th>
-            <th className="text-right">Bad</th>
+            <th className="text-right">To sell</th>
+            <th className="text-right">Own water</th>
+            <th className="text-right">Remelt</th>
             <th className="text-right">When</th>
           </tr>
         </thead>
@@ -94,11 +96,12 @@ export function Pours() {
                     pour.shots
                   )}
                 </td>
-                <td className="figure text-right">{pour.good}</td>
+                <td className="figure text-right">{pour.sell}</td>
+                <td className="figure text-right soft">{pour.own}</td>
                 <td
-                  className={`figure text-right ${pour.bad / Math.max(1, pour.good + pour.bad) > 0.1 ? 'warn' : 'soft'}`}
+                  className={`figure text-right ${pour.remelt / Math.max(1, pour.sell + pour.own + pour.remelt) > 0.1 ? 'warn' : 'soft'}`}
                 >
-                  {pour.bad}
+                  {pour.remelt}
                 </td>
                 <td className="soft text-right sm:whitespace-nowrap">
                   {dateText(pour.laidOutAt)} <span className="hidden sm:inline">{timeText(pour.laidOutAt)}</span>

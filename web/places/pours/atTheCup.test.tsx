@@ -64,7 +64,7 @@ const POUR = {
       doseSeq: 1,
       heatSeq: 2,
       at: minutesAgo(5),
-      marks: [{ cavity: 2, result: 'bad', reason: 'bubble' }],
+      marks: [{ cavity: 2, grade: 'remelt', reason: 'bubble' }],
     },
   ],
 } as unknown as Pour;
@@ -116,13 +116,13 @@ describe('what is tapped at the cup', () => {
     await open();
     await page.does(() => at.write.restGood(at.cup.shots[0] as never, at.cup.molds[0] as never));
     expect(tapped()).toEqual([
-      ['/pours/p1/shots/s1/marks', { marks: [1, 3, 4].map((cavity) => ({ cavity, result: 'good' })) }],
+      ['/pours/p1/shots/s1/marks', { marks: [1, 3, 4].map((cavity) => ({ cavity, grade: 'sell' })) }],
     ]);
-    expect(at.cup.shots[0]?.marks.map((row) => `${row.cavity} ${row.result}`).sort()).toEqual([
-      '1 good',
-      '2 bad',
-      '3 good',
-      '4 good',
+    expect(at.cup.shots[0]?.marks.map((row) => `${row.cavity} ${row.grade}`).sort()).toEqual([
+      '1 sell',
+      '2 remelt',
+      '3 sell',
+      '4 sell',
     ]);
   });
 

@@ -6,11 +6,11 @@ import { CloseForm } from './CloseForm.tsx';
 import { Hardness } from './Hardness.tsx';
 
 const NOW = Date.parse('2026-03-03T19:00:00Z');
-const mark = (cavity: number, result: 'good' | 'bad' | 'unmarked') => ({ cavity, result, reason: null });
-const shot = (id: string, ...results: ('good' | 'bad')[]) => ({
+const mark = (cavity: number, grade: 'sell' | 'own' | 'remelt') => ({ cavity, grade, reason: null });
+const shot = (id: string, ...grades: ('sell' | 'own' | 'remelt')[]) => ({
   id,
   moldId: 'm',
-  marks: results.map((result, i) => mark(i + 1, result)),
+  marks: grades.map((grade, i) => mark(i + 1, grade)),
 });
 const POUR = {
   id: 'p1',
@@ -22,7 +22,7 @@ const POUR = {
   plan: { cookG: 281.4 },
   dosed: { g: 17.2, byDefault: ['Fine salt'] },
   molds: [{ moldId: 'm', cavities: 4 }],
-  shots: [shot('s1', 'good', 'good', 'bad', 'good'), shot('s2', 'good', 'good', 'good')],
+  shots: [shot('s1', 'sell', 'sell', 'remelt', 'own'), shot('s2', 'sell', 'sell', 'sell')],
 } as unknown as Pour;
 
 let page: Page;
@@ -55,7 +55,9 @@ describe('closing a cup', () => {
 
   test('counts what was marked, and says what was not', async () => {
     await open();
-    expect(page.text).toContain('6 good, 1 bad of 8 made. 1 are not marked yet.');
+    expect(page.text).toContain('5 to sell, 1 own water, 1 remelt of 8 made. 1 are not looked at yet.');
+    // Own water is kept: it is weighed with what is to sell.
+    expect(page.text).toContain('own water with them');
   });
 
   test('cooked is the plan with what was dosed, until it is weighed', async () => {

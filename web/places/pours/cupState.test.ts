@@ -26,7 +26,7 @@ const pour = {
   heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
   molds: [{ moldId: 'm', opensAt: null, opens: { waitS: [84, 120], basis: 'heat' } }],
   shots: [
-    { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, result: 'good', reason: null }] },
+    { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, grade: 'sell', reason: null }] },
   ],
 } as unknown as Pour;
 
@@ -67,11 +67,11 @@ describe('taps on their way are shown as if they had arrived', () => {
   test('marks of a shot that is itself still on its way are kept with it; the newest of a cavity counts', () => {
     const folded = fold(
       tap('/pours/p/shots', { id: 's2', moldId: 'm' }),
-      tap('/pours/p/shots/s2/marks', { marks: [{ cavity: 2, result: 'bad', reason: 'short' }] }),
-      tap('/pours/p/shots/s1/marks', { marks: [{ cavity: 1, result: 'bad', reason: 'bubble' }] }),
+      tap('/pours/p/shots/s2/marks', { marks: [{ cavity: 2, grade: 'remelt', reason: 'short' }] }),
+      tap('/pours/p/shots/s1/marks', { marks: [{ cavity: 1, grade: 'remelt', reason: 'bubble' }] }),
     );
-    expect(folded.shots[1]?.marks).toEqual([{ cavity: 2, result: 'bad', reason: 'short' }]);
-    expect(folded.shots[0]?.marks).toEqual([{ cavity: 1, result: 'bad', reason: 'bubble' }]);
+    expect(folded.shots[1]?.marks).toEqual([{ cavity: 2, grade: 'remelt', reason: 'short' }]);
+    expect(folded.shots[0]?.marks).toEqual([{ cavity: 1, grade: 'remelt', reason: 'bubble' }]);
   });
 
   test('a reading is added, and taken back', () => {
@@ -127,7 +127,7 @@ describe('taps on their way are shown as if they had arrived', () => {
 
   test('the server’s own rows are left as they are', () => {
     const before = JSON.stringify(pour);
-    fold(tap('/pours/p/shots/s1/marks', { marks: [{ cavity: 1, result: 'bad', reason: 'bent' }] }));
+    fold(tap('/pours/p/shots/s1/marks', { marks: [{ cavity: 1, grade: 'remelt', reason: 'bent' }] }));
     expect(JSON.stringify(pour)).toBe(before);
   });
 });

@@ -4,6 +4,7 @@ import type { Dose } from '../../../contract/recipes.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { type CupNow, shotsOf } from '../../../core/process/next.ts';
 import { waitOf } from '../../../core/process/waits.ts';
+import { graded, type Tapped } from '../../../core/yield/grades.ts';
 import { serverStamp } from '../../api/now.ts';
 import type { Tap } from '../../api/outbox.ts';
 import { withTaps } from '../../parts/DoseBoard.tsx';
@@ -60,7 +61,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
       const shot = shots.find((row) => path === `${base}/shots/${row.id}/marks`);
       const mold = moldOf(shot);
       if (mold) mold.opensAt = null;
-      for (const mark of shot ? (body.marks as Shot['marks']) : []) {
+      for (const mark of shot ? (body.marks as Tapped[]).map(graded) : []) {
         if (!shot) continue;
         shot.marks = [
           ...shot.marks.filter((row) => row.cavity !== mark.cavity),

@@ -17,13 +17,13 @@ const mold = {
   opensAt: null,
   opens: { waitS: [84], basis: 'heat' },
 } as unknown as PourMold;
-const shot = (id: string, ...results: ('good' | 'bad' | 'unmarked')[]) =>
+const shot = (id: string, ...grades: ('sell' | 'own' | 'remelt' | 'unmarked')[]) =>
   ({
     id,
     moldId: 'm',
-    marks: results.map((result, i) => ({ cavity: i + 1, result, reason: null })),
+    marks: grades.map((grade, i) => ({ cavity: i + 1, grade, reason: null })),
   }) as unknown as Shot;
-const ALL = ['good', 'good', 'bad', 'good'] as const;
+const ALL = ['sell', 'sell', 'remelt', 'sell'] as const;
 
 let page: Page;
 afterEach(() => page.close());
@@ -65,8 +65,14 @@ describe('one mold at the bench', () => {
       '5:00cooling, by a default',
     ],
     ['its time is over', [shot('a')], { opensAt: inSeconds(-1) }, 'shot 1 of 3', 'nowopen it'],
-    ['a cavity is left to look at', [shot('a', 'good', 'good', 'bad')], {}, 'shot 1 of 3', 'nowopen it'],
-    ['one mark was taken off again', [shot('a', 'good', 'unmarked', 'bad', 'good')], {}, 'shot 1 of 3', 'nowopen it'],
+    ['a cavity is left to look at', [shot('a', 'sell', 'own', 'remelt')], {}, 'shot 1 of 3', 'nowopen it'],
+    [
+      'one mark was taken off again',
+      [shot('a', 'sell', 'unmarked', 'remelt', 'sell')],
+      {},
+      'shot 1 of 3',
+      'nowopen it',
+    ],
     ['all are marked, more to draw', [shot('a', ...ALL)], {}, 'shot 1 of 3', 'nextempty'],
     ['all is done', ['a', 'b', 'c'].map((id) => shot(id, ...ALL)), {}, 'shot 3 of 3', 'doneall shots'],
     ['one more than planned', ['a', 'b', 'c', 'd'].map((id) => shot(id, ...ALL)), {}, 'shot 4 of 3', 'doneall shots'],
@@ -77,7 +83,7 @@ describe('one mold at the bench', () => {
   });
 
   test('the rest is good only of what was not looked at, and of the newest shot', async () => {
-    await open([shot('a', ...ALL), shot('b', 'bad')]);
+    await open([shot('a', ...ALL), shot('b', 'remelt')]);
     await new Promise((done) => setTimeout(done, 600));
     await page.press('Rest good');
     expect(did.rest.mock.calls.map(([one]) => (one as Shot).id)).toEqual(['b']);
@@ -110,7 +116,7 @@ describe('one mold at the bench', () => {
   });
 
   test('each cavity is a target of its own', async () => {
-    await open([shot('a', 'good')]);
+    await open([shot('a', 'sell')]);
     const targets = [...page.box.querySelectorAll<HTMLButtonElement>('[aria-label^="Cavity"]')];
     expect(targets.map((one) => one.getAttribute('aria-label'))).toEqual([
       'Cavity 1: good',

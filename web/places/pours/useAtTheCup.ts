@@ -1,11 +1,12 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import type { Material } from '../../../contract/materials.ts';
-import type { Fault, Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
+import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { nextOf } from '../../../core/process/next.ts';
+import type { Graded } from '../../../core/yield/grades.ts';
 import { useNow } from '../../api/now.ts';
 import { tap, tapRow, useTaps } from '../../api/outbox.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -17,22 +18,21 @@ export interface Pointed {
   mold: PourMold;
   cavity: number;
 }
-type Mark = { cavity: number; result: 'good' | 'bad' | 'unmarked'; reason?: Fault };
 
 /** Everything that is written at the cup: kept on this device at once, sent when the server is there. */
 function useCupTaps(pour: Pour) {
   const base = `/pours/${pour.id}`;
-  const mark = (shot: Shot, marks: Mark[]) =>
+  const mark = (shot: Shot, marks: Graded[]) =>
     tap(`${base}/shots/${shot.id}/marks`, { marks }, `marks of a shot`, pour.id);
   return {
     drawn: (mold: PourMold) => tapRow(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id),
     mark,
     restGood: (shot: Shot, mold: PourMold) => {
-      const known = new Set(shot.marks.filter((row) => row.result !== 'unmarked').map((row) => row.cavity));
+      const known = new Set(shot.marks.filter((row) => row.grade !== 'unmarked').map((row) => row.cavity));
       const rest = Array.from({ length: mold.cavities }, (_, i) => i + 1).filter((cavity) => !known.has(cavity));
       mark(
         shot,
-        rest.map((cavity) => ({ cavity, result: 'good' })),
+        rest.map((cavity) => ({ cavity, grade: 'sell' })),
       );
     },
     read: (kind: Heat['kind'], c: number, said: string) => tapRow(`${base}/heats`, { kind, c }, said, pour.id),

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
-import type { RackRow } from '../../../contract/orders.ts';
+import type { RackGrade, RackRow, StockMove } from '../../../contract/orders.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useMinute } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
@@ -20,19 +20,23 @@ interface Heap {
   recipeId: string;
   recipeName: string;
   hex: string;
+  grade: RackGrade;
   rows: RackRow[];
 }
 
 function heapsOf(rows: RackRow[]): Heap[] {
   const heaps = new Map<string, Heap>();
   for (const row of rows) {
-    const key = `${row.baitId} ${row.recipeId}`;
+    const key = `${row.baitId} ${row.recipeId} ${row.grade}`;
     const heap = heaps.get(key) ?? { ...row, rows: [] };
     heap.rows.push(row);
     heaps.set(key, heap);
   }
   return [...heaps.values()].sort(
-    (a, b) => a.baitName.localeCompare(b.baitName) || sum(b.rows, (row) => row.baits) - sum(a.rows, (row) => row.baits),
+    (a, b) =>
+      a.baitName.localeCompare(b.baitName) ||
+      Number(a.grade === 'own') - Number(b.grade === 'own') ||
+      sum(b.rows, (row) => row.baits) - sum(a.rows, (row) => row.baits),
   );
 }
 
@@ -56,6 +60,7 @@ export function RackPlace() {
     );
   }
   const heaps = heapsOf(data.items);
+  const own = sum(data.items, (row) => (row.grade === 'own' ? row.baits : 0));
   const most = Math.max(1, ...data.remelt.map((bin) => bin.grams));
   return (
     <Page
@@ -65,7 +70,13 @@ export function RackPlace() {
         <>
           <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.baits)}</b> baits,{' '}
           <b className="figure text-[var(--ink)]">{sum(data.items, (row) => row.promised)}</b> of them promised to
-          orders. Filled: cured. Outlined: curing. Underlined: promised.
+          orders
+          {own > 0 && (
+            <>
+              , <b className="figure text-[var(--ink)]">{own}</b> for own water
+            </>
+          )}
+          . Filled: cured. Outlined: curing. Underlined: promised.
         </>
       }
     >
@@ -83,7 +94,7 @@ export function RackPlace() {
                 </h2>
                 <ul className="grid grid-cols-1 md:grid-cols-2 gap-x-8">
                   {mine.map((heap) => (
-                    <HeapRow key={`${heap.baitId} ${heap.recipeId}`} heap={heap} />
+                    <HeapRow key={`${heap.recipeId} ${heap.grade}`} heap={heap} />
                   ))}
                 </ul>
               </section>
@@ -127,26 +138,12 @@ export function RackPlace() {
   );
 }
 
-function MoveRow({
-  move,
-}: {
-  move: {
-    id: string;
-    kind: string;
-    baits: number;
-    baitName: string;
-    recipeName: string;
-    pourId: string;
-    pourCode: string;
-    note: string;
-    at: string;
-    reversed: boolean;
-  };
-}) {
+function MoveRow({ move }: { move: StockMove }) {
   const undo = useUndo();
   return (
     <li className={`py-1.5 text-sm ${move.reversed ? 'line-through soft' : ''}`}>
-      <b className="figure">{-move.baits}</b> {move.baitName} {move.recipeName}, {move.kind}
+      <b className="figure">{-move.baits}</b> {move.baitName} {move.recipeName}
+      {move.grade === 'own' && ', own water'}, {move.kind}
       {move.note && `: ${move.note}`}{' '}
       <Link to={`/pours/${move.pourId}`} className="link figure">
         {move.pourCode}
@@ -186,6 +183,7 @@ function HeapRow({ heap }: { heap: Heap }) {
         <Link to={`/colours/${heap.recipeId}`} className="font-bold leading-tight block hover:underline">
           {heap.recipeName}
         </Link>
+        {heap.grade === 'own' && <b className="rest text-sm">own water, offered to no order</b>}
         <svg
           width="100%"
           height={Math.ceil(each.length / 12) * 15 + 4}
@@ -245,7 +243,10 @@ function TakeOut({ heap, most, onDone }: { heap: Heap; most: number; onDone(): v
   const [baits, setBaits] = useState<number | null>(1);
   const [note, setNote] = useState('');
   const out = useWrite<unknown, 'fished' | 'given' | 'scrapped'>(
-    (kind) => ({ path: '/rack/out', body: { kind, baitId: heap.baitId, recipeId: heap.recipeId, baits, note } }),
+    (kind) => ({
+      path: '/rack/out',
+      body: { kind, baitId: heap.baitId, recipeId: heap.recipeId, grade: heap.grade, baits, note },
+    }),
     onDone,
   );
   return (

@@ -1,0 +1,83 @@
+-- Between good and bad lies a third grade: kept for own water, not sold, not wasted. What was good is to sell, what was
+-- bad goes to remelt with its reason.
+DROP VIEW mark_now;
+
+CREATE TABLE cavity_mark_graded (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  shot_id TEXT NOT NULL REFERENCES shot (id),
+  cavity INTEGER NOT NULL CHECK (cavity >= 1),
+  grade TEXT NOT NULL CHECK (grade IN ('sell', 'own', 'remelt', 'unmarked')),
+  -- Why it is not to sell; of one that is, what was trimmed off.
+  reason TEXT,
+  at TEXT NOT NULL
+) STRICT;
+INSERT INTO cavity_mark_graded (seq, id, shot_id, cavity, grade, reason, at)
+  SELECT seq, id, shot_id, cavity, CASE result WHEN 'good' THEN 'sell' WHEN 'bad' THEN 'remelt' ELSE result END, reason, at
+  FROM cavity_mark;
+DROP TABLE cavity_mark;
+ALTER TABLE cavity_mark_graded RENAME TO cavity_mark;
+CREATE INDEX cavity_mark_by_shot ON cavity_mark (shot_id, cavity, seq);
+CREATE INDEX shot_mark_grades ON cavity_mark (shot_id, grade);
+CREATE TRIGGER cavity_mark_no_update BEFORE UPDATE ON cavity_mark BEGIN SELECT RAISE(ABORT, 'cavity_mark rows are only added'); END;
+CREATE TRIGGER cavity_mark_no_delete BEFORE DELETE ON cavity_mark BEGIN SELECT RAISE(ABORT, 'cavity_mark rows are only added'); END;
+
+CREATE VIEW mark_now AS
+  SELECT m.shot_id, s.pour_id, s.mold_id, m.cavity, m.grade, m.reason, max(m.seq) AS seq
+  FROM cavity_mark m JOIN shot_live s ON s.id = m.shot_id GROUP BY m.shot_id, m.cavity;
+
+-- What closed cups came to, by mold and by cavity.
+DROP TRIGGER pour_mold_sums;
+ALTER TABLE pour_mold RENAME COLUMN good TO sell;
+ALTER TABLE pour_mold RENAME COLUMN bad TO remelt;
+ALTER TABLE pour_mold ADD COLUMN own INTEGER;
+UPDATE pour_mold SET own = 0 WHERE drawn IS NOT NULL;
+ALTER TABLE mold_sum RENAME COLUMN good TO sell;
+ALTER TABLE mold_sum RENAME COLUMN bad TO remelt;
+ALTER TABLE mold_sum ADD COLUMN own INTEGER NOT NULL DEFAULT 0;
+CREATE TRIGGER pour_mold_sums AFTER UPDATE OF drawn ON pour_mold WHEN OLD.drawn IS NULL AND NEW.drawn IS NOT NULL BEGIN
+  INSERT INTO mold_sum (mold_id, drawn, sell, own, remelt) VALUES (NEW.mold_id, NEW.drawn, NEW.sell, NEW.own, NEW.remelt)
+    ON CONFLICT (mold_id) DO UPDATE SET drawn = drawn + NEW.drawn, sell = sell + NEW.sell, own = own + NEW.own,
+      remelt = remelt + NEW.remelt;
+END;
+CREATE TABLE cavity_sum_graded (
+  mold_id TEXT NOT NULL REFERENCES mold (id),
+  cavity INTEGER NOT NULL,
+  grade TEXT NOT NULL CHECK (grade IN ('sell', 'own', 'remelt')),
+  reason TEXT NOT NULL,
+  count INTEGER NOT NULL,
+  PRIMARY KEY (mold_id, cavity, grade, reason)
+) STRICT, WITHOUT ROWID;
+INSERT INTO cavity_sum_graded SELECT mold_id, cavity, iif(result = 'good', 'sell', 'remelt'), reason, count FROM cavity_sum;
+DROP TABLE cavity_sum;
+ALTER TABLE cavity_sum_graded RENAME TO cavity_sum;
+
+-- Own water lies on the rack beside what is to sell, and is never offered to an order.
+DROP TRIGGER stock_move_sums;
+ALTER TABLE stock_move ADD COLUMN grade TEXT NOT NULL DEFAULT 'sell' CHECK (grade IN ('sell', 'own'));
+CREATE TABLE rack_level_graded (
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  bait_id TEXT NOT NULL REFERENCES bait (id),
+  recipe_id TEXT NOT NULL REFERENCES recipe (id),
+  grade TEXT NOT NULL CHECK (grade IN ('sell', 'own')),
+  baits INTEGER NOT NULL,
+  last_shot_at TEXT,
+  PRIMARY KEY (pour_id, bait_id, recipe_id, grade)
+) STRICT, WITHOUT ROWID;
+INSERT INTO rack_level_graded SELECT pour_id, bait_id, recipe_id, 'sell', baits, last_shot_at FROM rack_level;
+DROP TABLE rack_level;
+ALTER TABLE rack_level_graded RENAME TO rack_level;
+CREATE INDEX rack_level_there ON rack_level (recipe_id, bait_id) WHERE baits <> 0;
+CREATE TRIGGER stock_move_sums AFTER INSERT ON stock_move BEGIN
+  INSERT INTO rack_level (pour_id, bait_id, recipe_id, grade, baits, last_shot_at)
+    VALUES (NEW.pour_id, NEW.bait_id, NEW.recipe_id, NEW.grade, NEW.baits,
+      (SELECT max(s.at) FROM shot s WHERE s.pour_id = NEW.pour_id AND +s.reverses IS NULL
+        AND NOT EXISTS (SELECT 1 FROM shot u WHERE u.reverses = s.id)))
+    ON CONFLICT (pour_id, bait_id, recipe_id, grade) DO UPDATE SET baits = baits + NEW.baits;
+END;
+
+-- A ladder can be called otherwise and put away; what was tried on it stays as it is.
+ALTER TABLE ladder ADD COLUMN away_at TEXT;
+ALTER TABLE ladder ADD COLUMN version INTEGER NOT NULL DEFAULT 1;
+DROP TRIGGER ladder_no_update;
+DROP TRIGGER ladder_no_delete;

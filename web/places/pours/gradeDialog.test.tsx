@@ -1,0 +1,43 @@
+// @vitest-environment jsdom
+import { afterEach, describe, expect, test } from 'vitest';
+import type { PourMold } from '../../../contract/pours.ts';
+import { REASON_IDS } from '../../../core/yield/grades.ts';
+import { reasonWords } from '../../parts/grades.ts';
+import { Page } from '../../testing/page.tsx';
+import { GradeDialog } from './GradeDialog.tsx';
+
+let page: Page;
+let marked: unknown[];
+afterEach(() => page.close());
+const open = async (fill: PourMold['fill'] = 'injection') => {
+  marked = [];
+  const mold = { moldId: 'm', name: 'Sandlance × 4', kind: 'aluminium', fill } as PourMold;
+  page = await Page.open(
+    <GradeDialog at={{ cavity: 3, mold }} onClose={() => undefined} onMark={(...mark) => marked.push(mark)} />,
+  );
+};
+
+describe('what becomes of a bait, in one tap or two', () => {
+  test.each<[string, string[], unknown[]]>([
+    ['to sell', ['✓ To sell'], ['sell']],
+    ['to sell with its flash trimmed', ['To sell, flash trimmed'], ['sell', 'flash']],
+    ['melted again, for a usual reason', ['short fill'], ['remelt', 'short']],
+    ['kept for own water', ['Own water, because:', 'air bubble'], ['own', 'bubble']],
+    ['melted again after all', ['Own water, because:', 'Remelt, because:', 'tone is off'], ['remelt', 'colour']],
+    ['for a rare reason', ['another reason…', 'clumps of salt'], ['remelt', 'clump']],
+    ['not looked at', ['Not looked at yet'], ['unmarked']],
+  ])('%s', async (_what, taps, mark) => {
+    await open();
+    for (const words of taps) await page.press(words);
+    expect(marked).toEqual([mark]);
+  });
+
+  test('every reason is there once more are asked for; at first those of this way of pouring', async () => {
+    await open('dip');
+    expect(page.text).toContain('flake ran off');
+    expect(page.text).not.toContain('hollow nose');
+    await page.press('another reason…');
+    const words = [...page.box.querySelectorAll('button')].map((one) => one.textContent);
+    for (const reason of REASON_IDS) expect(words.filter((one) => one === reasonWords(reason))).toHaveLength(1);
+  });
+});

@@ -155,13 +155,6 @@ export interface RackRow {
   promised: number;
 }
 
-export interface RemeltRow {
-  recipeId: string;
-  recipeName: string;
-  hex: string;
-  grams: number;
-}
-
 export interface StockMove {
   id: string;
   kind: string;

@@ -3,6 +3,7 @@ import type { HeatLimit } from '../core/heat/window.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
 import type { Waits } from '../core/process/waits.ts';
 import { GRADES, type Grade, graded, REASON_IDS, type Reason, TRIMMED } from '../core/yield/grades.ts';
+import { type Blend, blendParts, type Part } from './blend.ts';
 import {
   called,
   count,
@@ -23,7 +24,8 @@ import type { Shape } from './workshop.ts';
 
 export const pourBody = v.strictObject({
   recipeId: rowId,
-  plastisolLotId: v.optional(rowId),
+  /** What its plastic is made of; not said: the opened lot of the first plastisol. */
+  blend: v.optional(blendParts),
   makerId: v.optional(rowId),
   molds: v.pipe(
     v.array(v.strictObject({ moldId: rowId, shots: count(1, 2000) })),
@@ -96,6 +98,8 @@ export const closeBody = v.strictObject({
   rejectG: gramsOr0,
   returnedG: gramsOr0,
   residueG: v.optional(gramsOr0, 0),
+  /** Where rejects and leftover go; not said: the colour's own bin. */
+  binId: v.optional(rowId),
 });
 
 export const hardnessBody = v.strictObject({
@@ -104,7 +108,7 @@ export const hardnessBody = v.strictObject({
   value: called(shorePoints, 'Reading'),
 });
 export const laidOutPatch = v.union([
-  v.strictObject({ plastisolLotId: v.nullable(rowId) }),
+  v.strictObject({ blend: blendParts }),
   v.strictObject({ discarded: v.boolean() }),
 ]);
 
@@ -192,7 +196,9 @@ export interface Pour extends Versioned {
   recipeName: string;
   hex: string;
   recipeRevision: number;
-  plastisol: { id: string; name: string; lotId: string; lotCode: string } | null;
+  /** What its plastic is made of, as planned and as weighed in. */
+  parts: Part[];
+  blend: Blend;
   makerId: string | null;
   ledgerId: string;
   cookMl: number;

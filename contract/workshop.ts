@@ -21,6 +21,7 @@ export const workshopBody = v.partial(
     roomC: called(roomC, 'Room temperature'),
     glassMl: called(volumeMl, 'The cooking glass holds'),
     dropsPerMl: above0(100),
+    remeltHeats: called(count(1, 50), 'Remelt is cooked at most, times'),
   }),
 );
 
@@ -32,6 +33,8 @@ export interface Workshop {
   /** What the cooking glass holds at most. */
   glassMl: number;
   dropsPerMl: number;
+  /** Heats above which remelt is warned of. */
+  remeltHeats: number;
   version: number;
 }
 

@@ -50,7 +50,7 @@ test('two years add up: the rack is what was poured less what left, grams balanc
     one('SELECT max(good_g + reject_g + returned_g + residue_g - cooked_g) AS n FROM balance'),
   ).toBeLessThanOrEqual(1e-9);
   const remelt = one('SELECT sum(reject_g + returned_g) AS n FROM balance');
-  expect(one('SELECT sum(grams) AS n FROM remelt_move')).toBeCloseTo(remelt, 6);
+  expect(one("SELECT sum(grams) AS n FROM bin_move WHERE kind = 'cup'")).toBeCloseTo(remelt, 6);
   expect(
     one('SELECT min(level) AS n FROM (SELECT sum(grams) AS level FROM lot_move GROUP BY lot_id)'),
   ).toBeGreaterThanOrEqual(-1e-6);

@@ -29,7 +29,7 @@ test('a cup weighed wrong is weighed again, and its bin follows', async ({ page,
   await expect(page.getByText('55.8 %')).toBeVisible();
   await expect(page.getByText('2 g', { exact: true })).toBeVisible();
   // The figures above stand there as soon as they are typed; the bin follows what was kept.
-  const bin = async () => (await api<{ remelt: { grams: number }[] }>('GET', '/rack')).remelt[0]?.grams;
+  const bin = async () => (await api<{ items: { grams: number }[] }>('GET', '/bins')).items[0]?.grams;
   await expect.poll(bin).toBeCloseTo(19.2, 6);
 });
 

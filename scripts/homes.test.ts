@@ -29,6 +29,9 @@ const LOG_HOMES: Record<string, string> = {
   stock_move: 'stock',
   bag: 'stock',
   lot_move: 'materials',
+  bin_move: 'bins',
+  cup_part: 'pours',
+  part_weighing: 'pours',
 };
 
 /** Names of logs that a file of another room reads or writes by itself. */

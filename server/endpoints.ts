@@ -1,4 +1,5 @@
 import { awayEndpoints } from './away/routes.ts';
+import { binEndpoints } from './bins/routes.ts';
 import { clockEndpoints } from './clocks/routes.ts';
 import type { Endpoint } from './http/endpoint.ts';
 import { insightEndpoints } from './insight/routes.ts';
@@ -24,6 +25,7 @@ export const endpoints: Endpoint[] = [
   ...moldEndpoints,
   ...materialEndpoints,
   ...recipeEndpoints,
+  ...binEndpoints,
   ...ledgerEndpoints,
   ...pourEndpoints,
   ...stockEndpoints,

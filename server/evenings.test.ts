@@ -2,15 +2,16 @@
 // rack, the bins, the lots and the mold's own counts say what the tally says.
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import type { Bin } from '../contract/bins.ts';
 import type { Page } from '../contract/fields.ts';
 import type { Material } from '../contract/materials.ts';
 import type { Mold } from '../contract/molds.ts';
-import type { Order, RackRow, RemeltRow, StockMove } from '../contract/orders.ts';
+import type { Order, RackRow, StockMove } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import { type Stocked, stocked, TestWorkshop } from './testing/workshop.ts';
 
 type Act =
-  | { does: 'cup'; shots: number; bad: number; own: number; drops: number; slips: boolean }
+  | { does: 'cup'; shots: number; bad: number; own: number; drops: number; remelt: number; slips: boolean }
   | { does: 'weigh' | 'leave' | 'pack' | 'buy' | 'wait'; n: number }
   | { does: 'return' | 'unpack' };
 
@@ -23,6 +24,8 @@ const act: fc.Arbitrary<Act> = fc.oneof(
       bad: fc.nat(2),
       own: fc.nat(2),
       drops: fc.nat(30),
+      // Tenths of the cup that are remelt, also more than lies in the bin.
+      remelt: fc.constantFrom(0, 0, 3, 10),
       slips: fc.boolean(),
     }),
   },
@@ -38,7 +41,6 @@ const act: fc.Arbitrary<Act> = fc.oneof(
 
 interface Rack {
   items: RackRow[];
-  remelt: RemeltRow[];
   moves: StockMove[];
 }
 
@@ -75,9 +77,15 @@ class Evening {
     return { cookedG: 300 + dosedG, goodG: good * BAIT_G, rejectG: bad * BAIT_G, returnedG: returned, residueG: 1 };
   }
 
-  private async cup({ shots, bad, own, drops, slips }: Extract<Act, { does: 'cup' }>) {
-    const { mold, recipe, colourant } = this.stock;
-    const pour = await this.sent<Pour>('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots }] });
+  private async cup({ shots, bad, own, drops, remelt, slips }: Extract<Act, { does: 'cup' }>) {
+    const { mold, recipe, colourant, plastisol } = this.stock;
+    const [bin] = (await this.workshop.get<Page<Bin>>('/bins')).body.items;
+    const share = bin ? remelt / 10 : 0;
+    const blend = [
+      { materialId: plastisol.id, share: 1 - share },
+      { binId: bin?.id, share },
+    ].filter((part) => part.share > 0);
+    const pour = await this.sent<Pour>('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots }], blend });
     const dose = (amount: number) =>
       this.sent<{ doses: { id: string }[] }>(`/ledgers/${pour.ledgerId}/doses`, {
         materialId: colourant.id,
@@ -111,8 +119,8 @@ class Evening {
     this.rack += good - own;
     this.made += shots * CAVITIES;
     this.bad += bad + own;
-    this.remeltG += bad * BAIT_G + 20;
-    this.plastisolG -= 300;
+    this.remeltG += bad * BAIT_G + 20 - 300 * share;
+    this.plastisolG -= 300 * (1 - share);
     this.colourG -= dosedG;
   }
 
@@ -182,13 +190,14 @@ class Evening {
     const lying = (grade: string) =>
       rack.items.filter((row) => row.grade === grade).reduce((sum, row) => sum + row.baits, 0);
     const level = async (id: string) => (await this.workshop.get<Material>(`/materials/${id}`)).body.levelG;
+    const { body: bins } = await this.workshop.get<Page<Bin>>('/bins');
     const { body: learnt } = await this.workshop.get<Mold>(`/molds/${mold.id}`);
     const { body: now } = await this.workshop.get<Order>(`/orders/${order.id}`);
     const { body: list } = await this.workshop.get<Page<Material>>('/materials');
     return {
       rack: lying('sell'),
       own: lying('own'),
-      remeltG: rack.remelt.reduce((sum, row) => sum + row.grams, 0),
+      remeltG: bins.items.reduce((sum, bin) => sum + bin.grams, 0),
       plastisolG: await level(plastisol.id),
       colourG: await level(colourant.id),
       made: learnt.made,

@@ -1,6 +1,7 @@
 import { toJsonSchema } from '@valibot/to-json-schema';
 import fc from 'fast-check';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Bin } from '../contract/bins.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Ledger } from '../contract/recipes.ts';
 import type { Ladder, WaterTest } from '../contract/water.ts';
@@ -52,7 +53,11 @@ beforeAll(async () => {
     `/masters/${stock.master.id}/revisions/${stock.master.latest.id}/water-tests`,
     { place: 'tank' },
   );
+  const { body: bin } = await workshop.post<Bin>('/bins', { name: 'Greens', hex: '#557755' });
   ids = {
+    bins: bin.id,
+    binId: bin.id,
+    partId: pour.parts[0]?.id ?? '',
     masters: stock.master.id,
     molds: stock.mold.id,
     recipes: stock.recipe.id,

@@ -1,7 +1,8 @@
 import { afterEach, beforeEach, expect, test } from 'vitest';
+import type { Bin } from '../contract/bins.ts';
 import type { Page } from '../contract/fields.ts';
 import type { Mold } from '../contract/molds.ts';
-import type { Bag, Order, RackRow, RemeltRow } from '../contract/orders.ts';
+import type { Bag, Order, RackRow } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Recipe } from '../contract/recipes.ts';
 import type { Today } from '../contract/today.ts';
@@ -88,11 +89,12 @@ test('closing a cup moves its baits to the rack and its grams to the remelt bin,
   expect(closed.body.balance?.unaccountedG).toBeCloseTo(4, 9);
   const again = await workshop.post(`/pours/${pour.id}/close`, closing(19, 1));
   expect([again.status, again.body.error.code]).toEqual([409, 'pour-closed']);
-  const { body } = await workshop.get<Page<RackRow> & { remelt: RemeltRow[] }>('/rack');
+  const { body } = await workshop.get<Page<RackRow>>('/rack');
+  const { body: bins } = await workshop.get<Page<Bin>>('/bins');
   expect(body.items.map(({ baits, promised, cured }) => ({ baits, promised, cured }))).toEqual([
     { baits: 19, promised: 16, cured: false },
   ]);
-  expect(body.remelt[0]?.grams).toBeCloseTo(50.2, 6);
+  expect(bins.items[0]?.grams).toBeCloseTo(50.2, 6);
   // The lot gave what was cooked.
   expect(closed.body.lots).toMatchObject([{ materialName: 'Soft 22', lotCode: 'A1', grams: expect.closeTo(254, 6) }]);
 });
@@ -228,8 +230,8 @@ test('a slip of the scale is mended by weighing again: a row of its own, remelt 
   const again = { ...closing(19, 1), cookedG: 250, returnedG: 36 };
   const { body } = await workshop.post<Pour>(`/pours/${pour.id}/weigh`, again);
   expect(body.balance).toMatchObject({ cookedG: 250, returnedG: 36, unaccountedG: expect.closeTo(4, 6) });
-  const { body: rack } = await workshop.get<{ remelt: RemeltRow[] }>('/rack');
-  expect(rack.remelt[0]?.grams).toBeCloseTo(46.2, 6);
+  const { body: bins } = await workshop.get<Page<Bin>>('/bins');
+  expect(bins.items[0]?.grams).toBeCloseTo(46.2, 6);
   const { body: plastisol } = await workshop.get<{ levelG: number }>(`/materials/${stock.plastisol.id}`);
   expect(plastisol.levelG).toBeCloseTo(4750, 6);
   const rows = workshop.data.db.prepare('SELECT cooked_g FROM balance ORDER BY seq').all();

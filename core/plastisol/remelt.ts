@@ -20,7 +20,7 @@ export const remeltSchema = v.strictObject({
  *   heats nobody knows (they count towards none).
  * Source: workshop practice: plastisol yellows and hardens with each heat, and a small tired share does not show.
  */
-export function mixRemelt({ parts, shareThreshold }: v.InferOutput<typeof remeltSchema>) {
+export function mixRemelt({ parts, shareThreshold = usual('tiredShare') }: v.InferInput<typeof remeltSchema>) {
   const grams = parts.reduce((sum, one) => sum + one.grams, 0);
   const known = parts.filter((one): one is typeof one & { heats: number } => one.heats !== null);
   const share = (least: number) =>

@@ -153,7 +153,7 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       do: 'look',
       ...ready,
       say: `Open ${ready.mold.name} and look.`,
-      why: `Tap each bad bait and say why; then the rest good. ${n} to mark.`,
+      why: `Tap what is not to sell and say why; then the rest good. ${n} to mark.`,
     };
   }
   if (toShoot.length > 0) {

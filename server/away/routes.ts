@@ -38,6 +38,7 @@ const KINDS: Record<string, Kind> = {
     waiting: 'SELECT code FROM customer_order WHERE customer_id = @id AND sent_at IS NULL AND cancelled_at IS NULL',
     touches: ['customers'],
   },
+  bins: { table: 'bin', what: 'bin', touches: ['bins', 'recipes'] },
   ladders: { table: 'ladder', what: 'tail ladder', touches: ['ladders'] },
   // A mold that was poured from is retired; one that was only written down is thrown out.
   molds: { table: 'mold', what: 'mold', loose: true, touches: ['molds', 'baits', 'today', 'line'] },

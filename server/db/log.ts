@@ -14,7 +14,9 @@ export type Log =
   | 'spark_run'
   | 'water_test'
   | 'ladder_trial'
-  | 'stock_move';
+  | 'stock_move'
+  | 'bin_move'
+  | 'part_weighing';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

@@ -51,12 +51,24 @@ const renamed = ({ good, bad, result, ...row }: Record<string, Value>) => ({
 function carried(rows: Released['rows']): Released['rows'] {
   const graded = new Set(['cavity_mark', 'cavity_sum', 'pour_mold', 'mold_sum']);
   const racked = new Set(['stock_move', 'rack_level']);
-  return Object.fromEntries(
-    Object.entries(rows).map(([table, all]) => [
-      table,
-      all.map((row) => (graded.has(table) ? renamed(row) : racked.has(table) ? { ...row, grade: 'sell' } : row)),
-    ]),
-  );
+  const { remelt_move: moves = [], remelt_level: _, ...others } = rows;
+  const kept = Object.entries(others).map(([table, all]): [string, Record<string, Value>[]] => [
+    table,
+    all.map((row) => {
+      if (graded.has(table)) return renamed(row);
+      if (racked.has(table)) return { ...row, grade: 'sell' };
+      const { plastisol_id: _material, plastisol_lot_id: _lot, ...pour } = row;
+      return table === 'pour' ? pour : row;
+    }),
+  ]);
+  // A colour's grams lie in its own bin, each row as it was; the lot of a cup is all of its plastic.
+  const inBins = moves.map(({ recipe_id, ...row }) => ({ ...row, bin_id: recipe_id as Value }));
+  const parts = (rows.pour ?? []).filter((row) => row.plastisol_lot_id !== null);
+  return Object.fromEntries([
+    ...kept,
+    ['bin_move', inBins],
+    ['cup_part', parts.map((row) => ({ pour_id: row.id as Value, lot_id: row.plastisol_lot_id as Value, share: 1 }))],
+  ]);
 }
 
 test('every released schema has a workshop of it here, the newest but the one this program makes included', () => {
@@ -74,6 +86,7 @@ test.each(released.map((one) => [one.schema, one] as const))(
     try {
       expect([schemaOf(db), strangeIn(db), db.pragma('foreign_key_check')]).toEqual([newestSchema(), null, []]);
       for (const [table, rows] of Object.entries(carried(one.rows))) {
+        if (rows.length === 0) continue;
         const columns = Object.keys(rows[0] ?? {});
         const now = db.prepare(`SELECT ${columns.join(', ')} FROM "${table}"`).all();
         expect(now, table).toHaveLength(rows.length);

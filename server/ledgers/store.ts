@@ -1,3 +1,4 @@
+import type { MaterialKind } from '../../contract/materials.ts';
 import type { Dose, Ledger } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
 import { standing } from '../db/log.ts';
@@ -16,6 +17,11 @@ export const dosesOf = (db: Db, ledgerId: string) =>
 /** SQL: the materials that were dosed into a ledger and not taken back. @param ledger its id in the query around it. */
 export const dosedInto = (ledger: string) =>
   `SELECT material_id FROM dose d WHERE d.ledger_id = ${ledger} AND ${standing('dose', 'd')}`;
+
+/** SQL: whether anything of these kinds was dosed into it. @param ledger its id in the query around it. */
+export const hasDosed = (ledger: string, kinds: MaterialKind[]) =>
+  `EXISTS (SELECT 1 FROM dose d JOIN material ON material.id = d.material_id WHERE d.ledger_id = ${ledger}
+    AND material.kind IN (${kinds.map((kind) => `'${kind}'`).join(', ')}) AND ${standing('dose', 'd')})`;
 
 /** The number of the newest row of a ledger, taken back or not; 0 before the first. */
 export const lastDose = (db: Db, ledgerId: string): number =>

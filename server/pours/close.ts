@@ -1,27 +1,83 @@
 import type * as v from 'valibot';
+import type { Part } from '../../contract/blend.ts';
 import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
 import type { closeBody, Pour } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
+import { binGrams, returnedOf } from '../../core/plastisol/bin.ts';
+import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
 import { balance } from '../../core/yield/counts.ts';
 import { countGrades } from '../../core/yield/grades.ts';
+import { addToBin, binOfRecipe, putBack, returnedByPour, takeOutOfBin, usedByPour } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
-import { insert, run } from '../db/rows.ts';
+import { first, insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLotMove, drawMaterial } from '../materials/store.ts';
 import { rackPoured } from '../stock/bags.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { getPour } from './read.ts';
-import { aboutMold, type OpenPour, openPour } from './write.ts';
+import { aboutMold, openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof closeBody>;
 
-function drawFromLots(db: Db, pour: OpenPour, cookedG: number, at: string): void {
+/** Takes what a cup is made of out of its lots and bins: as weighed in, of the rest by its shares. */
+function drawParts(db: Db, pour: Pour, cookedG: number, at: string): void {
   const { g: dosedG, rows } = dosedIn(db, pour.ledgerId);
   for (const { materialId, g } of rows) drawMaterial(db, materialId, g, { pourId: pour.id }, at);
-  const plastisolG = Math.max(0, cookedG - dosedG);
-  if (pour.plastisolId) drawMaterial(db, pour.plastisolId, plastisolG, { pourId: pour.id }, at, pour.plastisolLotId);
+  const grams = gramsOf(pour.parts, Math.max(0, cookedG - dosedG));
+  pour.parts.forEach((part, i) => {
+    drawMore(db, pour.id, part, grams[i] as number, at);
+  });
+}
+
+function drawMore(db: Db, pourId: string, part: Part, grams: number, at: string): void {
+  if (grams <= 0) return;
+  if (part.binId) takeOutOfBin(db, part.binId, grams, { pourId, at });
+  else drawMaterial(db, part.materialId as string, grams, { pourId }, at, part.lotId);
+}
+
+/** More or less was cooked than was said: each part by what it changes. */
+function redraw(db: Db, pour: Pour, before: number, now: number, at: string, note: string): void {
+  const { g: dosedG } = dosedIn(db, pour.ledgerId);
+  const [was, is] = [before, now].map((cookedG) => gramsOf(pour.parts, Math.max(0, cookedG - dosedG))) as [
+    number[],
+    number[],
+  ];
+  pour.parts.forEach((part, i) => {
+    const more = (is[i] as number) - (was[i] as number);
+    if (more > 0) drawMore(db, pour.id, part, more, at);
+    else if (more < 0 && part.binId) putBack(db, part.binId, -more, { pourId: pour.id, note, at });
+    else if (more < 0)
+      addLotMove(db, { lotId: part.lotId as string, kind: 'reversed', grams: -more, pourId: pour.id, note }, at);
+  });
+}
+
+/** What comes back of a cup is once more cooked, and as salty as the cup. */
+function returnToBin(db: Db, pour: Pour, grams: number, cookedG: number, binId: string | undefined, at: string): void {
+  if (grams <= 0) return;
+  const { g: dosedG, saltG } = dosedIn(db, pour.ledgerId);
+  const remelt = usedByPour(db, pour.id);
+  const plasticG = Math.max(0, cookedG - dosedG);
+  const freshG = Math.max(0, plasticG - binGrams(remelt));
+  const state = cupState({ cupG: cookedG, freshG, remelt, dosedSaltG: saltG });
+  const into = binId ?? binOfRecipe(db, pour.recipeId, at);
+  addToBin(db, into, returnedOf(grams, state), { kind: 'cup', pourId: pour.id, at });
+}
+
+/** The same once it was weighed again: what is more or less, of everything that came back alike. */
+function returnAgain(db: Db, pour: Pour, more: number, cookedG: number, at: string, note: string): void {
+  const back = returnedByPour(db, pour.id);
+  const sum = binGrams(back);
+  if (sum <= 0) {
+    returnToBin(db, pour, more, cookedG, undefined, at);
+    return;
+  }
+  for (const { binId, heats, grams, saltG, saltUnknownG } of back) {
+    const share = more / sum;
+    const layer = { heats, grams: grams * share, saltG: saltG * share, saltUnknownG: saltUnknownG * share };
+    addToBin(db, binId, [layer], { kind: 'cup', pourId: pour.id, note, at });
+  }
 }
 
 /** What of each bait is kept, by grade: to sell, and for own water. */
@@ -57,19 +113,21 @@ function checkWeights(body: Weighed, baits: number): void {
 /** Closes a cup: the balance, what it used, what lies on the rack and in the remelt bin now, and the cure clock. */
 export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
   const at = now.toISOString();
-  const open = openPour(db, id);
+  openPour(db, id);
   const pour = getPour(db, id);
   const kept = keptByBait(pour);
   const baits = [...kept.values()].reduce((sum, { sell, own }) => sum + sell + own, 0);
   checkWeights(body, baits);
-  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
-  drawFromLots(db, open, body.cookedG, at);
+  const { binId, ...weighed } = body;
+  if (binId !== undefined && !first(db, 'SELECT 1 FROM bin WHERE id = ?', [binId]))
+    throw new Failure('invalid-input', 'That bin is not here.', 'binId');
+  insert(db, 'balance', { id: newId(), pourId: id, ...weighed, at });
+  drawParts(db, pour, body.cookedG, at);
   for (const [baitId, counts] of kept)
     for (const grade of RACK_GRADES)
       if (counts[grade] > 0)
         rackPoured(db, { baitId, recipeId: pour.recipeId, pourId: id, grade, baits: counts[grade], at });
-  const remeltG = body.rejectG + body.returnedG;
-  if (remeltG > 0) insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, at });
+  returnToBin(db, pour, body.rejectG + body.returnedG, body.cookedG, binId, at);
   keepCounts(db, id);
   run(
     db,
@@ -89,13 +147,10 @@ export function weighAgain(db: Db, id: string, body: Weighed, at: string): void 
   if (!pour.balance) throw new Failure('invalid-input', `${pour.code} is not closed yet; close it with these weights.`);
   const marks = countMarks(db, id);
   checkWeights(body, totalOf(marks, 'sell') + totalOf(marks, 'own'));
-  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
-  const remeltG = body.rejectG + body.returnedG - (pour.balance.rejectG + pour.balance.returnedG);
+  const { binId: _, ...weighed } = body;
+  insert(db, 'balance', { id: newId(), pourId: id, ...weighed, at });
   const note = 'weighed again';
-  if (remeltG !== 0)
-    insert(db, 'remelt_move', { id: newId(), recipeId: pour.recipeId, grams: remeltG, pourId: id, note, at });
-  const cookedG = body.cookedG - pour.balance.cookedG;
-  if (!pour.plastisol || cookedG === 0) return;
-  if (cookedG > 0) drawMaterial(db, pour.plastisol.id, cookedG, { pourId: id }, at, pour.plastisol.lotId);
-  else addLotMove(db, { lotId: pour.plastisol.lotId, kind: 'reversed', grams: -cookedG, pourId: id, note }, at);
+  redraw(db, pour, pour.balance.cookedG, body.cookedG, at, note);
+  const more = body.rejectG + body.returnedG - (pour.balance.rejectG + pour.balance.returnedG);
+  if (more !== 0) returnAgain(db, pour, more, body.cookedG, at, note);
 }

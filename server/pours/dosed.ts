@@ -7,6 +7,8 @@ import { ownUnits, workshop } from '../workshop/store.ts';
 
 interface Dosed {
   g: number;
+  /** Of it salt. */
+  saltG: number;
   /** Names of materials whose weight is only usual of their kind. */
   byDefault: string[];
   rows: { materialId: string; g: number }[];
@@ -15,7 +17,7 @@ interface Dosed {
 /** What the doses of a ledger weigh, taken-back ones left out. */
 export function dosedIn(db: Db, ledgerId: string): Dosed {
   const totals = cupTotals(dosesOf(db, ledgerId));
-  if (totals.length === 0) return { g: 0, byDefault: [], rows: [] };
+  if (totals.length === 0) return { g: 0, saltG: 0, byDefault: [], rows: [] };
   const materials = new Map(
     all<Doseable & { id: string; name: string }>(
       db,
@@ -30,10 +32,16 @@ export function dosedIn(db: Db, ledgerId: string): Dosed {
   };
   const weighed = totals.map((total) => {
     const material = materials.get(total.materialId) as Doseable & { name: string };
-    return { materialId: total.materialId, name: material.name, ...doseGrams(total, material, own) };
+    return {
+      materialId: total.materialId,
+      name: material.name,
+      kind: material.kind,
+      ...doseGrams(total, material, own),
+    };
   });
   return {
     g: weighed.reduce((sum, row) => sum + row.g, 0),
+    saltG: weighed.reduce((sum, row) => sum + (row.kind === 'salt' ? row.g : 0), 0),
     byDefault: [...new Set(weighed.filter((row) => row.byDefault).map((row) => row.name))],
     rows: weighed.map(({ materialId, g }) => ({ materialId, g })),
   };

@@ -24,6 +24,7 @@ import { itemsOf } from '../recipes/store.ts';
 import { bagsOfPour } from '../stock/bags.ts';
 import { countMarks, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
+import { blendOf, partsOf } from './parts.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
@@ -157,8 +158,6 @@ interface PourRecord extends Row {
   code: string;
   recipeId: string;
   recipeRevisionId: string;
-  plastisolId: string | null;
-  plastisolLotId: string | null;
   ledgerId: string;
   makerId: string | null;
   cookMl: number;
@@ -176,6 +175,10 @@ export function getPour(db: Db, id: string): Pour {
   const recipe = mustFind<{ name: string; hex: string }>(db, 'recipe', row.recipeId, 'recipe');
   const shots = shotsOf(db, id);
   const { g, byDefault } = dosedIn(db, row.ledgerId);
+  const parts = partsOf(db, id, row.plan.cookG);
+  const weighed = balanceOf(db, id);
+  const wanted =
+    row.wantedScale && row.wantedHardness !== null ? { scale: row.wantedScale, value: row.wantedHardness } : null;
   return {
     id,
     version: row.version,
@@ -184,19 +187,13 @@ export function getPour(db: Db, id: string): Pour {
     recipeName: recipe.name,
     hex: recipe.hex,
     recipeRevision: mustFind<{ number: number }>(db, 'recipe_revision', row.recipeRevisionId, 'recipe revision').number,
-    plastisol:
-      first(
-        db,
-        `SELECT material.id, material.name, lot.id AS lot_id, lot.code AS lot_code FROM lot JOIN material ON material.id = lot.material_id
-         WHERE lot.id = ?`,
-        [row.plastisolLotId],
-      ) ?? null,
+    parts,
+    blend: blendOf(db, { ...row, wanted }, parts, weighed?.cookedG ?? null),
     makerId: row.makerId,
     ledgerId: row.ledgerId,
     cookMl: row.cookMl,
     plan: row.plan,
-    wanted:
-      row.wantedScale && row.wantedHardness !== null ? { scale: row.wantedScale, value: row.wantedHardness } : null,
+    wanted,
     laidOutAt: row.laidOutAt,
     startedAt: row.startedAt,
     closedAt: row.closedAt,
@@ -209,7 +206,7 @@ export function getPour(db: Db, id: string): Pour {
     heats: heatsOf(db, id),
     limits: limitsOf(db, row),
     shots,
-    balance: balanceOf(db, id),
+    balance: weighed,
     hardness: hardnessOf(db, id),
     orders: all(
       db,

@@ -1,3 +1,6 @@
+import * as v from 'valibot';
+import { weighInBody } from '../../contract/blend.ts';
+import { shore } from '../../contract/fields.ts';
 import {
   closeBody,
   hardnessBody,
@@ -15,9 +18,11 @@ import { insert } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { closePour, weighAgain } from './close.ts';
+import { weighIn } from './parts.ts';
+import { plastics } from './plastics.ts';
 import { getPour, listPours } from './read.ts';
 import { waitsIn } from './waits.ts';
-import { addHeat, addMarks, addShot, chooseLot, discard, layOutPour, openPour } from './write.ts';
+import { addHeat, addMarks, addShot, chooseBlend, discard, layOutPour, openPour } from './write.ts';
 
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
 const tapped = ['pours', 'clocks', 'today'];
@@ -43,7 +48,24 @@ export const pourEndpoints = [
     run: ({ db, body, params, version, at }) => {
       const id = params.id as string;
       if ('discarded' in body) discard(db, id, version, body.discarded, at);
-      else chooseLot(db, id, version, body.plastisolLotId);
+      else chooseBlend(db, id, version, body.blend);
+      return getPour(db, id);
+    },
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/plastics',
+    query: v.strictObject({ scale: v.optional(shore, '00') }),
+    run: ({ db, query }) => plastics(db, query.scale),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/weighed',
+    body: weighInBody,
+    touches: ['pours'],
+    run: ({ db, body, params, at }) => {
+      const { id } = openPour(db, params.id as string);
+      weighIn(db, id, body, at);
       return getPour(db, id);
     },
   }),
@@ -81,7 +103,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/close',
     body: closeBody,
-    touches: [...bench, 'rack', 'orders', 'recipes', 'molds', 'materials', 'insight'],
+    touches: [...bench, 'rack', 'orders', 'recipes', 'molds', 'materials', 'insight', 'bins'],
     run: ({ db, body, params, now }) => {
       closePour(db, params.id as string, body, now);
       return getPour(db, params.id as string);
@@ -91,7 +113,7 @@ export const pourEndpoints = [
     method: 'POST',
     path: '/pours/:id/weigh',
     body: closeBody,
-    touches: ['pours', 'rack', 'recipes', 'materials', 'today', 'insight'],
+    touches: ['pours', 'rack', 'recipes', 'materials', 'today', 'insight', 'bins'],
     run: ({ db, body, params, at }) => {
       weighAgain(db, params.id as string, body, at);
       return getPour(db, params.id as string);

@@ -1,5 +1,6 @@
 import { addSeconds } from 'date-fns/addSeconds';
 import type * as v from 'valibot';
+import type { BlendWish } from '../../contract/blend.ts';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { marksBody, Pour, pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
@@ -14,6 +15,7 @@ import { openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision } from '../recipes/store.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
+import { changeParts, writeParts } from './parts.ts';
 import { getPour, moldsOf } from './read.ts';
 
 type NewPour = v.InferOutput<typeof pourBody>;
@@ -46,29 +48,9 @@ function linkOrderLines(db: Db, pourId: string, body: NewPour, baitIds: Set<stri
   });
 }
 
-function lotOfPlastisol(db: Db, lotId: string): { id: string; materialId: string } {
-  const lot = first<{ id: string; materialId: string }>(
-    db,
-    `SELECT lot.id, lot.material_id FROM lot JOIN material ON material.id = lot.material_id WHERE lot.id = ? AND material.kind = 'plastisol'`,
-    [lotId],
-  );
-  if (!lot) throw new Failure('invalid-input', 'That is not a lot of plastisol.', 'plastisolLotId');
-  return lot;
-}
-
-function plastisolLot(db: Db, body: NewPour): { id: string; materialId: string } | undefined {
-  if (body.plastisolLotId) return lotOfPlastisol(db, body.plastisolLotId);
-  const material = first<{ id: string }>(
-    db,
-    `SELECT id FROM material WHERE kind = 'plastisol' ORDER BY created_at LIMIT 1`,
-  );
-  return material ? openLot(db, material.id) : undefined;
-}
-
 interface Gathered extends CupWish {
   molds: MoldRow[];
   revisionId: string;
-  lot: { id: string; materialId: string } | undefined;
   bait: { wantedScale: 'A' | '00' | null; wantedHardness: number | null };
 }
 
@@ -87,7 +69,6 @@ function gather(db: Db, body: NewPour, opens: (Waits | undefined)[]): Gathered {
     },
     glassMl: workshop(db).glassMl,
     measures: ownUnits(db),
-    lot: plastisolLot(db, body),
     bait: mustFind(db, 'bait', chosen[0]?.mold.baitId as string, 'bait'),
   };
 }
@@ -96,7 +77,7 @@ function gather(db: Db, body: NewPour, opens: (Waits | undefined)[]): Gathered {
 export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | undefined)[] = []): string {
   const gathered = gather(db, body, opens);
   const plan = planCup(gathered);
-  const { bait, lot } = gathered;
+  const { bait } = gathered;
   const id = newId();
   const code = `P${nextNumber(db, 'pour')}`;
   insert(db, 'pour', {
@@ -104,8 +85,6 @@ export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | un
     code,
     recipeId: body.recipeId,
     recipeRevisionId: gathered.revisionId,
-    plastisolId: lot?.materialId,
-    plastisolLotId: lot?.id,
     ledgerId: addLedger(db, code, plan.cookMl, at, true),
     makerId: body.makerId,
     cookMl: plan.cookMl,
@@ -118,6 +97,7 @@ export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | un
   plan.molds.forEach(({ moldId, shots }, position) => {
     insert(db, 'pour_mold', { pourId: id, moldId, position, shots });
   });
+  writeParts(db, id, body.blend);
   linkOrderLines(db, id, body, new Set(gathered.molds.map((mold) => mold.baitId)));
   return id;
 }
@@ -127,8 +107,6 @@ export interface OpenPour {
   code: string;
   ledgerId: string;
   recipeId: string;
-  plastisolId: string | null;
-  plastisolLotId: string | null;
   plan: Pour['plan'];
   closedAt: string | null;
 }
@@ -231,9 +209,9 @@ export function discard(db: Db, id: string, version: number, discarded: boolean,
   update(db, 'pour', id, version, { discardedAt: stamp, closedAt: stamp }, 'pour');
 }
 
-/** The lot of plastisol that goes into the cup. */
-export function chooseLot(db: Db, id: string, version: number, plastisolLotId: string | null): void {
+/** Another blend for a cup into which nothing is weighed yet. */
+export function chooseBlend(db: Db, id: string, version: number, blend: BlendWish): void {
   openPour(db, id);
-  const lot = plastisolLotId ? lotOfPlastisol(db, plastisolLotId) : undefined;
-  update(db, 'pour', id, version, { plastisolLotId, plastisolId: lot?.materialId ?? null }, 'pour');
+  update(db, 'pour', id, version, {}, 'pour');
+  changeParts(db, id, blend);
 }

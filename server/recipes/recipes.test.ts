@@ -100,7 +100,7 @@ test('what of a colour is here: baits on the rack, grams to remelt, and its pour
   const row = (await workshop.get<{ items: RecipeRow[] }>('/recipes')).body.items[0];
   // 40 g of sprues and one bad bait of 10.2 g.
   expect([row?.pours, row?.baits, row?.remeltG]).toEqual([1, 11, 50.2]);
-  expect((await recipe()).pourList).toMatchObject([{ id: pour.id, revisionNumber: 1, good: 11, hardness: null }]);
+  expect((await recipe()).pourList).toMatchObject([{ id: pour.id, revisionNumber: 1, sell: 11, hardness: null }]);
   await workshop.post('/rack/out', {
     kind: 'fished',
     baitId: stock.master.baitId,

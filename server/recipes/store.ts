@@ -3,6 +3,7 @@ import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
 import { scaleLines } from '../../core/plastisol/recipe.ts';
+import { BIN_GRAMS } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -89,7 +90,7 @@ export function latestRevision(db: Db, recipeId: string): RecipeRevision {
 const LISTING = {
   select: `SELECT /*sort*/ recipe.*, (SELECT count(*) FROM pour WHERE recipe_id = recipe.id) AS pours,
     coalesce((SELECT sum(baits) FROM rack_level k WHERE k.recipe_id = recipe.id AND k.baits <> 0 AND k.grade = 'sell'), 0) AS baits,
-    coalesce((SELECT grams FROM remelt_level r WHERE r.recipe_id = recipe.id), 0) AS remelt_g
+    ${BIN_GRAMS('recipe.id')} AS remelt_g
     FROM recipe`,
   sorts: { name: 'recipe.name', created: 'recipe.created_at' },
   order: 'name',

@@ -3,7 +3,7 @@ import { Failure } from '../../core/failure.ts';
 import { first } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { promisedByRack } from '../orders/need.ts';
-import { bagByCode, remelt, stockMoves, stockOut, unpack } from './store.ts';
+import { bagByCode, stockMoves, stockOut, unpack } from './store.ts';
 
 const touches = ['rack', 'orders', 'today', 'line', 'recipes', 'pours'];
 
@@ -13,7 +13,6 @@ export const stockEndpoints = [
     path: '/rack',
     run: ({ db, at }) => ({
       items: promisedByRack(db, at),
-      remelt: remelt(db),
       moves: stockMoves(db),
       nextCursor: null,
     }),
@@ -25,7 +24,7 @@ export const stockEndpoints = [
     touches,
     run: ({ db, body, at }) => {
       stockOut(db, body, at);
-      return { items: promisedByRack(db, at), remelt: remelt(db), moves: stockMoves(db), nextCursor: null };
+      return { items: promisedByRack(db, at), moves: stockMoves(db), nextCursor: null };
     },
   }),
   endpoint({ method: 'GET', path: '/bags/:code', run: ({ db, params }) => bagByCode(db, params.code as string) }),

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import type { Bag, Order, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, Order, RackRow, StockMove } from '../../contract/orders.ts';
 import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
@@ -12,7 +12,6 @@ afterEach(() => workshop.close());
 
 interface Rack {
   items: RackRow[];
-  remelt: RemeltRow[];
   moves: StockMove[];
 }
 const rack = async () => (await workshop.get<Rack>('/rack')).body;

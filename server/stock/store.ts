@@ -1,4 +1,4 @@
-import type { Bag, RackGrade, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, RackGrade, RackRow, StockMove } from '../../contract/orders.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
@@ -28,13 +28,6 @@ const rackOf = (db: Db, at: string, { baitId, recipeId, grade }: What) =>
       recipeId,
       grade,
     },
-  );
-
-export const remelt = (db: Db) =>
-  all<RemeltRow>(
-    db,
-    `SELECT recipe_id, recipe.name AS recipe_name, recipe.hex, grams FROM remelt_level
-     JOIN recipe ON recipe.id = recipe_id WHERE grams > 0 ORDER BY grams DESC`,
   );
 
 interface Take {

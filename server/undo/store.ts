@@ -1,10 +1,12 @@
 import { Failure } from '../../core/failure.ts';
+import { getBin, refuseUnlessGiven } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
 import { type Log, takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { first, type Row } from '../db/rows.ts';
 import { getLedger, refuseClosed } from '../ledgers/store.ts';
 import { getMold } from '../molds/store.ts';
+import { cupOfPart } from '../pours/parts.ts';
 import { getPour } from '../pours/read.ts';
 import { aboutMold, openPour } from '../pours/write.ts';
 import { backOnTheRack, refuseUnlessMoved } from '../stock/store.ts';
@@ -56,6 +58,23 @@ const WAYS: Record<Log, Way> = {
   spark_run: OF_A_MOLD,
   water_test: IN_WATER,
   ladder_trial: IN_WATER,
+  bin_move: {
+    touches: ['bins', 'recipes'],
+    change: ({ grams, saltG, saltUnknownG }) => ({
+      kind: 'reversed',
+      grams: -Number(grams),
+      saltG: -Number(saltG),
+      saltUnknownG: -Number(saltUnknownG),
+    }),
+    after: (db, row) => {
+      refuseUnlessGiven(row);
+      return getBin(db, String(row.binId));
+    },
+  },
+  part_weighing: {
+    touches: ['pours'],
+    after: (db, { partId }) => getPour(db, openPour(db, cupOfPart(db, String(partId))).id),
+  },
   stock_move: {
     touches: ['rack', 'orders', 'today', 'line', 'recipes', 'pours'],
     change: backOnTheRack,

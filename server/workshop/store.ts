@@ -13,6 +13,7 @@ const EMPTY = {
   roomC: usual('roomC'),
   glassMl: usual('glassMl'),
   dropsPerMl: usual('dropsPerMl'),
+  remeltHeats: usual('heatsMost'),
 };
 
 export function workshop(db: Db): Workshop {

@@ -1,9 +1,11 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
+import type { Bin } from '../../contract/bins.ts';
+import type { Plastics } from '../../contract/blend.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
-import type { Bag, Customer, Order, OrderRow, RackRow, RemeltRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, Customer, Order, OrderRow, RackRow, StockMove } from '../../contract/orders.ts';
 import type { Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
 import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
@@ -45,7 +47,6 @@ const one = <T>(key: string, path: string, id: string) =>
   queryOptions({ queryKey: [key, id], queryFn: () => call<T>(`${path}/${encodeURIComponent(id)}`) });
 
 export interface Rack extends Page<RackRow> {
-  remelt: RemeltRow[];
   moves: StockMove[];
 }
 
@@ -88,6 +89,9 @@ export const queries = {
   openPours: list<PourRow>('pours', '/pours', `${MOST}&only=open`),
   pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
   pour: (id: string) => one<Pour>('pours', '/pours', id),
+  bins: list<Bin>('bins', '/bins', ''),
+  plastics: (scale: 'A' | '00') =>
+    queryOptions({ queryKey: ['pours', 'plastics', scale], queryFn: () => call<Plastics>(`/plastics?scale=${scale}`) }),
   rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),
   bag: (code: string) => one<Bag>('orders', '/bags', code),
   openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),

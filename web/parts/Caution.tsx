@@ -10,6 +10,8 @@ const CAUTIONS = {
   vacuum: 'Rated chamber only, cup at least four times the mix, eyes covered: it boils over before it collapses.',
   powder:
     'Pearl powder and ground salt are dust: wear particle filtration as well as the vapour cartridges. Damp pigment spits in hot plastisol.',
+  remelt:
+    'Given or used baits: dry, no hooks, no lead, no other rubber. One wet bait in a hot cup spits; one of another plastic spoils all of it.',
   dip: 'Rods and gloves dry before they come near the cup; quench bowl well away from it. Water in hot plastisol spits.',
   lead: 'Lead: gloves, wash hands afterwards, no eating or drinking beside it, none within reach of children. Many places restrict lead in tackle: tungsten, tin or brass do the same work.',
   machine:

@@ -1,4 +1,5 @@
 import { useNavigate } from 'react-router';
+import type { BlendWish } from '../../contract/blend.ts';
 import type { Pour } from '../../contract/pours.ts';
 import { useWrite } from '../api/write.ts';
 import { useTaste } from './taste.tsx';
@@ -7,6 +8,7 @@ interface NeededCup {
   recipeId: string;
   molds: { moldId: string; shots: number }[];
   orderLines?: { orderLineId: string; baits: number }[];
+  blend?: BlendWish | undefined;
 }
 
 /** Lays out a cup as a pour of this maker's and goes to its sheet. */
@@ -14,13 +16,14 @@ export function useLayOut() {
   const navigate = useNavigate();
   const { maker } = useTaste();
   return useWrite<Pour, NeededCup>(
-    ({ recipeId, molds, orderLines = [] }) => ({
+    ({ recipeId, molds, orderLines = [], blend }) => ({
       path: '/pours',
       body: {
         recipeId,
         ...(maker ? { makerId: maker.id } : {}),
         molds: molds.map(({ moldId, shots }) => ({ moldId, shots })),
         orderLines,
+        ...(blend ? { blend } : {}),
       },
     }),
     (pour) => navigate(`/pours/${pour.id}`),

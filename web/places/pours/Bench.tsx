@@ -7,6 +7,7 @@ import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { meaning } from '../../../core/process/next.ts';
 import { queries } from '../../api/queries.ts';
 import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
 import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
 import { CupCurve } from './CupCurve.tsx';
@@ -14,6 +15,7 @@ import { CupSide } from './CupSide.tsx';
 import type { Cup } from './cupState.ts';
 import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
+import { partText } from './partText.ts';
 import { useAtTheCup } from './useAtTheCup.ts';
 
 export function Bench() {
@@ -82,7 +84,7 @@ function Standing({ pour, materials }: { pour: Pour; materials: Material[] }) {
               onRest={(shot) => at.write.restGood(shot, mold)}
             />
           ))}
-          <InTheCup cup={cup} />
+          <InTheCup cup={cup} pour={pour} />
           {/* In the hand the molds come first. */}
           <div className="lg:hidden">{curve}</div>
         </section>
@@ -94,11 +96,13 @@ function Standing({ pour, materials }: { pour: Pour; materials: Material[] }) {
 }
 
 /** What the next shot is drawn from: the doses as they add up now. */
-function InTheCup({ cup }: { cup: Cup }) {
+function InTheCup({ cup, pour }: { cup: Cup; pour: Pour }) {
+  const taste = useTaste();
   const totals = cupTotals(cup.doses);
   const name = (materialId: string) => cup.doses.find((dose) => dose.materialId === materialId)?.materialName ?? '';
   return (
     <p className="px-3.5 text-lg">
+      {pour.parts.length > 0 && `${pour.parts.map((part) => partText(part, taste)).join(' + ')}. `}
       <b>In the cup: </b>
       {totals.length === 0
         ? 'plain, nothing dosed yet'

@@ -1,11 +1,13 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { closeBody, type Pour } from '../../../contract/pours.ts';
 import { Failure, type Told } from '../../../core/failure.ts';
 import { balance } from '../../../core/yield/counts.ts';
 import { countGrades } from '../../../core/yield/grades.ts';
+import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { gradesText } from '../../parts/grades.ts';
-import { FigureIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, FigureIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -16,10 +18,13 @@ interface Weighed {
   rejectG: number | null;
   returnedG: number | null;
   residueG: number | null;
+  /** Null: the colour's own bin. */
+  binId: string | null;
 }
 
 /** What was not put on the scale weighs nothing. */
-const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG }: Weighed) => ({
+const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, binId }: Weighed) => ({
+  ...(binId === null ? {} : { binId }),
   cookedG,
   goodG: goodG ?? 0,
   rejectG: rejectG ?? 0,
@@ -29,10 +34,10 @@ const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG }: Weighed) => ({
 
 /** The balance of what is typed so far, or why there is none. */
 function balanced(weighed: Weighed): { figures?: ReturnType<typeof balance>; refused?: Told } {
-  const { cookedG, ...rest } = bodyOf(weighed);
+  const { cookedG, goodG, rejectG, returnedG, residueG } = bodyOf(weighed);
   if (!cookedG) return {};
   try {
-    return { figures: balance({ cookedG, ...rest }) };
+    return { figures: balance({ cookedG, goodG, rejectG, returnedG, residueG }) };
   } catch (error) {
     if (!(error instanceof Failure)) throw error;
     return { refused: error.told };
@@ -52,6 +57,7 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
     rejectG: before?.rejectG ?? null,
     returnedG: before?.returnedG ?? null,
     residueG: before?.residueG ?? null,
+    binId: null,
   });
   const sheet = useSheet<Weighed>({
     schema: closeBody,
@@ -60,6 +66,8 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
     body: bodyOf,
   });
   const { cookedG, goodG } = sheet.values;
+  const bins = useQuery(queries.bins).data?.items ?? [];
+  const others = bins.filter((bin) => bin.awayAt === null && bin.recipeId !== pour.recipeId);
   const marks = pour.shots.flatMap((shot) => shot.marks);
   const made = pour.shots.reduce(
     (sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
@@ -86,7 +94,7 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
         of={sheet}
         by={{ error: close.error, isPending: close.isPending || refused !== undefined }}
         onSend={() => close.mutate()}
-        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(5,1fr)_auto] gap-4 items-start"
+        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(6,1fr)_auto] gap-4 items-start"
       >
         <FigureIn
           at="cookedG"
@@ -99,8 +107,18 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
         />
         <FigureIn at="goodG" autoFocus={open} {...(counts.own > 0 ? { hint: 'own water with them' } : {})} />
         <FigureIn at="rejectG" />
-        <FigureIn at="returnedG" hint="to the remelt bin" />
+        <FigureIn at="returnedG" />
         <FigureIn at="residueG" hint="lost; empty: 0" />
+        {!before && (
+          <ChoiceIn
+            at="binId"
+            label="Into the bin"
+            options={[
+              { value: '', label: `of ${pour.recipeName}` },
+              ...others.map((bin) => ({ value: bin.id, label: bin.name })),
+            ]}
+          />
+        )}
         <div className="mt-5">
           <Send>{before ? 'Keep' : 'Close'}</Send>
         </div>

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
+import type { BlendWish } from '../../../contract/blend.ts';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
 import { tried } from '../../../core/failure.ts';
@@ -17,6 +18,7 @@ import { Ready } from '../../parts/Ready.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Why } from '../../parts/Why.tsx';
+import { BlendOf } from './BlendOf.tsx';
 
 function sized(molds: MoldRow[], shots: Record<string, number>) {
   const drawn = molds.flatMap((mold) => (shots[mold.id] ? [{ mold, shots: shots[mold.id] as number }] : []));
@@ -36,6 +38,7 @@ export function NewPour() {
     search.get('mold') ? { [search.get('mold') as string]: 4 } : {},
   );
   const recipe = recipes?.find((row) => row.id === recipeId) ?? recipes?.[0];
+  const [blend, setBlend] = useState<BlendWish>();
   const layOut = useLayOut();
   if (!recipes || !molds) return <Waiting />;
   if (!recipe || molds.length === 0) {
@@ -101,12 +104,13 @@ export function NewPour() {
           ) : (
             !cup?.refused && <p className="soft text-lg">Give a mold its shots.</p>
           )}
+          {batch && <BlendOf blend={blend} cookG={batch.cookG} onChange={setBlend} />}
           <Refusal error={layOut.error} />
           <button
             type="button"
             className="btn btn-primary btn-lg"
             disabled={!batch || layOut.isPending}
-            onClick={() => layOut.mutate({ recipeId: recipe.id, molds: chosen })}
+            onClick={() => layOut.mutate({ recipeId: recipe.id, molds: chosen, blend })}
           >
             Lay out this pour
           </button>

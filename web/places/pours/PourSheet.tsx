@@ -21,6 +21,7 @@ import { CloseForm } from './CloseForm.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { Hardness } from './Hardness.tsx';
 import { MassBalance } from './MassBalance.tsx';
+import { Parts } from './Parts.tsx';
 
 /** All of one cup on one page: laid out, poured, weighed, read; it prints as the pour sheet. */
 export function PourSheet() {
@@ -48,7 +49,7 @@ export function PourSheet() {
           <Link to={`/colours/${pour.recipeId}`} className="link">
             {pour.recipeName} v{pour.recipeRevision}
           </Link>
-          {pour.plastisol && `, in ${pour.plastisol.name}, lot ${pour.plastisol.lotCode}`}.{' '}
+          .{' '}
           {pour.discardedAt
             ? 'Put away before anything was drawn.'
             : pour.closedAt
@@ -98,6 +99,7 @@ export function PourSheet() {
               })}
             </ul>
           </section>
+          <Parts pour={pour} />
           <ShotsByCup pour={pour} />
           {!pour.closedAt && (
             <div className="max-w-2xl">

@@ -11,7 +11,7 @@ import { BaitShape } from '../../parts/BaitShape.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { NumberField, Refusal, TextField } from '../../parts/Fields.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
-import { useTaste } from '../../parts/taste.tsx';
+import { Bins } from './Bins.tsx';
 
 interface Heap {
   baitId: string;
@@ -45,9 +45,9 @@ const sum = (rows: RackRow[], of: (row: RackRow) => number) => rows.reduce((tota
 /** What lies there, bait by bait, each drawn; curing ones are outlined, promised ones are tied. */
 export function RackPlace() {
   const { data } = useQuery(queries.rack);
-  const { text } = useTaste();
-  if (!data) return <Waiting />;
-  if (data.items.length === 0 && data.remelt.length === 0) {
+  const bins = useQuery(queries.bins).data;
+  if (!data || !bins) return <Waiting />;
+  if (data.items.length === 0 && bins.items.length === 0) {
     return (
       <Page title="Rack" tab="Rack">
         <Empty
@@ -61,7 +61,6 @@ export function RackPlace() {
   }
   const heaps = heapsOf(data.items);
   const own = sum(data.items, (row) => (row.grade === 'own' ? row.baits : 0));
-  const most = Math.max(1, ...data.remelt.map((bin) => bin.grams));
   return (
     <Page
       title="Rack"
@@ -102,27 +101,7 @@ export function RackPlace() {
           })}
         </div>
         <div className="flex flex-col gap-8">
-          <section>
-            <h2 className="mb-2">Remelt bins</h2>
-            <div className="flex flex-wrap gap-4 items-end">
-              {data.remelt.map((bin) => (
-                <Link key={bin.recipeId} to={`/colours/${bin.recipeId}`} className="w-20">
-                  <svg width={72} height={92} aria-hidden="true">
-                    <rect
-                      x={5}
-                      y={88 - 80 * (bin.grams / most)}
-                      width={62}
-                      height={80 * (bin.grams / most)}
-                      fill={bin.hex}
-                    />
-                    <path d="M3 6 L8 89 H64 L69 6" fill="none" stroke="var(--ink)" strokeWidth={2.5} />
-                  </svg>
-                  <span className="figure text-sm block">{text(bin.grams, 'mass')}</span>
-                  <span className="label-small block leading-tight">{bin.recipeName}</span>
-                </Link>
-              ))}
-            </div>
-          </section>
+          <Bins />
           <section>
             <h2 className="mb-1">Left without an order</h2>
             {data.moves.length === 0 && <p className="soft">None yet.</p>}

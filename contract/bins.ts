@@ -1,0 +1,51 @@
+import * as v from 'valibot';
+import type { Layer } from '../core/plastisol/bin.ts';
+import { type CanBeAway, called, count, grams, gramsOr0, hex, name, note, ownId, type Versioned } from './fields.ts';
+
+export const binBody = v.strictObject({
+  name: called(name, 'Name of the bin'),
+  hex: called(hex, 'Its colour'),
+});
+export const binPatch = v.partial(binBody);
+
+export const binMoveBody = v.variant('kind', [
+  /** Given, or used baits: looked through before anything of it is cooked. */
+  v.strictObject({
+    id: ownId,
+    kind: v.literal('given'),
+    grams: called(grams, 'Sorted and weighed'),
+    heats: called(v.nullable(count(0, 50)), 'Cooked so often, empty: not known'),
+    saltG: called(v.nullable(gramsOr0), 'Salt in it, empty: not known'),
+    note: called(note, 'From whom'),
+    looked: v.pipe(
+      v.boolean(),
+      v.literal(true, 'look it through first: dry, no hooks or lead, no other rubber'),
+      v.title('Dry, no hooks or lead, no other rubber'),
+    ),
+  }),
+  v.strictObject({ id: ownId, kind: v.literal('counted'), grams: called(gramsOr0, 'In it, weighed'), note }),
+]);
+
+export interface Bin extends Versioned, CanBeAway {
+  name: string;
+  hex: string;
+  /** The colour that it is kept for; null: mixed. */
+  recipeId: string | null;
+  /** Below nothing: more was taken out than was written in, and it wants weighing. */
+  grams: number;
+  /** By how often it was cooked, the fresh first. */
+  layers: Layer[];
+  /** The most heats that a fifth of it has seen; null where it is empty. */
+  heats: number | null;
+  unknownFraction: number;
+  moves: {
+    id: string;
+    kind: string;
+    grams: number;
+    heats: number | null;
+    pourCode: string | null;
+    note: string;
+    at: string;
+    reversed: boolean;
+  }[];
+}

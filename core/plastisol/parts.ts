@@ -1,0 +1,76 @@
+import { binGrams, type Layer } from './bin.ts';
+import { mixRemelt } from './remelt.ts';
+
+/** A part of a cup's plastic: its share as planned, and its grams where it was weighed in. */
+export interface CupPart {
+  share: number;
+  weighedG: number | null;
+}
+
+/**
+ * Grams of each part that are in the cup: as weighed, and of what was not, its share of the rest.
+ * @param plasticG all of the cup's plastic by its own weight, doses left out.
+ */
+export function gramsOf(parts: CupPart[], plasticG: number): number[] {
+  const weighed = parts.reduce((sum, one) => sum + (one.weighedG ?? 0), 0);
+  const open = parts.reduce((sum, one) => sum + (one.weighedG === null ? one.share : 0), 0);
+  const rest = Math.max(0, plasticG - weighed);
+  return parts.map((one) => one.weighedG ?? (open > 0 ? (rest * one.share) / open : 0));
+}
+
+/**
+ * How often a cup counts as cooked and how salty it is, of fresh plastic and of what came out of bins.
+ * @param cupG all of the cup, doses included; `freshG` of it from lots; `dosedSaltG` dosed into it. Shares of the cup.
+ */
+export function cupState({
+  cupG,
+  freshG,
+  remelt,
+  dosedSaltG,
+}: {
+  cupG: number;
+  freshG: number;
+  remelt: Layer[];
+  dosedSaltG: number;
+}) {
+  const parts = [{ grams: freshG, heats: 0 as number | null }, ...remelt].filter((one) => one.grams > 0);
+  const mixed =
+    parts.length > 0
+      ? mixRemelt({ parts: parts.map(({ grams, heats }) => ({ grams, heats })) })
+      : { afterCooking: 1, unknownFraction: 0 };
+  const sum = (of: (layer: Layer) => number) => remelt.reduce((total, one) => total + of(one), 0);
+  return {
+    heats: mixed.afterCooking,
+    unknownFraction: mixed.unknownFraction,
+    remeltFraction: freshG + binGrams(remelt) > 0 ? binGrams(remelt) / (freshG + binGrams(remelt)) : 0,
+    saltFraction: cupG > 0 ? Math.min(1, (dosedSaltG + sum((one) => one.saltG)) / cupG) : 0,
+    saltUnknownFraction: cupG > 0 ? Math.min(1, sum((one) => one.saltUnknownG) / cupG) : 0,
+  };
+}
+
+/**
+ * Hardness of plastics that are mixed, points, and how sure it is; null where one of them is not known.
+ * Source: rule of mixtures by mass; independent errors.
+ */
+export function mixHardness(
+  parts: { share: number; hardness: number | null; sd: number | null }[],
+): { value: number; sd: number } | null {
+  let [value, variance] = [0, 0];
+  for (const { share, hardness, sd } of parts) {
+    if (share <= 0) continue;
+    if (hardness === null) return null;
+    value += share * hardness;
+    variance += (share * (sd ?? 0)) ** 2;
+  }
+  return parts.length > 0 ? { value, sd: Math.sqrt(variance) } : null;
+}
+
+/** The same parts with another share of one: the others give way alike, so that they stay a whole. */
+export function withShare<T extends { share: number }>(parts: T[], index: number, share: number): T[] {
+  const rest = parts.reduce((sum, part, i) => sum + (i === index ? 0 : part.share), 0);
+  const left = 1 - share;
+  return parts.map((part, i) => ({
+    ...part,
+    share: i === index ? share : rest > 0 ? (part.share * left) / rest : left / (parts.length - 1),
+  }));
+}

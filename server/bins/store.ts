@@ -1,0 +1,162 @@
+import type * as v from 'valibot';
+import type { Bin, binMoveBody } from '../../contract/bins.ts';
+import { Failure } from '../../core/failure.ts';
+import { binGrams, countBin, type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
+import { mixRemelt } from '../../core/plastisol/remelt.ts';
+import { standing } from '../db/log.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+
+/** −1 stands for heats that nobody knows, since a sum needs a key. */
+const LEVELS = `SELECT bin_id, nullif(heats, -1) AS heats, grams, salt_g, salt_unknown_g FROM bin_level WHERE abs(grams) > 1e-9
+  ORDER BY heats < 0, heats`;
+
+function layersByBin(db: Db): Map<string, Layer[]> {
+  const layers = new Map<string, Layer[]>();
+  for (const { binId, ...layer } of all<Layer & { binId: string }>(db, LEVELS))
+    layers.set(binId, [...(layers.get(binId) ?? []), layer]);
+  return layers;
+}
+
+export const layersOf = (db: Db, binId: string): Layer[] => layersByBin(db).get(binId) ?? [];
+
+const MOVES_SHOWN = 12;
+
+const movesOf = (db: Db, binId: string) =>
+  all<Omit<Bin['moves'][number], 'reversed'> & { gone: boolean }>(
+    db,
+    `SELECT m.id, m.kind, m.grams, m.heats, pour.code AS pour_code, m.note, m.at, NOT ${standing('bin_move', 'm')} AS gone
+     FROM bin_move m LEFT JOIN pour ON pour.id = m.pour_id WHERE m.bin_id = ? AND m.reverses IS NULL ORDER BY m.seq DESC LIMIT ${MOVES_SHOWN}`,
+    [binId],
+  ).map(({ gone, ...move }) => ({ ...move, reversed: gone }));
+
+type Bare = Omit<Bin, 'grams' | 'layers' | 'heats' | 'unknownFraction' | 'moves'>;
+
+function complete(db: Db, bare: Bare, layers: Layer[]): Bin {
+  const there = layers.filter((one) => one.grams > 0);
+  const mixed = there.length > 0 ? mixRemelt({ parts: there.map(({ grams, heats }) => ({ grams, heats })) }) : null;
+  return {
+    ...bare,
+    grams: binGrams(layers),
+    layers,
+    heats: mixed && mixed.unknownFraction < 1 ? mixed.heats : null,
+    unknownFraction: mixed?.unknownFraction ?? 0,
+    moves: movesOf(db, bare.id),
+  };
+}
+
+const BARE = 'SELECT id, version, away_at, name, hex, recipe_id FROM bin';
+
+export function listBins(db: Db): Bin[] {
+  const layers = layersByBin(db);
+  return all<Bare>(db, `${BARE} ORDER BY name`).map((bare) => complete(db, bare, layers.get(bare.id) ?? []));
+}
+
+export function getBin(db: Db, id: string): Bin {
+  mustFind(db, 'bin', id, 'bin');
+  return complete(db, first<Bare>(db, `${BARE} WHERE id = ?`, [id]) as Bare, layersOf(db, id));
+}
+
+/** Another name where this one is taken: a colour's bin is made without asking. */
+function freeName(db: Db, name: string): string {
+  for (let n = 1; ; n++) {
+    const tried = n === 1 ? name : `${name} ${n}`;
+    if (!first(db, 'SELECT 1 FROM bin WHERE name = ? COLLATE NOCASE', [tried])) return tried;
+  }
+}
+
+/** The bin that a colour's sprues go to; made when the first do. */
+export function binOfRecipe(db: Db, recipeId: string, at: string): string {
+  const known = first<{ id: string }>(db, 'SELECT id FROM bin WHERE recipe_id = ?', [recipeId]);
+  if (known) return known.id;
+  const { name, hex } = mustFind<{ name: string; hex: string }>(db, 'recipe', recipeId, 'recipe');
+  const id = newId();
+  insert(db, 'bin', { id, name: freeName(db, name), hex, recipeId, createdAt: at });
+  return id;
+}
+
+interface About {
+  kind: 'cup' | 'given' | 'used' | 'counted' | 'reversed';
+  pourId?: string;
+  note?: string;
+  /** Of the first row, where the screen chose it. */
+  id?: string | undefined;
+  at: string;
+}
+
+export function addToBin(db: Db, binId: string, layers: Layer[], { id, note = '', ...about }: About): void {
+  layers
+    .filter((layer) => layer.grams !== 0)
+    .forEach((layer, index) => {
+      insert(db, 'bin_move', { id: newId(index === 0 ? id : undefined), binId, ...layer, ...about, note });
+    });
+}
+
+const negative = (layer: Layer): Layer => ({
+  heats: layer.heats,
+  grams: -layer.grams,
+  saltG: -layer.saltG,
+  saltUnknownG: -layer.saltUnknownG,
+});
+
+/** Grams go out of a bin into a cup, of everything in it alike. @returns what they were. */
+export function takeOutOfBin(db: Db, binId: string, grams: number, about: { pourId: string; at: string }): Layer[] {
+  const taken = takeFromBin(layersOf(db, binId), grams);
+  addToBin(db, binId, taken.map(negative), { kind: 'used', ...about });
+  return taken;
+}
+
+/** What a pour took out of a bin, or put into bins, by how often it was cooked. */
+const sumsOf = (db: Db, pourId: string, kinds: string, binId: string | null) =>
+  all<Layer & { binId: string }>(
+    db,
+    `SELECT bin_id, heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g FROM bin_move
+     WHERE pour_id = ? AND kind IN (${kinds}) AND (? IS NULL OR bin_id = ?) GROUP BY bin_id, heats`,
+    [pourId, binId, binId],
+  );
+
+export const usedByPour = (db: Db, pourId: string, binId: string | null = null): (Layer & { binId: string })[] =>
+  sumsOf(db, pourId, "'used', 'reversed'", binId).map(({ binId: from, ...layer }) => ({
+    binId: from,
+    ...negative(layer),
+  }));
+export const returnedByPour = (db: Db, pourId: string) => sumsOf(db, pourId, "'cup'", null);
+
+/** Less was used than was said: as much of each goes back. */
+export function putBack(
+  db: Db,
+  binId: string,
+  grams: number,
+  about: { pourId: string; note: string; at: string },
+): void {
+  const used = usedByPour(db, about.pourId, binId);
+  addToBin(db, binId, takeFromBin(used, grams), { kind: 'reversed', ...about });
+}
+
+export function moveBin(db: Db, binId: string, body: v.InferOutput<typeof binMoveBody>, at: string): void {
+  mustFind(db, 'bin', binId, 'bin');
+  if (body.kind === 'counted') {
+    addToBin(db, binId, countBin(layersOf(db, binId), body.grams), {
+      kind: 'counted',
+      note: body.note,
+      id: body.id,
+      at,
+    });
+    return;
+  }
+  const { grams, heats, saltG } = body;
+  if (saltG !== null && saltG > grams)
+    throw new Failure('invalid-input', 'It cannot hold more salt than it weighs.', 'saltG');
+  const layer = { heats, grams, saltG: saltG ?? 0, saltUnknownG: saltG === null ? grams : 0 };
+  addToBin(db, binId, [layer], { kind: 'given', note: body.note, id: body.id, at });
+}
+
+/** What was given is taken back by its own row; a cup's grams by weighing it again, a count by counting. */
+export function refuseUnlessGiven({ kind }: { kind?: unknown }): void {
+  if (kind !== 'given') throw new Failure('not-found', 'There is no such move to take back.');
+}
+
+/** SQL: grams in the bin that a recipe's own goes to. @param recipe its id in the query around it. */
+export const BIN_GRAMS = (recipe: string) =>
+  `coalesce((SELECT sum(l.grams) FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.recipe_id = ${recipe}), 0)`;

@@ -1,0 +1,283 @@
+import { useMutation, useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import type { Bin } from '../../../contract/bins.ts';
+import { type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
+import type { Material } from '../../../contract/materials.ts';
+import { mixHardness, withShare } from '../../../core/plastisol/parts.ts';
+import { post } from '../../api/client.ts';
+import { queries } from '../../api/queries.ts';
+import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+
+/** What a cup can be made of: plastics of the store by their opened lot, and what lies in the bins. */
+interface Choice {
+  id: string;
+  label: string;
+  part: Omit<BlendWish[number], 'share'>;
+  materialId: string | null;
+  hardness: number | null;
+  sd: number | null;
+  pricePerKgMinor: number | null;
+  heats: number | null;
+  isRemelt: boolean;
+}
+
+const isPlastic = (material: Material) =>
+  (PLASTIC_KINDS as readonly string[]).includes(material.kind) && material.awayAt === null && material.lots.length > 0;
+
+function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choice[] {
+  const fresh = materials.filter(isPlastic).flatMap((material): Choice[] => {
+    const own = plastics.items.find((one) => one.materialId === material.id);
+    const about = {
+      materialId: material.id,
+      hardness: own?.hardness ?? null,
+      sd: own?.sd ?? null,
+      pricePerKgMinor: material.pricePerKgMinor,
+      heats: 0,
+      isRemelt: false,
+    };
+    const holding = material.lots.filter((lot) => lot.levelG > 0);
+    // Several drums are open: which one it is, is picked.
+    if (holding.length > 1)
+      return holding.map((lot) => ({
+        ...about,
+        id: lot.id,
+        label: `${material.name}, lot ${lot.code}`,
+        part: { lotId: lot.id },
+      }));
+    return [{ ...about, id: material.id, label: material.name, part: { materialId: material.id } }];
+  });
+  const remelt = bins
+    .filter((bin) => bin.awayAt === null && bin.grams > 0)
+    .map(
+      (bin): Choice => ({
+        id: bin.id,
+        label: `remelt: ${bin.name}`,
+        part: { binId: bin.id },
+        materialId: null,
+        hardness: null,
+        sd: null,
+        pricePerKgMinor: null,
+        heats: bin.heats,
+        isRemelt: true,
+      }),
+    );
+  // A plastisol first: it is what a cup is made of where nothing is said.
+  return [...fresh.sort((a, b) => Number(b.hardness !== null) - Number(a.hardness !== null)), ...remelt];
+}
+
+interface Blended {
+  fractions: Record<string, number>;
+}
+
+/** What the cup's plastic is blended of; each share can be changed, and the others give way. */
+export function BlendOf({
+  blend,
+  cookG,
+  onChange,
+}: {
+  blend: BlendWish | undefined;
+  cookG: number;
+  onChange(blend: BlendWish): void;
+}) {
+  const [scale, setScale] = useState<'A' | '00'>('00');
+  const plastics = useQuery(queries.plastics(scale)).data;
+  const materials = useQuery(queries.materials).data?.items;
+  const bins = useQuery(queries.bins).data?.items;
+  if (!plastics || !materials || !bins) return null;
+  const choices = choicesOf(materials, bins, plastics);
+  const first = choices.find((one) => one.hardness !== null) ?? choices[0];
+  if (!first) return <p className="soft">No plastisol is in the store: nothing is drawn from a lot.</p>;
+  const parts = blend ?? [{ ...first.part, share: 1 }];
+  return (
+    <section className="flex flex-col gap-3 border-t border-[var(--rule)] pt-3">
+      <h2>Of which plastic</h2>
+      <Shares parts={parts} choices={choices} cookG={cookG} onChange={onChange} />
+      <BlendFor scale={scale} onScale={setScale} plastics={plastics} choices={choices} onBlend={onChange} />
+      <Together parts={parts} choices={choices} plastics={plastics} cookG={cookG} />
+    </section>
+  );
+}
+
+const idOf = (part: BlendWish[number]) => part.lotId ?? part.materialId ?? part.binId;
+const choiceOf = (choices: Choice[], part: BlendWish[number]) =>
+  choices.find((one) => one.id === idOf(part)) ??
+  choices.find((one) => one.materialId !== null && one.materialId === part.materialId);
+
+function Shares({
+  parts,
+  choices,
+  cookG,
+  onChange,
+}: {
+  parts: BlendWish;
+  choices: Choice[];
+  cookG: number;
+  onChange(blend: BlendWish): void;
+}) {
+  const { text } = useTaste();
+  const unused = choices.filter((choice) => !parts.some((part) => choiceOf(choices, part)?.id === choice.id));
+  const without = (index: number) => withShare(parts, index, 0).filter((_, i) => i !== index);
+  return (
+    <>
+      <ul className="ruled">
+        {parts.map((part, index) => (
+          <li key={idOf(part)} className="grid grid-cols-[1fr_84px_76px_auto] gap-3 items-center py-1">
+            <span className="font-bold">{choiceOf(choices, part)?.label ?? 'a lot'}</span>
+            <NumberField
+              label="Share, %"
+              bare
+              value={Number((100 * part.share).toFixed(1))}
+              min={0}
+              onChange={(percent) => {
+                if (percent !== null && percent > 0 && percent < 100 && parts.length > 1)
+                  onChange(withShare(parts, index, percent / 100));
+              }}
+            />
+            <span className="figure text-right">{text(part.share * cookG, 'mass')}</span>
+            <button
+              type="button"
+              className="btn btn-ghost btn-sm"
+              aria-label="Take this part out"
+              disabled={parts.length < 2}
+              onClick={() => onChange(without(index))}
+            >
+              ✕
+            </button>
+          </li>
+        ))}
+      </ul>
+      {unused.length > 0 && (
+        <SelectField<string>
+          label="With some"
+          value=""
+          options={[{ value: '', label: 'nothing more' }, ...unused.map(({ id, label }) => ({ value: id, label }))]}
+          onChange={(id) => {
+            const added = unused.find((one) => one.id === id);
+            if (added) onChange(withShare([...parts, { ...added.part, share: 0 }], parts.length, 0.25));
+          }}
+        />
+      )}
+    </>
+  );
+}
+
+/** The blend that reaches a wanted hardness at the least price, of whole plastisols whose hardness is known. */
+function BlendFor({
+  scale,
+  onScale,
+  plastics,
+  choices,
+  onBlend,
+}: {
+  scale: 'A' | '00';
+  onScale(scale: 'A' | '00'): void;
+  plastics: Plastics;
+  choices: Choice[];
+  onBlend(blend: BlendWish): void;
+}) {
+  const [target, setTarget] = useState<number | null>(null);
+  const known = plastics.items.filter(
+    (one) => one.hardness !== null && choices.some(({ materialId }) => materialId === one.materialId),
+  );
+  const find = useMutation({
+    mutationFn: (wanted: number) =>
+      post<Blended>('/calc/hardness.blend', {
+        scale,
+        target: wanted,
+        batchG: 1000,
+        parts: known.map(({ materialId, hardness, pricePerKgMinor }) => ({
+          id: materialId,
+          hardness,
+          pricePerKgMinor: pricePerKgMinor ?? 0,
+        })),
+      }),
+    onSuccess: ({ fractions }) =>
+      onBlend(
+        Object.entries(fractions)
+          .filter(([, share]) => share > 1e-4)
+          .map(([materialId, share], _, all) => ({
+            ...(choices.find((one) => one.materialId === materialId)?.part ?? { materialId }),
+            share: share / all.reduce((sum, [, one]) => sum + one, 0),
+          })),
+      ),
+  });
+  if (known.length < 2) return null;
+  return (
+    <div className="flex gap-3 items-start flex-wrap">
+      <SelectField
+        label="Shore"
+        value={scale}
+        options={(['00', 'A'] as const).map((one) => ({ value: one, label: one }))}
+        onChange={onScale}
+        className="w-20"
+      />
+      <NumberField label="Wanted" value={target} onChange={setTarget} min={0} className="w-24" />
+      <button
+        type="button"
+        className="btn btn-line mt-5"
+        disabled={target === null || find.isPending}
+        onClick={() => target !== null && find.mutate(target)}
+      >
+        {target === null ? 'Blend: say how hard' : `Blend for ${target}`}
+      </button>
+      <Refusal error={find.error} />
+    </div>
+  );
+}
+
+/** What the parts are together: how hard, by how many readings; how tired; at what price. */
+function Together({
+  parts,
+  choices,
+  plastics,
+  cookG,
+}: {
+  parts: BlendWish;
+  choices: Choice[];
+  plastics: Plastics;
+  cookG: number;
+}) {
+  const { money, workshop } = useTaste();
+  const known = parts.map((part) => ({ share: part.share, choice: choiceOf(choices, part) }));
+  const mixed = mixHardness(
+    known.map(({ share, choice }) => ({ share, hardness: choice?.hardness ?? null, sd: choice?.sd ?? null })),
+  );
+  const tired = known.filter(
+    ({ choice }) => choice?.isRemelt && choice.heats !== null && choice.heats >= workshop.remeltHeats,
+  );
+  const unknown = known.some(({ choice }) => choice?.isRemelt && choice.heats === null);
+  const priced = known.every(({ choice }) => choice?.isRemelt || choice?.pricePerKgMinor !== null);
+  const cost = known.reduce(
+    (sum, { share, choice }) => sum + (share * cookG * (choice?.pricePerKgMinor ?? 0)) / 1000,
+    0,
+  );
+  return (
+    <p>
+      {mixed ? (
+        <>
+          Shore {plastics.scale}{' '}
+          <b className="figure text-xl">
+            {mixed.value.toFixed(1)} ± {mixed.sd.toFixed(1)}
+          </b>{' '}
+          <span className="soft">
+            {plastics.n > 0
+              ? `by ${plastics.n} of your own readings${plastics.leftOut > 0 ? `, ${plastics.leftOut} of other cups left out` : ''}`
+              : 'by the labels alone: no reading speaks of them yet'}
+          </span>
+        </>
+      ) : (
+        <span className="soft">How hard it will be is not known.</span>
+      )}
+      {priced && cost > 0 && <span className="soft"> · {money(Math.round(cost))}</span>}
+      {unknown && <b className="warn"> How often the remelt was cooked is not known.</b>}
+      {tired.length > 0 && (
+        <b className="warn">
+          {' '}
+          Remelt of {Math.max(...tired.map(({ choice }) => choice?.heats ?? 0))} heats: more than {workshop.remeltHeats}{' '}
+          after this cup. It yellows and hardens.
+        </b>
+      )}
+    </p>
+  );
+}

@@ -31,10 +31,10 @@ const FRAME =
   /\/node_modules\/(react|react-dom|scheduler|react-router|@tanstack\/(react-query|query-core)|uuid)\/|\/web\/api\/(queries|client|stale|first)\.|\/contract\/first\.|\/core\/defaults\./;
 /** What stands at the cup, on the bench and where colour is dosed. */
 const AT_THE_CUP =
-  /\/web\/(places\/pours\/(AskedAtTheCup|Bench|CupCurve|CupSide|Keypad|Lane|NextCard|cupState|useAtTheCup)|parts\/(DoseBoard|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours|recipes)\.|\/core\/(process\/(next|waits)|heat\/window)\./;
+  /\/web\/(places\/pours\/(AskedAtTheCup|Bench|CupCurve|CupSide|Keypad|Lane|NextCard|cupState|useAtTheCup|GradeDialog|partText)|parts\/(DoseBoard|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours|recipes|blend)\.|\/core\/(process\/(next|waits)|heat\/window)\./;
 
 /** What Today and the cup draw with. */
-const DRAWN = /\/web\/parts\/(BaitShape|CavityMap|Graduated|Glass|MoldBlock|Puck|hours)\.|\/core\/rounding\./;
+const DRAWN = /\/web\/parts\/(BaitShape|CavityMap|Graduated|Glass|MoldBlock|Puck|hours|grades)\.|\/core\/(rounding|yield\/grades)\./;
 const DATES = /\/node_modules\/date-fns\/|\/web\/parts\/dates\./;
 
 export default defineConfig({

@@ -1,3 +1,6 @@
+import type { Bin } from '../contract/bins.ts';
+import type { Part, Plastics } from '../contract/blend.ts';
+import type { Page } from '../contract/fields.ts';
 import type { Material } from '../contract/materials.ts';
 import type { Order } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
@@ -87,6 +90,34 @@ export async function pourCup(
   }
 }
 
+/** What the plastics really read here, whatever their labels say, and what remelt has hardened to. */
+const TRULY: Record<string, number> = { 'Soft 22': 24, 'Firm 58': 60 };
+const REMELT_READS = 37;
+const NOISE = 1.4;
+
+/** Blends a cup for what its bait wants, by what this workshop knows of its plastics, at times with remelt; and weighs it in. */
+export async function blendCup(maker: DemoMaker, pour: Pour, random: Random): Promise<Pour> {
+  if (!pour.wanted) return pour;
+  const { items } = await maker.get<Plastics>('/plastics?scale=00');
+  const [soft, firm] = ['Soft 22', 'Firm 58'].map((name) => items.find((one) => one.name === name));
+  if (!soft?.hardness || !firm?.hardness) return pour;
+  const firmShare = Math.min(1, Math.max(0, (pour.wanted.value - soft.hardness) / (firm.hardness - soft.hardness)));
+  const bin = (await maker.get<Page<Bin>>('/bins')).items.find((one) => one.recipeId === pour.recipeId);
+  const remelt = bin && bin.grams > 500 && random.chance(0.4) ? random.pick([0.15, 0.25, 0.3]) : 0;
+  const blend = [
+    { materialId: firm.materialId, share: firmShare * (1 - remelt) },
+    { materialId: soft.materialId, share: (1 - firmShare) * (1 - remelt) },
+    { binId: bin?.id, share: remelt },
+  ].filter((part) => part.share > 0);
+  const blended = await maker.call<Pour>('PATCH', `/pours/${pour.id}`, { blend }, pour.version);
+  for (const part of blended.parts) {
+    maker.waits(0.4);
+    const grams = Math.max(1, Math.round(random.around(part.plannedG, 2)));
+    await maker.post(`/pours/${pour.id}/weighed`, { partId: part.id, grams });
+  }
+  return maker.get<Pour>(`/pours/${pour.id}`);
+}
+
 /** Weighs what came out; the grams add up to what was cooked less a little that nobody can account for. */
 export async function closeCup(maker: DemoMaker, id: string, random: Random): Promise<Pour> {
   const pour = await maker.get<Pour>(`/pours/${id}`);
@@ -97,7 +128,8 @@ export async function closeCup(maker: DemoMaker, id: string, random: Random): Pr
       const ml = molds[at]?.cavityMl ?? 0;
       return sum + shot.marks.filter(({ grade }) => grade !== 'unmarked' && grades.includes(grade)).length * ml * 1.02;
     }, 0);
-  const cookedG = pour.plan.cookG * random.between(1.0, 1.03);
+  const inCup = pour.parts.reduce((sum, part) => sum + (part.weighedG ?? part.plannedG), 0);
+  const cookedG = pour.parts.length > 0 ? inCup + pour.dosed.g : pour.plan.cookG * random.between(1.0, 1.03);
   const [goodG, rejectG] = [grams('sell', 'own'), grams('remelt')];
   const restG = Math.max(0, cookedG - goodG - rejectG);
   const residueG = Math.min(restG * 0.4, random.between(5, 11));
@@ -146,8 +178,9 @@ export async function pourFor(
       molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots: shots + (random.chance(0.35) ? 1 : 0) })),
       orderLines: cup.orderLines,
     });
-    maker.waits(12);
-    await pourCup(maker, pour, random, mood);
+    await restock(maker, shelf, 'Firm 58');
+    maker.waits(8);
+    await pourCup(maker, await blendCup(maker, pour, random), random, mood);
     closed.push(await closeCup(maker, pour.id, random));
     maker.waits(8);
   }
@@ -158,7 +191,10 @@ export async function readHardness(maker: DemoMaker, pour: Pour, random: Random)
   if (!pour.wanted || !pour.curedAt) return;
   const readings = random.whole(1, 2);
   for (let n = 0; n < readings; n++) {
-    const value = Math.round(random.around(pour.wanted.value + 1.2, 3) * 2) / 2;
+    const grams = (part: Part) => part.weighedG ?? part.plannedG;
+    const whole = pour.parts.reduce((sum, part) => sum + grams(part), 0);
+    const reads = pour.parts.reduce((sum, part) => sum + (grams(part) / whole) * (TRULY[part.name] ?? REMELT_READS), 0);
+    const value = Math.round(random.around(reads, NOISE) * 2) / 2;
     await maker.post(`/pours/${pour.id}/hardness`, { scale: pour.wanted.scale, value });
   }
 }

@@ -1,10 +1,11 @@
 import { addDays, format, setHours, setMinutes, subDays, subMinutes } from 'date-fns';
+import type { Bin } from '../contract/bins.ts';
 import type { Page } from '../contract/fields.ts';
 import type { Order, RackRow } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Clock } from '../contract/workshop.ts';
 import { logDips, renewClaws, weighMolds } from './care.ts';
-import { COLD, type Mood, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
+import { blendCup, COLD, type Mood, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
 import { DemoMaker } from './maker.ts';
 import { Random } from './random.ts';
 import { deepen, fillShelf, planMold, revise, type Shelf } from './shelf.ts';
@@ -232,6 +233,10 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
   maker.now = subMinutes(now, 60 * 6);
   await pourFor(maker, shelf, club.id, random, USUAL, 1);
 
+  maker.now = subMinutes(now, 60 * 5);
+  const used = await maker.post<Bin>('/bins', { name: 'Used baits, mixed', hex: '#7d7a5b' });
+  const bucket = { kind: 'given', heats: null, saltG: null, note: 'a bucket from the club', looked: true };
+  await maker.post(`/bins/${used.id}/moves`, { ...bucket, grams: 860 });
   await restock(maker, shelf, 'Loft Soft');
   maker.now = subMinutes(now, 19);
   await planMold(maker, shelf, 'Sandlance 110', 3, 'Sandlance 110 × 3, open face', false);
@@ -247,7 +252,7 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
     orderLines: cup.orderLines,
   });
   maker.now = subMinutes(now, 16);
-  await pourCup(maker, pour, random, USUAL, 4);
+  await pourCup(maker, await blendCup(maker, pour, random), random, USUAL, 4);
   maker.now = subMinutes(now, 1);
   await maker.post(`/pours/${pour.id}/heats`, { kind: 'reading', c: 168 });
 }

@@ -122,7 +122,7 @@ function Shares({
     <>
       <ul className="ruled">
         {parts.map((part, index) => (
-          <li key={idOf(part)} className="grid grid-cols-[1fr_84px_76px_auto] gap-3 items-center py-1">
+          <li key={idOf(part)} className="grid grid-cols-[1fr_72px_auto_76px_auto] gap-x-2 items-center py-1">
             <span className="font-bold">{choiceOf(choices, part)?.label ?? 'a lot'}</span>
             <NumberField
               label="Share, %"
@@ -134,6 +134,7 @@ function Shares({
                   onChange(withShare(parts, index, percent / 100));
               }}
             />
+            <span>%</span>
             <span className="figure text-right">{text(part.share * cookG, 'mass')}</span>
             <button
               type="button"

@@ -50,7 +50,10 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
   const { text } = taste;
   const before = pour.balance;
   // Salt, flake and colour lie on the scale with the plastisol.
-  const plannedG = Math.round(pour.plan.cookG + pour.dosed.g);
+  const inCup = pour.parts.reduce((sum, part) => sum + (part.weighedG ?? part.plannedG), 0);
+  const plannedG = Math.round((pour.parts.length > 0 ? inCup : pour.plan.cookG) + pour.dosed.g);
+  const weighedIn = pour.parts.length > 0 && pour.parts.every((part) => part.weighedG !== null);
+  const from = weighedIn ? 'as weighed in' : 'as planned until weighed';
   const [begun] = useState<Weighed>({
     cookedG: before?.cookedG ?? plannedG,
     goodG: before?.goodG ?? null,
@@ -98,11 +101,11 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
       >
         <FigureIn
           at="cookedG"
-          isDefault={!before && cookedG === plannedG}
+          isDefault={!before && !weighedIn && cookedG === plannedG}
           hint={
             pour.dosed.g >= 1
-              ? `as planned until weighed, with ${text(pour.dosed.g, 'mass')} dosed${pour.dosed.byDefault.length > 0 ? ` (${pour.dosed.byDefault.join(', ')} by a default)` : ''}`
-              : 'as planned until weighed'
+              ? `${from}, with ${text(pour.dosed.g, 'mass')} dosed${pour.dosed.byDefault.length > 0 ? ` (${pour.dosed.byDefault.join(', ')} by a default)` : ''}`
+              : from
           }
         />
         <FigureIn at="goodG" autoFocus={open} {...(counts.own > 0 ? { hint: 'own water with them' } : {})} />

@@ -105,9 +105,12 @@ function PartRow({ pour, part }: { pour: Pour; part: Part }) {
   );
 }
 
-/** What stands on the scale once this part is in. */
+/** What stands on the scale once this part is in: as planned, unless another figure is typed. */
 function WeighIn({ pour, part }: { pour: Pour; part: Part }) {
-  const [begun] = useState<{ partId: string; grams: number | null }>({ partId: part.id, grams: null });
+  const [begun] = useState<{ partId: string; grams: number | null }>({
+    partId: part.id,
+    grams: Math.round(part.plannedG),
+  });
   const sheet = useSheet({ schema: weighInBody, keep: `part/${part.id}`, seen: begun });
   const weigh = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/weighed`, body: sheet.values }), sheet.done);
   return (

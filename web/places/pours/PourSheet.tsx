@@ -78,6 +78,7 @@ export function PourSheet() {
       {pour.curedAt && pour.closedAt && <Hardness pour={pour} />}
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(320px,420px)] gap-12 print:grid-cols-1">
         <div className="flex flex-col gap-8">
+          <Parts pour={pour} />
           <section>
             <h2>
               Cook {text(pour.cookMl, 'volume')}, {cupsText(pour.cookMl)}, {text(pour.plan.cookG, 'mass')} of plastisol
@@ -99,7 +100,6 @@ export function PourSheet() {
               })}
             </ul>
           </section>
-          <Parts pour={pour} />
           <ShotsByCup pour={pour} />
           {!pour.closedAt && (
             <div className="max-w-2xl">

@@ -20,6 +20,7 @@ const POUR = {
   hardness: [],
   balance: null,
   plan: { cookG: 281.4 },
+  parts: [],
   dosed: { g: 17.2, byDefault: ['Fine salt'] },
   molds: [{ moldId: 'm', cavities: 4 }],
   shots: [shot('s1', 'sell', 'sell', 'remelt', 'own'), shot('s2', 'sell', 'sell', 'sell')],
@@ -65,6 +66,19 @@ describe('closing a cup', () => {
     // 281.4 g of plastisol and 17.2 g of salt lie on the scale together.
     expect(page.field('Cooked').value).toBe('299 g');
     expect(page.text).toContain('with 17.2 g dosed (Fine salt by a default)');
+  });
+
+  test('what was weighed in stands there, and is no default', async () => {
+    const part = (plannedG: number, weighedG: number | null) => ({ plannedG, weighedG });
+    await open({ parts: [part(100, 104), part(181.4, 170)] });
+    // 104 + 170 g weighed and 17.2 g dosed.
+    expect([page.field('Cooked').value, page.text.includes('as weighed in, with 17.2 g dosed')]).toEqual([
+      '291 g',
+      true,
+    ]);
+    await page.close();
+    await open({ parts: [part(100, 104), part(181.4, null)] });
+    expect([page.field('Cooked').value, page.text.includes('as planned until weighed')]).toEqual(['303 g', true]);
   });
 
   test('the balance follows what is typed: of 299 g 60 are good, 200 came back, 10 are bad, 9 are lost, 20 nobody knows of', async () => {

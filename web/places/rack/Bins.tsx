@@ -32,7 +32,7 @@ export function Bins() {
         </button>
       </div>
       {making && <NewBin onDone={() => setMaking(false)} />}
-      <div className="flex flex-wrap gap-4 items-end">
+      <div className="flex flex-wrap gap-4 items-start">
         {here.map((bin) => (
           <BinDrawn
             key={bin.id}

@@ -34,7 +34,8 @@ const AT_THE_CUP =
   /\/web\/(places\/pours\/(AskedAtTheCup|Bench|CupCurve|CupSide|Keypad|Lane|NextCard|cupState|useAtTheCup|GradeDialog|partText)|parts\/(DoseBoard|ScaledRecipe))|\/core\/plastisol\/(cup|recipe)\.|\/contract\/(fields|pours|recipes|blend)\.|\/core\/(process\/(next|waits)|heat\/window)\./;
 
 /** What Today and the cup draw with. */
-const DRAWN = /\/web\/parts\/(BaitShape|CavityMap|Graduated|Glass|MoldBlock|Puck|hours|grades)\.|\/core\/(rounding|yield\/grades)\./;
+const DRAWN =
+  /\/web\/parts\/(BaitShape|CavityMap|Graduated|Glass|MoldBlock|Puck|hours|grades)\.|\/core\/(rounding|yield\/grades)\./;
 const DATES = /\/node_modules\/date-fns\/|\/web\/parts\/dates\./;
 
 export default defineConfig({

@@ -65,30 +65,36 @@ test('two years add up: the rack is what was poured less what left, grams balanc
 test('in the demo the evening goes on: the open cup is finished, weighed, and its order is good', async ({ page }) => {
   test.setTimeout(120_000);
   await page.goto('/');
-  await expect(page.getByRole('heading', { level: 1 })).toContainText('Slack Tide is in the cup. 4 of 10 shots drawn.');
+  const heading = page.getByRole('heading', { level: 1 });
+  await expect(heading).toContainText(/Slack Tide is in the cup\. 4 of \d+ shots drawn\./);
+  const shots = Number(/4 of (\d+)/.exec((await heading.textContent()) ?? '')?.[1]);
+  expect(shots).toBeGreaterThan(5);
   await page.getByRole('link', { name: 'Back to the bench' }).click();
-  // The fourth shot waits to be looked at; six more are drawn. Each of the four cavities good: 24 more, and 4.
-  for (let shot = 4; shot <= 10; shot++) {
+  // The fourth shot waits to be looked at; the rest are drawn. Each of the four cavities good.
+  for (let shot = 4; shot <= shots; shot++) {
     if (shot > 4) {
       await page.getByRole('button', { name: /^Drawn/ }).click();
-      await expect(page.getByText(`shot ${shot} of 10`)).toBeVisible();
+      await expect(page.getByText(`shot ${shot} of ${shots}`)).toBeVisible();
     }
     await page.getByRole('button', { name: 'Rest good' }).first().click();
     await expect(page.getByRole('button', { name: 'Cavity 4: good' })).toBeVisible();
   }
   await page.getByRole('button', { name: 'Weigh', exact: true }).click();
-  const [goodText] = (await page.locator('#close p').first().textContent())?.match(/\d+/) ?? [];
-  const good = Number(goodText);
-  expect(good).toBeGreaterThanOrEqual(34);
-  await page.getByLabel('Cooked').fill('624');
-  await page.getByLabel('Good baits').fill(String(good * 13));
-  await page.getByLabel('Rejects').fill(String((40 - good) * 13));
+  const counted = (await page.locator('#close p').first().textContent()) ?? '';
+  const of = (grade: string) => Number(new RegExp(`(\\d+) ${grade}`).exec(counted)?.[1] ?? 0);
+  // Own water is weighed with what is to sell.
+  const kept = of('to sell') + of('own water');
+  expect(kept).toBeGreaterThanOrEqual(4 * (shots - 3));
+  const cooked = 4 * shots * 13 + 104;
+  await page.getByLabel('Cooked').fill(String(cooked));
+  await page.getByLabel('Good baits').fill(String(kept * 13));
+  await page.getByLabel('Rejects').fill(String((4 * shots - kept) * 13));
   await page.getByLabel('Sprues and leftover').fill('70');
   await page.getByLabel('Left on the cup').fill('9');
-  // 624 − 40·13 − 70 − 9 = 25 g are unaccounted for.
+  // 104 − 70 − 9 = 25 g are unaccounted for.
   await expect(page.getByText('25 g', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();
-  await expect(page.getByText(`${((good * 13) / 6.24).toFixed(1)} %`)).toBeVisible();
+  await expect(page.getByText(`${((100 * kept * 13) / cooked).toFixed(1)} %`)).toBeVisible();
   // The order's Slack Tide is no longer short: all of it lies on the rack, curing.
   await page
     .getByRole('link', { name: /Quayside Chandlery N/ })

@@ -57,10 +57,15 @@ test('a box of one’s own that is too small says what would fit', async ({ page
   await enter(page);
   await page.goto('/tools/silicone.plan');
   await page.getByRole('button', { name: 'A box you have …' }).click();
-  await page
-    .getByRole('group', { name: /A box you have/ })
-    .getByLabel('Length')
-    .fill('115');
+  // Nothing is made up for it: each side is asked for.
+  const box = page.getByRole('group', { name: /A box you have/ });
+  await expect(page.getByRole('alert').filter({ hasText: /is missing/ })).toBeVisible();
+  for (const [side, mm] of [
+    ['Length', '115'],
+    ['Width', '100'],
+    ['Height', '100'],
+  ] as const)
+    await box.getByLabel(side).fill(mm);
   await expect(
     page.getByRole('alert').filter({ hasText: 'With walls of 3 mm these masters need a box of 116 mm × 60 mm' }),
   ).toBeVisible();

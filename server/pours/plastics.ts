@@ -5,7 +5,7 @@ import { gramsOf, mixHardness } from '../../core/plastisol/parts.ts';
 import { check } from '../../core/validate.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
-import { all } from '../db/rows.ts';
+import { all, first } from '../db/rows.ts';
 import { hasDosed } from '../ledgers/store.ts';
 
 type Scale = 'A' | '00';
@@ -93,12 +93,28 @@ function sharesByPour(db: Db, pourIds: string[]): Map<string, Record<string, num
 
 interface Fitted {
   fit: HardnessFit | null;
-  rows: PlasticRow[];
   leftOut: number;
 }
 
-/** This workshop's own plastics from its own cured readings of one scale. */
+/** What a fit rests on, told by a few numbers: a cup that is closed changes no more. */
+const STATE = `SELECT coalesce((SELECT max(seq) FROM hardness_reading), 0) || ' ' || coalesce((SELECT max(seq) FROM part_weighing), 0) || ' ' ||
+  coalesce((SELECT sum(version) || ' ' || count(*) FROM material WHERE kind = 'plastisol'), '') AS state`;
+const fits = new WeakMap<Db, Map<Scale, { state: string; fitted: Fitted }>>();
+
+/** The same fit for every tap at the bench, until a reading, a weighing or a label changes it. */
 function fitted(db: Db, scale: Scale): Fitted {
+  const { state } = first<{ state: string }>(db, STATE) as { state: string };
+  const known = fits.get(db) ?? new Map<Scale, { state: string; fitted: Fitted }>();
+  fits.set(db, known);
+  const made = known.get(scale);
+  if (made?.state === state) return made.fitted;
+  const fresh = madeOf(db, scale);
+  known.set(scale, { state, fitted: fresh });
+  return fresh;
+}
+
+/** This workshop's own plastics from its own cured readings of one scale. */
+function madeOf(db: Db, scale: Scale): Fitted {
   const rows = plastisols(db, scale);
   const parts = rows
     .filter((row) => row.nominal !== null)
@@ -112,19 +128,18 @@ function fitted(db: Db, scale: Scale): Fitted {
   });
   return {
     fit: parts.length > 0 ? fitHardness(check(fitSchema, { parts, readings: used })) : null,
-    rows,
     leftOut: read.length - used.length,
   };
 }
 
 export function plastics(db: Db, scale: Scale): Plastics {
-  const { fit, rows, leftOut } = fitted(db, scale);
+  const { fit, leftOut } = fitted(db, scale);
   return {
     scale,
     n: fit?.n ?? 0,
     leftOut,
     residualSd: fit?.residualSd ?? null,
-    items: rows.map((row) => ({
+    items: plastisols(db, scale).map((row) => ({
       ...row,
       hardness: fit?.parts[row.materialId]?.hardness ?? null,
       sd: fit?.parts[row.materialId]?.sd ?? null,

@@ -132,10 +132,10 @@ export class Page {
     return found;
   }
 
-  type = (label: string, text: string) => this.write(this.field(label), text);
-  typeAt = (path: string, text: string) => this.write(this.at(path), text);
+  type = (label: string, text: string) => this.typeInto(this.field(label), text);
+  typeAt = (path: string, text: string) => this.typeInto(this.at(path), text);
 
-  private async write(input: HTMLInputElement, text: string) {
+  async typeInto(input: HTMLInputElement, text: string) {
     await this.does(() => {
       Object.getOwnPropertyDescriptor(HTMLInputElement.prototype, 'value')?.set?.call(input, text);
       input.dispatchEvent(new Event('input', { bubbles: true }));

@@ -46,7 +46,7 @@ const STAGES: {
   {
     name: 'Cool and look',
     to: '/rack',
-    say: 'Open when the clock says; lay each bait flat and straight, it sets as it lies. Count good and bad by cavity, with the reason.',
+    say: 'Open when the clock says; lay each bait flat and straight, it sets as it lies. Each cavity is to sell, for own water or to melt again, and why.',
     wrong: 'Jumbled baits are scrap: bent tails.',
   },
   {

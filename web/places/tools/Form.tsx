@@ -2,7 +2,7 @@ import { useState } from 'react';
 import { kindOf, wordFor } from '../../../core/fields.ts';
 import { NumberField, QuantityField, SelectField, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { anotherRow, type Schema } from './schema.ts';
+import { anotherRow, ifKnown, type Schema } from './schema.ts';
 
 type Values = Record<string, unknown>;
 
@@ -14,12 +14,15 @@ interface Props {
 
 /** Every input of a calculator, defaults marked, in the maker's units. */
 export function Form({ schema, value, onChange }: Props) {
+  const properties = schema.properties ?? {};
   const set = (key: string) => (part: unknown) => {
+    const unsaid = part === null && ifKnown(properties[key] ?? {}) !== undefined;
     const next = { ...value, [key]: part };
+    if (unsaid) return onChange(next);
     if (part === undefined || part === null || part === '') delete next[key];
     onChange(next);
   };
-  const entries = Object.entries(schema.properties ?? {});
+  const entries = Object.entries(properties).map(([key, part]): [string, Schema] => [key, ifKnown(part) ?? part]);
   const isNested = (part: Schema) =>
     part.anyOf !== undefined || part.type === 'object' || (part.type === 'array' && !isFixed(part));
   const simple = entries.filter(([, part]) => !isNested(part));

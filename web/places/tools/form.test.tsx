@@ -61,6 +61,19 @@ describe('each input of a calculator', () => {
   });
 });
 
+test('what may be not known is a field that may stay empty, and is sent as not known', async () => {
+  await open('remelt.mix');
+  const heats = () =>
+    [...page.box.querySelectorAll('label')]
+      .filter((one) => one.textContent?.startsWith('Heats'))
+      .map((one) => one.control as HTMLInputElement);
+  expect(heats().map((one) => one.value)).toEqual(['0', '3', '']);
+  await page.typeInto(heats()[1] as HTMLInputElement, '');
+  expect((asked.parts as { heats: unknown }[]).map((one) => one.heats)).toEqual([0, null, null]);
+  await page.typeInto(heats()[2] as HTMLInputElement, '6');
+  expect((asked.parts as { heats: unknown }[]).map((one) => one.heats)).toEqual([0, null, 6]);
+});
+
 describe('rows and groups', () => {
   test('one more row is the last again, under a name of its own; taken out, the others stay', async () => {
     await open('batch.size');

@@ -2,7 +2,7 @@
 export interface Schema {
   /** What a maker calls the field. */
   title?: string;
-  type?: 'object' | 'array' | 'number' | 'integer' | 'string' | 'boolean';
+  type?: 'object' | 'array' | 'number' | 'integer' | 'string' | 'boolean' | 'null';
   enum?: string[];
   properties?: Record<string, Schema>;
   required?: string[];
@@ -31,13 +31,19 @@ export interface AnsweredTool extends Tool {
   example: { input: Record<string, unknown>; output: Record<string, unknown> };
 }
 
+/** A field that may say “not known”: what it holds else, or undefined where it is none. */
+export function ifKnown({ anyOf, ...schema }: Schema): Schema | undefined {
+  const known = anyOf?.filter((one) => one.type !== 'null') ?? [];
+  return anyOf && known.length === 1 && anyOf.length === 2 ? { ...schema, ...known[0] } : undefined;
+}
+
 /** The example with the schema's defaults filled in, so that every assumption is there to be seen and changed. */
 export function withDefaults(schema: Schema, value: unknown): unknown {
   if (schema.type === 'array')
     return Array.isArray(value) && !Array.isArray(schema.items)
       ? value.map((row) => withDefaults((schema.items as Schema | undefined) ?? {}, row))
       : (value ?? schema.default);
-  if (schema.type !== 'object' || !schema.properties) return value ?? schema.default;
+  if (schema.type !== 'object' || !schema.properties) return value === undefined ? schema.default : value;
   if (value === undefined && schema.default === undefined) return undefined;
   const given = { ...(schema.default as object | undefined), ...(value as object | undefined) } as Record<
     string,

@@ -276,15 +276,18 @@ export function today(db: Db, now: Date): Today {
     ...planned,
     laterCups: laterRecipes.size,
     openPours: pours,
-    rack: rack(db, at).map(({ recipeId, recipeName, hex, baitName, baits, cured, curedAt }) => ({
-      recipeId,
-      recipeName,
-      hex,
-      baitName,
-      baits,
-      cured,
-      curedAt,
-    })),
+    // Own water is nothing that an order could want.
+    rack: rack(db, at)
+      .filter((row) => row.grade === 'sell')
+      .map(({ recipeId, recipeName, hex, baitName, baits, cured, curedAt }) => ({
+        recipeId,
+        recipeName,
+        hex,
+        baitName,
+        baits,
+        cured,
+        curedAt,
+      })),
     orders,
     needs: needsYou(db, orders, now),
   };

@@ -1,4 +1,4 @@
-import { useMutation, useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Bin } from '../../../contract/bins.ts';
 import { type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
@@ -66,6 +66,11 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
   return [...fresh.sort((a, b) => Number(b.hardness !== null) - Number(a.hardness !== null)), ...remelt];
 }
 
+interface Wanted {
+  scale: 'A' | '00';
+  value: number;
+}
+
 interface Blended {
   fractions: Record<string, number>;
 }
@@ -74,14 +79,18 @@ interface Blended {
 export function BlendOf({
   blend,
   cookG,
+  wanted,
   onChange,
 }: {
   blend: BlendWish | undefined;
   cookG: number;
+  /** What the bait is to read, where that was written down. */
+  wanted: Wanted | null;
   onChange(blend: BlendWish): void;
 }) {
-  const [scale, setScale] = useState<'A' | '00'>('00');
-  const plastics = useQuery(queries.plastics(scale)).data;
+  const [scale, setScale] = useState(wanted?.scale ?? '00');
+  // Those of the other scale stay until these are here, and with them what was typed.
+  const plastics = useQuery({ ...queries.plastics(scale), placeholderData: keepPreviousData }).data;
   const materials = useQuery(queries.materials).data?.items;
   const bins = useQuery(queries.bins).data?.items;
   if (!plastics || !materials || !bins) return null;
@@ -93,7 +102,14 @@ export function BlendOf({
     <section className="flex flex-col gap-3 border-t border-[var(--rule)] pt-3">
       <h2>Of which plastic</h2>
       <Shares parts={parts} choices={choices} cookG={cookG} onChange={onChange} />
-      <BlendFor scale={scale} onScale={setScale} plastics={plastics} choices={choices} onBlend={onChange} />
+      <BlendFor
+        scale={scale}
+        onScale={setScale}
+        wanted={wanted}
+        plastics={plastics}
+        choices={choices}
+        onBlend={onChange}
+      />
       <Together parts={parts} choices={choices} plastics={plastics} cookG={cookG} />
     </section>
   );
@@ -167,17 +183,19 @@ function Shares({
 function BlendFor({
   scale,
   onScale,
+  wanted,
   plastics,
   choices,
   onBlend,
 }: {
   scale: 'A' | '00';
   onScale(scale: 'A' | '00'): void;
+  wanted: Wanted | null;
   plastics: Plastics;
   choices: Choice[];
   onBlend(blend: BlendWish): void;
 }) {
-  const [target, setTarget] = useState<number | null>(null);
+  const [target, setTarget] = useState<number | null>(wanted?.value ?? null);
   const known = plastics.items.filter(
     (one) => one.hardness !== null && choices.some(({ materialId }) => materialId === one.materialId),
   );
@@ -203,7 +221,8 @@ function BlendFor({
           })),
       ),
   });
-  if (known.length < 2) return null;
+  if (plastics.items.length < 2) return null;
+  const few = known.length < 2;
   return (
     <div className="flex gap-3 items-start flex-wrap">
       <SelectField
@@ -217,10 +236,10 @@ function BlendFor({
       <button
         type="button"
         className="btn btn-line mt-5"
-        disabled={target === null || find.isPending}
+        disabled={few || target === null || find.isPending}
         onClick={() => target !== null && find.mutate(target)}
       >
-        {target === null ? 'Blend: say how hard' : `Blend for ${target}`}
+        {few ? `No two are known on ${scale}` : target === null ? 'Blend: say how hard' : `Blend for ${target}`}
       </button>
       <Refusal error={find.error} />
     </div>

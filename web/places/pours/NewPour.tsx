@@ -4,6 +4,7 @@ import { useSearchParams } from 'react-router';
 import type { BlendWish } from '../../../contract/blend.ts';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
+import type { Bait } from '../../../contract/workshop.ts';
 import { tried } from '../../../core/failure.ts';
 import { CUP_DEFAULTS, cupFor } from '../../../core/plan/cup.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
@@ -25,6 +26,10 @@ function sized(molds: MoldRow[], shots: Record<string, number>) {
   return drawn.length === 0 ? undefined : tried(() => cupFor(drawn));
 }
 
+/** How hard a bait is to be, where that was written down. */
+const wantedOf = (bait: Bait | undefined) =>
+  bait?.wantedScale && bait.wantedHardness !== null ? { scale: bait.wantedScale, value: bait.wantedHardness } : null;
+
 /** Shots of one or more molds from one cup; how much to cook follows at once. */
 export function NewPour() {
   const [search] = useSearchParams();
@@ -33,6 +38,7 @@ export function NewPour() {
     (row) => row.awayAt === null || row.id === search.get('recipe'),
   );
   const molds = useQuery(queries.molds).data?.items.filter((mold) => !mold.retiredAt);
+  const baits = useQuery(queries.baits).data;
   const [recipeId, setRecipe] = useState(search.get('recipe') ?? '');
   const [shots, setShots] = useState<Record<string, number>>(() =>
     search.get('mold') ? { [search.get('mold') as string]: 4 } : {},
@@ -64,6 +70,8 @@ export function NewPour() {
   }
   const cup = sized(molds, shots);
   const batch = cup?.value;
+  const first = molds.find((mold) => (shots[mold.id] ?? 0) > 0);
+  const wanted = wantedOf(baits?.items.find((bait) => bait.id === first?.baitId));
   const chosen = Object.entries(shots)
     .filter(([, n]) => n > 0)
     .map(([moldId, n]) => ({ moldId, shots: n }));
@@ -104,7 +112,15 @@ export function NewPour() {
           ) : (
             !cup?.refused && <p className="soft text-lg">Give a mold its shots.</p>
           )}
-          {batch && <BlendOf blend={blend} cookG={batch.cookG} onChange={setBlend} />}
+          {batch && (
+            <BlendOf
+              key={wanted && `${wanted.scale} ${wanted.value}`}
+              blend={blend}
+              cookG={batch.cookG}
+              wanted={wanted}
+              onChange={setBlend}
+            />
+          )}
           <Refusal error={layOut.error} />
           <button
             type="button"

@@ -50,7 +50,12 @@ export function Parts({ pour }: { pour: Pour }) {
       )}
       {changing && (
         <div className="sheet p-4 mt-2 flex flex-col gap-3 max-w-xl no-print">
-          <BlendOf blend={changing.length > 0 ? changing : undefined} cookG={pour.plan.cookG} onChange={setChanging} />
+          <BlendOf
+            blend={changing.length > 0 ? changing : undefined}
+            cookG={pour.plan.cookG}
+            wanted={pour.wanted}
+            onChange={setChanging}
+          />
           <div className="flex gap-3">
             <button
               type="button"

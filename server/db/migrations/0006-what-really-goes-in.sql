@@ -168,3 +168,6 @@ ALTER TABLE pour DROP COLUMN plastisol_id;
 
 -- Remelt that was cooked more often than this is warned of.
 ALTER TABLE workshop ADD COLUMN remelt_heats INTEGER NOT NULL DEFAULT 5 CHECK (remelt_heats > 0);
+
+-- What a lot held when it came is asked for with every list of the store: not by way of all that was ever taken out of it.
+CREATE INDEX lot_move_received ON lot_move (lot_id, grams) WHERE kind = 'received';

@@ -38,6 +38,10 @@ export interface Bin extends Versioned, CanBeAway {
   /** The most heats that a fifth of it has seen; null where it is empty. */
   heats: number | null;
   unknownFraction: number;
+}
+
+/** One bin with what last came and went. */
+export interface BinWithMoves extends Bin {
   moves: {
     id: string;
     kind: string;

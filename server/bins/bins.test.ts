@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import type { Bin } from '../../contract/bins.ts';
+import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { Material } from '../../contract/materials.ts';
@@ -16,7 +16,7 @@ afterEach(() => workshop.close());
 
 const bins = async () => (await workshop.get<Page<Bin>>('/bins')).body.items;
 const level = async (id: string) => (await workshop.get<Material>(`/materials/${id}`)).body.levelG;
-const move = (bin: Pick<Bin, 'id'>, body: object) => workshop.post<Bin>(`/bins/${bin.id}/moves`, body);
+const move = (bin: Pick<Bin, 'id'>, body: object) => workshop.post<BinWithMoves>(`/bins/${bin.id}/moves`, body);
 const given = (bin: Pick<Bin, 'id'>, grams: number, heats: number | null, saltG: number | null = 0) =>
   move(bin, { kind: 'given', grams, heats, saltG, note: 'from the club', looked: true });
 const mixedBin = async () => (await workshop.post<Bin>('/bins', { name: 'Greens', hex: '#557755' })).body;

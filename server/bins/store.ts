@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import type { Bin, binMoveBody } from '../../contract/bins.ts';
+import type { Bin, BinWithMoves, binMoveBody } from '../../contract/bins.ts';
 import { Failure } from '../../core/failure.ts';
 import { binGrams, countBin, type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
 import { mixRemelt } from '../../core/plastisol/remelt.ts';
@@ -24,16 +24,16 @@ export const layersOf = (db: Db, binId: string): Layer[] => layersByBin(db).get(
 const MOVES_SHOWN = 12;
 
 const movesOf = (db: Db, binId: string) =>
-  all<Omit<Bin['moves'][number], 'reversed'> & { gone: boolean }>(
+  all<Omit<BinWithMoves['moves'][number], 'reversed'> & { gone: boolean }>(
     db,
     `SELECT m.id, m.kind, m.grams, m.heats, pour.code AS pour_code, m.note, m.at, NOT ${standing('bin_move', 'm')} AS gone
      FROM bin_move m LEFT JOIN pour ON pour.id = m.pour_id WHERE m.bin_id = ? AND m.reverses IS NULL ORDER BY m.seq DESC LIMIT ${MOVES_SHOWN}`,
     [binId],
   ).map(({ gone, ...move }) => ({ ...move, reversed: gone }));
 
-type Bare = Omit<Bin, 'grams' | 'layers' | 'heats' | 'unknownFraction' | 'moves'>;
+type Bare = Omit<Bin, 'grams' | 'layers' | 'heats' | 'unknownFraction'>;
 
-function complete(db: Db, bare: Bare, layers: Layer[]): Bin {
+function complete(bare: Bare, layers: Layer[]): Bin {
   const there = layers.filter((one) => one.grams > 0);
   const mixed = there.length > 0 ? mixRemelt({ parts: there.map(({ grams, heats }) => ({ grams, heats })) }) : null;
   return {
@@ -42,7 +42,6 @@ function complete(db: Db, bare: Bare, layers: Layer[]): Bin {
     layers,
     heats: mixed && mixed.unknownFraction < 1 ? mixed.heats : null,
     unknownFraction: mixed?.unknownFraction ?? 0,
-    moves: movesOf(db, bare.id),
   };
 }
 
@@ -50,12 +49,13 @@ const BARE = 'SELECT id, version, away_at, name, hex, recipe_id FROM bin';
 
 export function listBins(db: Db): Bin[] {
   const layers = layersByBin(db);
-  return all<Bare>(db, `${BARE} ORDER BY name`).map((bare) => complete(db, bare, layers.get(bare.id) ?? []));
+  return all<Bare>(db, `${BARE} ORDER BY name`).map((bare) => complete(bare, layers.get(bare.id) ?? []));
 }
 
-export function getBin(db: Db, id: string): Bin {
+export function getBin(db: Db, id: string): BinWithMoves {
   mustFind(db, 'bin', id, 'bin');
-  return complete(db, first<Bare>(db, `${BARE} WHERE id = ?`, [id]) as Bare, layersOf(db, id));
+  const bin = complete(first<Bare>(db, `${BARE} WHERE id = ?`, [id]) as Bare, layersOf(db, id));
+  return { ...bin, moves: movesOf(db, id) };
 }
 
 /** Another name where this one is taken: a colour's bin is made without asking. */

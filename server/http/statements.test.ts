@@ -40,6 +40,8 @@ test.each([
   ['/rack', 20],
   ['/molds', 30],
   ['/recipes', 20],
+  ['/bins', 8],
+  ['/plastics', 12],
   ['/line', 30],
   ['/today', 60],
 ])('%s asks the database as often for many rows as for few, and no more than %i times', async (path, most) => {

@@ -1,5 +1,5 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
-import type { Bin } from '../../contract/bins.ts';
+import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
@@ -90,6 +90,7 @@ export const queries = {
   pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
   pour: (id: string) => one<Pour>('pours', '/pours', id),
   bins: list<Bin>('bins', '/bins', ''),
+  bin: (id: string) => one<BinWithMoves>('bins', '/bins', id),
   plastics: (scale: 'A' | '00') =>
     queryOptions({ queryKey: ['pours', 'plastics', scale], queryFn: () => call<Plastics>(`/plastics?scale=${scale}`) }),
   rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),

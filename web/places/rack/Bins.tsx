@@ -86,6 +86,7 @@ function BinDrawn({ bin, most, open, onOpen }: { bin: Bin; most: number; open: b
 /** One bin: what is in it by heats, what came and went, and its scale. */
 function InBin({ bin }: { bin: Bin }) {
   const { text } = useTaste();
+  const moves = useQuery(queries.bin(bin.id)).data?.moves ?? [];
   const undo = useUndo();
   const [act, setAct] = useState<'given' | 'counted' | null>(bin.grams < 0 ? 'counted' : null);
   return (
@@ -123,7 +124,7 @@ function InBin({ bin }: { bin: Bin }) {
       {act === 'given' && <Given bin={bin} onDone={() => setAct(null)} />}
       {act === 'counted' && <Counted bin={bin} onDone={() => setAct(null)} />}
       <ul className="ruled">
-        {bin.moves.map((move) => (
+        {moves.map((move) => (
           <li key={move.id} className={`text-sm py-0.5 ${move.reversed ? 'line-through soft' : ''}`}>
             <b className="figure">
               {move.grams > 0 && '+'}

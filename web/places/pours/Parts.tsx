@@ -112,15 +112,17 @@ function PartRow({ pour, part }: { pour: Pour; part: Part }) {
 
 /** What stands on the scale once this part is in: as planned, unless another figure is typed. */
 function WeighIn({ pour, part }: { pour: Pour; part: Part }) {
-  const [begun] = useState<{ partId: string; grams: number | null }>({
+  const { text, parse } = useTaste();
+  // As it is shown: nobody weighs places that do not stand there.
+  const [begun] = useState<{ partId: string; grams: number | null }>(() => ({
     partId: part.id,
-    grams: Math.round(part.plannedG),
-  });
+    grams: parse(text(part.plannedG, 'mass'), 'mass'),
+  }));
   const sheet = useSheet({ schema: weighInBody, keep: `part/${part.id}`, seen: begun });
   const weigh = useWrite<Pour>(() => ({ path: `/pours/${pour.id}/weighed`, body: sheet.values }), sheet.done);
   return (
     <Sheet of={sheet} by={weigh} onSend={() => weigh.mutate()} className="flex gap-2 items-start no-print">
-      <FigureIn at="grams" bare className="w-24" />
+      <FigureIn at="grams" bare className="w-28" />
       <Send className="btn-sm h-10">Weighed in</Send>
     </Sheet>
   );

@@ -9,17 +9,19 @@ import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
 /** −1 stands for heats that nobody knows, since a sum needs a key. */
-const LEVELS = `SELECT bin_id, nullif(heats, -1) AS heats, grams, salt_g, salt_unknown_g FROM bin_level WHERE abs(grams) > 1e-9
-  ORDER BY heats < 0, heats`;
+const LEVELS = (where: string) =>
+  `SELECT bin_id, nullif(heats, -1) AS heats, grams, salt_g, salt_unknown_g FROM bin_level
+   WHERE abs(grams) > 1e-9${where} ORDER BY heats < 0, heats`;
 
 function layersByBin(db: Db): Map<string, Layer[]> {
   const layers = new Map<string, Layer[]>();
-  for (const { binId, ...layer } of all<Layer & { binId: string }>(db, LEVELS))
+  for (const { binId, ...layer } of all<Layer & { binId: string }>(db, LEVELS('')))
     layers.set(binId, [...(layers.get(binId) ?? []), layer]);
   return layers;
 }
 
-export const layersOf = (db: Db, binId: string): Layer[] => layersByBin(db).get(binId) ?? [];
+export const layersOf = (db: Db, binId: string): Layer[] =>
+  all<Layer & { binId: string }>(db, LEVELS(' AND bin_id = ?'), [binId]).map(({ binId: _, ...layer }) => layer);
 
 const MOVES_SHOWN = 12;
 
@@ -122,6 +124,14 @@ export const usedByPour = (db: Db, pourId: string, binId: string | null = null):
     ...negative(layer),
   }));
 export const returnedByPour = (db: Db, pourId: string) => sumsOf(db, pourId, "'cup'", null);
+
+/** Which of these cups have remelt in them. */
+export const poursOfRemelt = (db: Db, pourIds: string[]): string[] =>
+  all<{ pourId: string }>(
+    db,
+    `SELECT DISTINCT pour_id FROM bin_move WHERE kind = 'used' AND pour_id IN (SELECT value FROM json_each(?))`,
+    [JSON.stringify(pourIds)],
+  ).map((row) => row.pourId);
 
 /** Less was used than was said: as much of each goes back. */
 export function putBack(

@@ -1,6 +1,7 @@
 import type * as v from 'valibot';
+import { PLASTIC_KINDS } from '../../contract/blend.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Lot, lotBody, Material } from '../../contract/materials.ts';
+import type { Lot, lotBody, Material, MaterialKind } from '../../contract/materials.ts';
 import { Failure } from '../../core/failure.ts';
 import { isCounted } from '../../core/units/counted.ts';
 import type { Db } from '../db/open.ts';
@@ -183,6 +184,16 @@ export function openLot(db: Db, materialId: string): OpenLot | undefined {
   const [next] = lotsToDraw(db, materialId);
   return next && first<OpenLot>(db, 'SELECT id, material_id, code, bottle_strength FROM lot WHERE id = ?', [next.id]);
 }
+
+/** Grams of plastisol, softener and their like that closed cups took, by material. */
+export const plasticOfPours = (db: Db, pourIds: string[]) =>
+  all<{ pourId: string; materialId: string; kind: MaterialKind; g: number }>(
+    db,
+    `SELECT m.pour_id, lot.material_id, material.kind, -sum(m.grams) AS g FROM lot_move m JOIN lot ON lot.id = m.lot_id
+     JOIN material ON material.id = lot.material_id WHERE m.pour_id IN (SELECT value FROM json_each(?))
+     AND material.kind IN (SELECT value FROM json_each(?)) GROUP BY m.pour_id, lot.material_id HAVING sum(m.grams) < 0`,
+    [JSON.stringify(pourIds), JSON.stringify(PLASTIC_KINDS)],
+  );
 
 /** What a pour took, by lot. */
 export const lotsOfPour = (db: Db, pourId: string) =>

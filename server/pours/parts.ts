@@ -59,8 +59,8 @@ function usualBlend(db: Db): Chosen[] {
   return lot ? [{ lotId: lot.id, binId: null, share: 1 }] : [];
 }
 
-export function writeParts(db: Db, pourId: string, blend: BlendWish | undefined, field = 'blend'): void {
-  const chosen = blend ? blend.map((part, index) => choose(db, part, `${field}.${index}`)) : usualBlend(db);
+export function writeParts(db: Db, pourId: string, blend: BlendWish | undefined): void {
+  const chosen = blend ? blend.map((part, index) => choose(db, part, `blend.${index}`)) : usualBlend(db);
   chosen.forEach((part, position) => {
     insert(db, 'cup_part', { id: newId(), pourId, position, ...part });
   });

@@ -1,12 +1,14 @@
 import type { Part, Plastics } from '../../contract/blend.ts';
 import type { MaterialKind } from '../../contract/materials.ts';
 import { fitHardness, fitSchema, type HardnessFit } from '../../core/plastisol/fit.ts';
-import { gramsOf, mixHardness } from '../../core/plastisol/parts.ts';
+import { mixHardness } from '../../core/plastisol/parts.ts';
 import { check } from '../../core/validate.ts';
+import { poursOfRemelt } from '../bins/store.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { hasDosed } from '../ledgers/store.ts';
+import { plasticOfPours } from '../materials/store.ts';
 
 type Scale = 'A' | '00';
 
@@ -46,49 +48,25 @@ const readings = (db: Db, scale: Scale): Reading[] =>
     [scale],
   );
 
-interface PartRow {
-  pourId: string;
-  materialId: string | null;
-  kind: string;
-  share: number;
-  weighedG: number | null;
-}
-
-/** Shares of whole plastisols in each cup; a cup with anything else in it that tells on hardness has none. */
+/** Shares of whole plastisols in each closed cup; a cup with anything else in it that tells on hardness has none. */
 function sharesByPour(db: Db, pourIds: string[]): Map<string, Record<string, number>> {
-  const ids = JSON.stringify(pourIds);
-  const salted = new Set(
-    all<{ id: string }>(
-      db,
-      `SELECT pour.id FROM pour WHERE pour.id IN (SELECT value FROM json_each(?)) AND ${hasDosed('pour.ledger_id', TELLING)}`,
-      [ids],
-    ).map((row) => row.id),
-  );
-  const rows = all<PartRow>(
+  const dosed = all<{ id: string }>(
     db,
-    `SELECT p.pour_id, material.id AS material_id, coalesce(material.kind, 'remelt') AS kind, p.share,
-       (SELECT w.grams FROM part_weighing w WHERE w.part_id = p.id AND ${standing('part_weighing', 'w')} ORDER BY w.seq DESC LIMIT 1) AS weighed_g
-     FROM cup_part p LEFT JOIN lot ON lot.id = p.lot_id LEFT JOIN material ON material.id = lot.material_id
-     WHERE p.pour_id IN (SELECT value FROM json_each(?)) ORDER BY p.position`,
-    [ids],
-  );
-  const found = new Map<string, Record<string, number>>();
-  for (const pourId of pourIds) {
-    const parts = rows.filter((row) => row.pourId === pourId);
-    if (parts.length === 0 || salted.has(pourId) || parts.some((part) => part.kind !== 'plastisol')) continue;
-    const planned = parts.reduce((sum, part) => sum + (part.weighedG ?? part.share), 0);
-    // Where some were weighed and some not, their shares as planned stand for all.
-    const weighed = parts.every((part) => part.weighedG !== null);
-    const grams = weighed ? gramsOf(parts, planned) : parts.map((part) => part.share);
-    const sum = grams.reduce((total, one) => total + one, 0);
-    const shares: Record<string, number> = {};
-    parts.forEach((part, i) => {
-      const key = part.materialId as string;
-      shares[key] = (shares[key] ?? 0) + (grams[i] as number) / sum;
-    });
-    found.set(pourId, shares);
+    `SELECT pour.id FROM pour WHERE pour.id IN (SELECT value FROM json_each(?)) AND ${hasDosed('pour.ledger_id', TELLING)}`,
+    [JSON.stringify(pourIds)],
+  ).map((row) => row.id);
+  const otherwise = new Set([...dosed, ...poursOfRemelt(db, pourIds)]);
+  const grams = new Map<string, Record<string, number>>();
+  for (const { pourId, materialId, kind, g } of plasticOfPours(db, pourIds)) {
+    if (kind !== 'plastisol') otherwise.add(pourId);
+    grams.set(pourId, { ...grams.get(pourId), [materialId]: g });
   }
-  return found;
+  const shares = [...grams].flatMap(([pourId, taken]): [string, Record<string, number>][] => {
+    const whole = Object.values(taken).reduce((sum, g) => sum + g, 0);
+    if (otherwise.has(pourId) || whole <= 0) return [];
+    return [[pourId, Object.fromEntries(Object.entries(taken).map(([id, g]) => [id, g / whole]))]];
+  });
+  return new Map(shares);
 }
 
 interface Fitted {
@@ -97,11 +75,11 @@ interface Fitted {
 }
 
 /** What a fit rests on, told by a few numbers: a cup that is closed changes no more. */
-const STATE = `SELECT coalesce((SELECT max(seq) FROM hardness_reading), 0) || ' ' || coalesce((SELECT max(seq) FROM part_weighing), 0) || ' ' ||
+const STATE = `SELECT coalesce((SELECT max(seq) FROM hardness_reading), 0) || ' ' || coalesce((SELECT max(seq) FROM balance), 0) || ' ' ||
   coalesce((SELECT sum(version) || ' ' || count(*) FROM material WHERE kind = 'plastisol'), '') AS state`;
 const fits = new WeakMap<Db, Map<Scale, { state: string; fitted: Fitted }>>();
 
-/** The same fit for every tap at the bench, until a reading, a weighing or a label changes it. */
+/** The same fit for every tap at the bench, until a reading, a closing or a label changes it. */
 function fitted(db: Db, scale: Scale): Fitted {
   const { state } = first<{ state: string }>(db, STATE) as { state: string };
   const known = fits.get(db) ?? new Map<Scale, { state: string; fitted: Fitted }>();

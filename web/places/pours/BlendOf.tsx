@@ -1,13 +1,15 @@
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Bin } from '../../../contract/bins.ts';
-import { type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
+import { type Blend, type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
 import type { Material } from '../../../contract/materials.ts';
-import { mixHardness, withShare } from '../../../core/plastisol/parts.ts';
+import { type Layer, takeFromBin } from '../../../core/plastisol/bin.ts';
+import { cupState, mixHardness, withShare } from '../../../core/plastisol/parts.ts';
 import { post } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { BlendSaid } from './BlendSaid.tsx';
 
 /** What a cup can be made of: plastics of the store by their opened lot, and what lies in the bins. */
 interface Choice {
@@ -18,8 +20,8 @@ interface Choice {
   hardness: number | null;
   sd: number | null;
   pricePerKgMinor: number | null;
-  heats: number | null;
-  isRemelt: boolean;
+  /** Of remelt: what lies in its bin. */
+  layers: Layer[] | null;
 }
 
 const isPlastic = (material: Material) =>
@@ -33,8 +35,7 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
       hardness: own?.hardness ?? null,
       sd: own?.sd ?? null,
       pricePerKgMinor: material.pricePerKgMinor,
-      heats: 0,
-      isRemelt: false,
+      layers: null,
     };
     const holding = material.lots.filter((lot) => lot.levelG > 0);
     // Several drums are open: which one it is, is picked.
@@ -58,8 +59,7 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
         hardness: null,
         sd: null,
         pricePerKgMinor: null,
-        heats: bin.heats,
-        isRemelt: true,
+        layers: bin.layers,
       }),
     );
   // A plastisol first: it is what a cup is made of where nothing is said.
@@ -110,7 +110,12 @@ export function BlendOf({
         choices={choices}
         onBlend={onChange}
       />
-      <Together parts={parts} choices={choices} plastics={plastics} cookG={cookG} />
+      <BlendSaid
+        blend={blended(parts, choices, plastics, cookG)}
+        wanted={wanted}
+        leftOut={plastics.leftOut}
+        costMinor={costOf(parts, choices, cookG)}
+      />
     </section>
   );
 }
@@ -246,58 +251,32 @@ function BlendFor({
   );
 }
 
-/** What the parts are together: how hard, by how many readings; how tired; at what price. */
-function Together({
-  parts,
-  choices,
-  plastics,
-  cookG,
-}: {
-  parts: BlendWish;
-  choices: Choice[];
-  plastics: Plastics;
-  cookG: number;
-}) {
-  const { money, workshop } = useTaste();
-  const known = parts.map((part) => ({ share: part.share, choice: choiceOf(choices, part) }));
+/** What these parts would be, worked out as the cup itself is; doses come later. */
+function blended(parts: BlendWish, choices: Choice[], { scale, n }: Plastics, cookG: number): Blend {
+  const known = parts.map(({ share }, i) => ({
+    share,
+    grams: share * cookG,
+    choice: choiceOf(choices, parts[i] as BlendWish[number]),
+  }));
+  const remelt = known.flatMap(({ grams, choice }) => (choice?.layers ? takeFromBin(choice.layers, grams) : []));
+  const freshG = known.reduce((sum, { grams, choice }) => sum + (choice?.layers ? 0 : grams), 0);
   const mixed = mixHardness(
     known.map(({ share, choice }) => ({ share, hardness: choice?.hardness ?? null, sd: choice?.sd ?? null })),
   );
-  const tired = known.filter(
-    ({ choice }) => choice?.isRemelt && choice.heats !== null && choice.heats >= workshop.remeltHeats,
-  );
-  const unknown = known.some(({ choice }) => choice?.isRemelt && choice.heats === null);
-  const priced = known.every(({ choice }) => choice?.isRemelt || choice?.pricePerKgMinor !== null);
-  const cost = known.reduce(
-    (sum, { share, choice }) => sum + (share * cookG * (choice?.pricePerKgMinor ?? 0)) / 1000,
-    0,
-  );
-  return (
-    <p>
-      {mixed ? (
-        <>
-          Shore {plastics.scale}{' '}
-          <b className="figure text-xl">
-            {mixed.value.toFixed(1)} ± {mixed.sd.toFixed(1)}
-          </b>{' '}
-          <span className="soft">
-            {plastics.n > 0
-              ? `by ${plastics.n} of your own readings${plastics.leftOut > 0 ? `, ${plastics.leftOut} of other cups left out` : ''}`
-              : 'by the labels alone: no reading speaks of them yet'}
-          </span>
-        </>
-      ) : (
-        <span className="soft">How hard it will be is not known.</span>
-      )}
-      {priced && cost > 0 && <span className="soft"> · {money(Math.round(cost))}</span>}
-      {unknown && <b className="warn"> How often the remelt was cooked is not known.</b>}
-      {tired.length > 0 && (
-        <b className="warn">
-          {' '}
-          Remelt of {Math.max(...tired.map(({ choice }) => choice?.heats ?? 0))} heats: more than {workshop.remeltHeats}{' '}
-          after this cup. It yellows and hardens.
-        </b>
-      )}
-    </p>
-  );
+  return {
+    ...cupState({ cupG: cookG, freshG, remelt, dosedSaltG: 0 }),
+    hardness: mixed && { scale, ...mixed, n },
+  };
+}
+
+/** What the fresh of it costs; null where a price was not written down. */
+function costOf(parts: BlendWish, choices: Choice[], cookG: number): number | null {
+  let minor = 0;
+  for (const part of parts) {
+    const choice = choiceOf(choices, part);
+    if (choice?.layers) continue;
+    if (!choice || choice.pricePerKgMinor === null) return null;
+    minor += (part.share * cookG * choice.pricePerKgMinor) / 1000;
+  }
+  return Math.round(minor);
 }

@@ -11,6 +11,7 @@ import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { BlendOf } from './BlendOf.tsx';
+import { BlendSaid } from './BlendSaid.tsx';
 
 /** What the cup's plastic is made of: as planned, as weighed in, and what that makes. */
 export function Parts({ pour }: { pour: Pour }) {
@@ -42,7 +43,7 @@ export function Parts({ pour }: { pour: Pour }) {
           <PartRow key={part.id} pour={pour} part={part} />
         ))}
       </ul>
-      <Together pour={pour} />
+      {pour.parts.length > 0 && <BlendSaid blend={pour.blend} wanted={pour.wanted} />}
       {!pour.closedAt && !weighed && !changing && (
         <button type="button" className="link no-print" onClick={() => setChanging(began())}>
           change the blend
@@ -125,47 +126,5 @@ function WeighIn({ pour, part }: { pour: Pour; part: Part }) {
       <FigureIn at="grams" bare className="w-28" />
       <Send className="btn-sm h-10">Weighed in</Send>
     </Sheet>
-  );
-}
-
-/** How hard, how tired, and what nobody knows of it. */
-function Together({ pour: { blend, parts, wanted } }: { pour: Pour }) {
-  const { workshop } = useTaste();
-  if (parts.length === 0) return null;
-  const { heats, hardness, remeltFraction, unknownFraction, saltUnknownFraction } = blend;
-  const percent = (share: number) => `${Math.max(1, Math.round(100 * share))} %`;
-  return (
-    <p className="mt-1">
-      {hardness ? (
-        <>
-          Shore {hardness.scale}{' '}
-          <b className="figure">
-            {hardness.value.toFixed(1)} ± {hardness.sd.toFixed(1)}
-          </b>
-          {wanted && `, wanted ${wanted.value}`}
-          {hardness.n === 0 && ', by the labels alone'}.{' '}
-        </>
-      ) : (
-        <span className="soft">How hard it will be is not known. </span>
-      )}
-      {remeltFraction > 0 && (
-        <>
-          {percent(remeltFraction)} remelt; cooked <b className="figure">{heats}</b> {heats === 1 ? 'time' : 'times'}{' '}
-          once this cup is.{' '}
-        </>
-      )}
-      {heats > workshop.remeltHeats && (
-        <b className="warn">More than {workshop.remeltHeats} heats: it yellows and hardens. </b>
-      )}
-      {unknownFraction > 0 && (
-        <b className="warn">Of {percent(unknownFraction)} nobody knows how often it was cooked. </b>
-      )}
-      {saltUnknownFraction > 0 && (
-        <b className="warn">
-          How much salt is in it is not known{wanted ? ', so it cannot promise its hardness' : ''}: say so to whoever
-          ordered it.
-        </b>
-      )}
-    </p>
   );
 }

@@ -27,8 +27,7 @@ const bin = (id: string, name: string, grams: number, heats: number | null) => (
   grams,
   heats,
   awayAt: null,
-  layers: [],
-  moves: [],
+  layers: grams > 0 ? [{ heats, grams, saltG: 0, saltUnknownG: heats === null ? grams : 0 }] : [],
 });
 const BINS = [bin('greens', 'Greens', 800, 5), bin('used', 'Used baits', 400, null), bin('empty', 'Empty', 0, null)];
 const plastic = (materialId: string, hardness: number | null) => ({
@@ -88,7 +87,7 @@ describe('what a cup is made of', () => {
     expect(page.text).toContain('Soft 22');
     expect([page.text.includes('600 g'), blend]).toEqual([true, undefined]);
     // 23.55 by twelve readings; 600 g of it at 14.50 a kilogram.
-    expect(page.text).toContain('Shore 00 23.6 ± 2.0 by 12 of your own readings, 3 of other cups left out');
+    expect(page.text).toContain('Shore 00 23.6 ± 2.0, wanted 34 by 12 of your own readings, 3 of other cups left out');
     expect(page.text).toContain('€8.70');
   });
 
@@ -141,9 +140,13 @@ describe('what a cup is made of', () => {
   test('tired remelt is warned of, and what nobody knows is said', async () => {
     await open();
     await page.pick('With some', 'remelt: Greens');
-    expect(page.text).toContain('Remelt of 5 heats: more than 5 after this cup.');
+    expect(page.text).toContain(
+      '25 % remelt; cooked 6 times once this cup is. More than 5 heats: it yellows and hardens.',
+    );
     await page.pick('With some', 'remelt: Used baits');
-    expect(page.text).toContain('How often the remelt was cooked is not known.');
+    // A quarter of it, and 0.75 · 25 % of the other: 44 % remelt, a quarter of which nobody knows.
+    expect(page.text).toContain('44 % remelt; cooked 1 time once this cup is. Of 25 % nobody knows how often');
+    expect(page.text).toContain('How much salt is in it is not known');
   });
 
   test('the last part cannot be taken out; any other can, and its share goes to the rest', async () => {

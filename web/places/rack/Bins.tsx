@@ -146,6 +146,13 @@ function InBin({ bin }: { bin: Bin }) {
   );
 }
 
+/** What was sent leaves the sheet as it began, and the sheet itself. */
+function sentOf(sheet: { startAfresh(): void; done(): void }, onDone: () => void): void {
+  sheet.startAfresh();
+  sheet.done();
+  onDone();
+}
+
 interface GivenTyped {
   kind: 'given';
   grams: number | null;
@@ -160,11 +167,7 @@ function Given({ bin, onDone }: { bin: Bin; onDone(): void }) {
   const sheet = useSheet<GivenTyped>({ schema: binMoveBody, keep: `bin/${bin.id}/given`, seen: NOTHING_GIVEN });
   const give = useWrite<Bin>(
     () => ({ path: `/bins/${bin.id}/moves`, body: sheet.values }),
-    () => {
-      sheet.startAfresh();
-      sheet.done();
-      onDone();
-    },
+    () => sentOf(sheet, onDone),
   );
   return (
     <Sheet of={sheet} by={give} onSend={() => give.mutate()}>
@@ -189,11 +192,7 @@ function Counted({ bin, onDone }: { bin: Bin; onDone(): void }) {
   const sheet = useSheet({ schema: binMoveBody, keep: `bin/${bin.id}/counted`, seen: begun });
   const count = useWrite<Bin>(
     () => ({ path: `/bins/${bin.id}/moves`, body: sheet.values }),
-    () => {
-      sheet.startAfresh();
-      sheet.done();
-      onDone();
-    },
+    () => sentOf(sheet, onDone),
   );
   return (
     <Sheet of={sheet} by={count} onSend={() => count.mutate()} className="flex gap-3 items-start flex-wrap">
@@ -210,11 +209,7 @@ function NewBin({ onDone }: { onDone(): void }) {
   const sheet = useSheet({ schema: binBody, keep: 'bin', seen: begun });
   const add = useWrite<Bin>(
     () => ({ path: '/bins', body: sheet.values }),
-    () => {
-      sheet.startAfresh();
-      sheet.done();
-      onDone();
-    },
+    () => sentOf(sheet, onDone),
   );
   return (
     <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="flex gap-3 items-start flex-wrap">

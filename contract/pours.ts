@@ -92,12 +92,16 @@ export const marksBody = v.strictObject({
   tappedAt,
 });
 
-export const closeBody = v.strictObject({
+export const weighBody = v.strictObject({
   cookedG: grams,
   goodG: gramsOr0,
   rejectG: gramsOr0,
   returnedG: gramsOr0,
   residueG: v.optional(gramsOr0, 0),
+});
+/** The same once, at the end of a cup: weighed again, it stays in the bin that it went to. */
+export const closeBody = v.strictObject({
+  ...weighBody.entries,
   /** Where rejects and leftover go; not said: the colour's own bin. */
   binId: v.optional(rowId),
 });

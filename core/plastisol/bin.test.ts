@@ -94,10 +94,12 @@ describe('a cup of fresh plastic and remelt', () => {
           const state = cupState({ cupG, freshG, remelt, dosedSaltG: 0 });
           const returned = returnedOf(back, state);
           expect(binGrams(returned)).toBeCloseTo(back, 6);
-          expect(state.heats).toBeGreaterThanOrEqual(1);
-          // A cup that is one remelt throughout comes back one heat older.
-          const only = cupState({ cupG: 100, freshG: 0, remelt: [layer(100, 5)], dosedSaltG: 0 });
-          expect(returnedOf(back, only)).toEqual([expect.objectContaining({ heats: 6 })]);
+          // Whatever makes a fifth of the cup or more comes back at least one heat older than it was.
+          for (const one of remelt)
+            if (one.heats !== null && one.grams >= 0.2 * cupG) expect(state.heats).toBeGreaterThan(one.heats);
+          // And nothing comes back older than the most tired of it, and one.
+          const oldest = Math.max(0, ...remelt.map((one) => one.heats ?? 0));
+          expect(state.heats).toBeLessThanOrEqual(oldest + 1);
         },
       ),
     );

@@ -129,6 +129,9 @@ describe('what comes back of a cup', () => {
     const { body: pour } = await layOut();
     await drawn(pour);
     await close(pour, { binId: bin.id });
+    // It stays in the bin that it went to: there is no other to name.
+    const other = await workshop.post(`/pours/${pour.id}/weigh`, { ...closing(12, 0), binId: bin.id });
+    expect([other.status, other.body.error.path]).toEqual([400, 'binId']);
     await workshop.post(`/pours/${pour.id}/weigh`, { ...closing(12, 0), returnedG: 25 });
     expect((await bins()).map((one) => [one.name, one.grams, one.heats])).toEqual([['Greens', 25, 1]]);
   });

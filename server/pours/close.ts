@@ -1,7 +1,7 @@
 import type * as v from 'valibot';
 import type { Part } from '../../contract/blend.ts';
 import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
-import type { closeBody, Pour } from '../../contract/pours.ts';
+import type { closeBody, Pour, weighBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { binGrams, returnedOf } from '../../core/plastisol/bin.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
@@ -19,7 +19,7 @@ import { dosedIn } from './dosed.ts';
 import { getPour } from './read.ts';
 import { aboutMold, openPour } from './write.ts';
 
-type Weighed = v.InferOutput<typeof closeBody>;
+type Weighed = v.InferOutput<typeof weighBody>;
 
 /** Takes what a cup is made of out of its lots and bins: as weighed in, of the rest by its shares. */
 function drawParts(db: Db, pour: Pour, cookedG: number, at: string): void {
@@ -111,7 +111,7 @@ function checkWeights(body: Weighed, baits: number): void {
 }
 
 /** Closes a cup: the balance, what it used, what lies on the rack and in the remelt bin now, and the cure clock. */
-export function closePour(db: Db, id: string, body: Weighed, now: Date): void {
+export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBody>, now: Date): void {
   const at = now.toISOString();
   openPour(db, id);
   const pour = getPour(db, id);
@@ -147,8 +147,7 @@ export function weighAgain(db: Db, id: string, body: Weighed, at: string): void 
   if (!pour.balance) throw new Failure('invalid-input', `${pour.code} is not closed yet; close it with these weights.`);
   const marks = countMarks(db, id);
   checkWeights(body, totalOf(marks, 'sell') + totalOf(marks, 'own'));
-  const { binId: _, ...weighed } = body;
-  insert(db, 'balance', { id: newId(), pourId: id, ...weighed, at });
+  insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   const note = 'weighed again';
   redraw(db, pour, pour.balance.cookedG, body.cookedG, at, note);
   const more = body.rejectG + body.returnedG - (pour.balance.rejectG + pour.balance.returnedG);

@@ -10,6 +10,7 @@ import {
   pourBody,
   pourQuery,
   shotBody,
+  weighBody,
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Waits } from '../../core/process/waits.ts';
@@ -112,7 +113,7 @@ export const pourEndpoints = [
   endpoint({
     method: 'POST',
     path: '/pours/:id/weigh',
-    body: closeBody,
+    body: weighBody,
     touches: ['pours', 'rack', 'recipes', 'materials', 'today', 'insight', 'bins'],
     run: ({ db, body, params, at }) => {
       weighAgain(db, params.id as string, body, at);

@@ -70,11 +70,12 @@ export function NewPour() {
   }
   const cup = sized(molds, shots);
   const batch = cup?.value;
-  const first = molds.find((mold) => (shots[mold.id] ?? 0) > 0);
-  const wanted = wantedOf(baits?.items.find((bait) => bait.id === first?.baitId));
   const chosen = Object.entries(shots)
     .filter(([, n]) => n > 0)
     .map(([moldId, n]) => ({ moldId, shots: n }));
+  // The first mold's bait says how hard, as it does where the cup is laid out.
+  const first = molds.find((mold) => mold.id === chosen[0]?.moldId);
+  const wanted = wantedOf(baits?.items.find((bait) => bait.id === first?.baitId));
   return (
     <Page title="Lay out a pour" tab="Lay out a pour" under="One cup, one or several molds.">
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] gap-12">

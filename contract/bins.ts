@@ -30,7 +30,7 @@ export interface Bin extends Versioned, CanBeAway {
   name: string;
   hex: string;
   /** The colour that it is kept for; null: mixed. */
-  recipeId: string | null;
+  colourwayId: string | null;
   /** Below nothing: more was taken out than was written in, and it wants weighing. */
   grams: number;
   /** By how often it was cooked, the fresh first. */

@@ -291,7 +291,7 @@ export interface Mold extends MoldRow {
   pours: {
     id: string;
     code: string;
-    recipeName: string;
+    colourwayName: string;
     hex: string;
     at: string;
     shots: number;

@@ -21,7 +21,7 @@ const lines = v.pipe(
     v.pipe(
       v.strictObject({
         baitId: rowId,
-        recipeId: rowId,
+        colourwayId: rowId,
         packs: count(1, 5000),
         perPack: called(count(1, 1000), 'To a pack'),
         priceMinor: v.optional(v.nullable(money)),
@@ -75,7 +75,7 @@ export const stockOutBody = v.strictObject({
   id: ownId,
   kind: v.picklist(['fished', 'given', 'scrapped']),
   baitId: rowId,
-  recipeId: rowId,
+  colourwayId: rowId,
   pourId: v.optional(rowId),
   grade: v.optional(v.picklist(RACK_GRADES), 'sell'),
   baits: count(1, 100000),
@@ -94,8 +94,8 @@ export interface OrderLine {
   baitId: string;
   baitName: string;
   shape: string;
-  recipeId: string;
-  recipeName: string;
+  colourwayId: string;
+  colourwayName: string;
   hex: string;
   packs: number;
   perPack: number;
@@ -119,7 +119,7 @@ export interface OrderRow extends Versioned {
 
 export interface Order extends OrderRow {
   need: { lines: LineNeed[]; cups: CupNeed[] };
-  pours: { id: string; code: string; recipeName: string; hex: string; closedAt: string | null }[];
+  pours: { id: string; code: string; colourwayName: string; hex: string; closedAt: string | null }[];
   bags: Bag[];
   /** Empty bags in the store, by kind. */
   bagKinds: { id: string; name: string; left: number }[];
@@ -129,9 +129,15 @@ export interface Bag {
   id: string;
   code: string;
   lineId: string | null;
-  baitName: string;
-  recipeName: string;
-  hex: string;
+  contents: {
+    baitId: string;
+    baitName: string;
+    colourwayId: string;
+    colourwayName: string;
+    hex: string;
+    baits: number;
+  }[];
+  /** All of them. */
   baits: number;
   at: string;
   unpacked: boolean;
@@ -143,8 +149,8 @@ export interface RackRow {
   baitId: string;
   baitName: string;
   shape: string;
-  recipeId: string;
-  recipeName: string;
+  colourwayId: string;
+  colourwayName: string;
   hex: string;
   pourId: string;
   pourCode: string;
@@ -159,7 +165,7 @@ export interface StockMove {
   id: string;
   kind: string;
   baitName: string;
-  recipeName: string;
+  colourwayName: string;
   hex: string;
   pourId: string;
   pourCode: string;

@@ -1,13 +1,16 @@
 import * as v from 'valibot';
 import type { HeatLimit } from '../core/heat/window.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
+import type { Join, LayerMeasure, Place } from '../core/plan/layers.ts';
 import type { Waits } from '../core/process/waits.ts';
 import { GRADES, type Grade, graded, REASON_IDS, type Reason, TRIMMED } from '../core/yield/grades.ts';
 import { type Blend, blendParts, type Part } from './blend.ts';
 import {
+  above0,
   called,
   count,
   cupC,
+  from0,
   grams,
   gramsOr0,
   listQuery,
@@ -17,13 +20,15 @@ import {
   shorePoints,
   tappedAt,
   type Versioned,
+  volumeMl,
 } from './fields.ts';
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
 import type { Shape } from './workshop.ts';
 
 export const pourBody = v.strictObject({
-  recipeId: rowId,
+  /** What its molds make; of layers, one cup each is laid out. */
+  colourwayId: rowId,
   /** What its plastic is made of; not said: the opened lot of the first plastisol. */
   blend: v.optional(blendParts),
   makerId: v.optional(rowId),
@@ -60,7 +65,43 @@ export const heatBody = v.strictObject({
   c: cupC,
   tappedAt,
 });
-export const shotBody = v.strictObject({ id: ownId, moldId: rowId, tappedAt });
+/** What a shot drew of one cup, as the cup was when it was tapped: its last dose and its last heat, by their own ids. */
+const partBody = v.pipe(
+  v.strictObject({
+    layer: v.optional(count(0, 11), 0),
+    pourId: rowId,
+    lastDose: v.nullable(rowId),
+    lastHeat: v.nullable(rowId),
+    /** Of the layer; not said: cups that share it give alike. */
+    share: v.optional(v.pipe(above0(1))),
+    ml: v.optional(volumeMl),
+  }),
+  v.check((part) => part.share === undefined || part.ml === undefined, 'say a share or mL, one of the two'),
+);
+const partsBody = v.pipe(
+  v.array(partBody),
+  v.minLength(1),
+  v.maxLength(24),
+  v.check(
+    (parts) => new Set(parts.map(({ layer, pourId }) => `${layer} ${pourId}`)).size === parts.length,
+    'a cup is there twice for one layer; add the two',
+  ),
+);
+/** Without parts, as earlier pages say it: all of it from this cup as it stands when the tap arrives. */
+export const shotBody = v.strictObject({ id: ownId, moldId: rowId, parts: v.optional(partsBody), tappedAt });
+/** The next layers of a shot. */
+export const morePartsBody = v.strictObject({ parts: partsBody, tappedAt });
+/** A layer that was lifted out of a cavity and is poured again. */
+export const redoBody = v.strictObject({
+  id: ownId,
+  layer: count(0, 11),
+  cavity: count(1, 1000),
+  /** Again from this cup. */
+  pourId: rowId,
+  minutes: v.optional(v.nullable(from0(240)), null),
+  reason: v.optional(v.nullable(v.picklist(REASON_IDS)), null),
+  tappedAt,
+});
 
 export const marksBody = v.strictObject({
   marks: v.pipe(
@@ -99,9 +140,25 @@ export const weighBody = v.strictObject({
   returnedG: gramsOr0,
   residueG: v.optional(gramsOr0, 0),
 });
+/** What is left of another cup of the same shots. */
+const otherCup = v.strictObject({
+  pourId: rowId,
+  cookedG: grams,
+  returnedG: v.optional(gramsOr0, 0),
+  residueG: v.optional(gramsOr0, 0),
+});
 /** The same once, at the end of a cup: weighed again, it stays in the bin that it went to. */
 export const closeBody = v.strictObject({
   ...weighBody.entries,
+  /** Cups that the same shots were drawn from: baits and rejects are weighed once for all of them. */
+  others: v.optional(
+    v.pipe(
+      v.array(otherCup),
+      v.maxLength(23),
+      v.check((rows) => new Set(rows.map((row) => row.pourId)).size === rows.length, 'a cup is there twice'),
+    ),
+    [],
+  ),
   /** Where rejects and leftover go; not said: the colour's own bin. */
   binId: v.optional(rowId),
 });
@@ -131,14 +188,54 @@ export interface Mark {
   reason: Reason | null;
 }
 
+/** What a shot drew of one cup, with the last dose and the last heat that were in it. */
+export interface ShotPart {
+  layer: number;
+  pourId: string;
+  doseSeq: number;
+  heatSeq: number;
+  ml: number;
+  at: string;
+}
+
 export interface Shot {
   seq: number;
   id: string;
   moldId: string;
-  doseSeq: number;
-  heatSeq: number;
+  parts: ShotPart[];
+  /** Of its last part. */
   at: string;
   marks: Mark[];
+  redone: { id: string; layer: number; cavity: number; ml: number; minutes: number | null; reason: Reason | null }[];
+}
+
+/** A layer of what a cup's molds make. */
+export interface PourLayer {
+  place: Place;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  joins: Join | null;
+  measure: LayerMeasure;
+  amount: number | null;
+}
+
+/** One of the cups that the same shots are drawn from. */
+export interface CupOfSet {
+  id: string;
+  code: string;
+  recipeId: string;
+  recipeName: string;
+  hex: string;
+  /** Layers that it is drawn for, by their place in the list. */
+  layers: number[];
+  closedAt: string | null;
+}
+
+export interface CupOfEvening extends CupOfSet {
+  leadId: string | null;
+  cookMl: number;
+  startedAt: string | null;
 }
 
 export interface Balance {
@@ -163,6 +260,10 @@ export interface HardnessReading {
 
 export interface PourRow extends Versioned {
   code: string;
+  colourwayId: string;
+  colourwayName: string;
+  /** The cup that leads its shots, where it does not itself. */
+  leadId: string | null;
   recipeId: string;
   recipeName: string;
   hex: string;
@@ -192,10 +293,23 @@ export interface PourMold {
   opensAt: string | null;
   /** How long each shot waits from being drawn to being opened. */
   opens: Waits;
+  /** What each layer takes of one shot, and of one cavity, mL. */
+  layersMl: number[];
+  cavityLayersMl: number[];
 }
 
 export interface Pour extends Versioned {
   code: string;
+  colourwayId: string;
+  colourwayName: string;
+  layers: PourLayer[];
+  leadId: string | null;
+  /** All cups that its shots are drawn from, the leading one first; alone where there is one. */
+  cups: CupOfSet[];
+  /** The cups of its evening in their order; only itself where nobody grouped them. */
+  evening: { id: string | null; roomC: number | null; version: number; cups: CupOfEvening[] };
+  /** What it gave to shots that other cups lead. */
+  lent: { shots: number; ml: number };
   recipeId: string;
   recipeName: string;
   hex: string;

@@ -1,7 +1,7 @@
 import type { Told } from '../core/failure.ts';
 export interface TodayCup {
-  recipeId: string;
-  recipeName: string;
+  colourwayId: string;
+  colourwayName: string;
   hex: string;
   cookMl: number;
   cookG: number;
@@ -32,8 +32,8 @@ export interface TodayOrder {
   packsLeft: number;
   lines: {
     baitName: string;
-    recipeId: string;
-    recipeName: string;
+    colourwayId: string;
+    colourwayName: string;
     hex: string;
     packsReady: number;
     packsLeft: number;
@@ -60,7 +60,7 @@ export interface Today {
   openPours: {
     id: string;
     code: string;
-    recipeName: string;
+    colourwayName: string;
     hex: string;
     cookMl: number;
     shotsDone: number;
@@ -68,8 +68,8 @@ export interface Today {
     started: boolean;
   }[];
   rack: {
-    recipeId: string;
-    recipeName: string;
+    colourwayId: string;
+    colourwayName: string;
     hex: string;
     baitName: string;
     baits: number;
@@ -78,7 +78,7 @@ export interface Today {
   }[];
   orders: TodayOrder[];
   needs: TodayNeed[];
-  withoutMold: { baitName: string; recipeName: string; baits: number }[];
+  withoutMold: { baitName: string; colourwayName: string; baits: number }[];
 }
 
 /** How much of everything hangs on the line, for the strip that all pages share. */

@@ -63,6 +63,12 @@ export const DEFAULTS = {
   fanAirWPerM2K: of(40, 'W/m²K', 'a fan on it', 'forced convection, 25 to 60'),
   dropsPerMl: of(20, 'drops/mL', 'drops', 'medical drop of water; liquids of colour lie between 18 and 30'),
   glassMl: of(473.176473, 'mL', 'cooking glass', 'US pint, a common heatproof glass'),
+  frothHeadroom: of(
+    0.15,
+    'of the glass',
+    'left free for froth',
+    'workshop practice; more where it is put under vacuum',
+  ),
   feedFraction: of(0.06, 'of the shot', 'shrinks and is fed', 'plastisol from 170 °C to the room'),
   deadMl: of(3, 'mL', 'stays in the injector', 'common nozzle and tip'),
   cupFilmMl: of(8, 'mL', 'stays in the cup', 'scraped 500 mL glass'),

@@ -102,7 +102,7 @@ export async function blendCup(maker: DemoMaker, pour: Pour, random: Random): Pr
   const [soft, firm] = ['Soft 22', 'Firm 58'].map((name) => items.find((one) => one.name === name));
   if (!soft?.hardness || !firm?.hardness) return pour;
   const firmShare = Math.min(1, Math.max(0, (pour.wanted.value - soft.hardness) / (firm.hardness - soft.hardness)));
-  const bin = (await maker.get<Page<Bin>>('/bins')).items.find((one) => one.recipeId === pour.recipeId);
+  const bin = (await maker.get<Page<Bin>>('/bins')).items.find((one) => one.colourwayId === pour.colourwayId);
   const remelt = bin && bin.grams > 500 && random.chance(0.4) ? random.pick([0.15, 0.25, 0.3]) : 0;
   const blend = [
     { materialId: firm.materialId, share: firmShare * (1 - remelt) },
@@ -168,12 +168,12 @@ export async function pourFor(
   for (const cup of order.need.cups.slice(0, mostCups)) {
     if (cup.molds.length === 0) continue;
     for (const item of (
-      await maker.get<{ revision: { items: { materialName: string }[] } }>(`/recipes/${cup.recipeId}`)
+      await maker.get<{ revision: { items: { materialName: string }[] } }>(`/recipes/${cup.colourwayId}`)
     ).revision.items)
       await restock(maker, shelf, item.materialName);
     await restock(maker, shelf, 'Soft 22');
     const pour = await maker.post<Pour>('/pours', {
-      recipeId: cup.recipeId,
+      colourwayId: cup.colourwayId,
       makerId: random.pick(shelf.makers).id,
       molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots: shots + (random.chance(0.35) ? 1 : 0) })),
       orderLines: cup.orderLines,

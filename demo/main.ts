@@ -67,7 +67,7 @@ function takeOrder(
     lines: lines.map(([packs, bait, colour]) => ({
       packs,
       baitId: shelf.baits.get(bait)?.id,
-      recipeId: shelf.recipes.get(colour)?.id,
+      colourwayId: shelf.recipes.get(colour)?.id,
       perPack: shelf.baits.get(bait)?.packCount,
     })),
   });
@@ -110,7 +110,7 @@ async function leaves(maker: DemoMaker, random: Random, day: Date): Promise<void
   await maker.post('/rack/out', {
     kind,
     baitId: row.baitId,
-    recipeId: row.recipeId,
+    colourwayId: row.colourwayId,
     pourId: row.pourId,
     grade: row.grade,
     baits: Math.min(row.baits, random.whole(1, 5)),
@@ -246,7 +246,7 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
   const cup = order.need.cups[0];
   if (!cup) throw new Error('The demo’s first order was to be short.');
   const pour = await maker.post<Pour>('/pours', {
-    recipeId: cup.recipeId,
+    colourwayId: cup.colourwayId,
     makerId: shelf.makers[0]?.id,
     molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
     orderLines: cup.orderLines,

@@ -101,10 +101,10 @@ test('targets at the bench are as large as a glove', async ({ page, world }) => 
 
 test('two browsers edit one recipe: the second sees both and loses nothing', async ({ page, world, browser }) => {
   await enter(page);
-  const { recipeId, api } = await stocked(world.url);
+  const { colourwayId, api } = await stocked(world.url);
   const other = await (await browser.newContext()).newPage();
   for (const one of [page, other]) {
-    await one.goto(`${world.url}/colours/${recipeId}/edit`);
+    await one.goto(`${world.url}/colours/${colourwayId}/edit`);
     // Both have the first version before them, however busy the machine is.
     await expect(one.getByLabel('Amount')).toHaveValue('24 drops');
   }
@@ -122,7 +122,7 @@ test('two browsers edit one recipe: the second sees both and loses nothing', asy
   await expect(both).toContainText('18 drops');
   await both.getByRole('button', { name: 'Save mine as v3; theirs stays as v2' }).click();
   await expect(other.getByText('v3', { exact: true }).first()).toBeVisible();
-  const { revisions } = await api<{ revisions: { items: { amount: number }[] }[] }>('GET', `/recipes/${recipeId}`);
+  const { revisions } = await api<{ revisions: { items: { amount: number }[] }[] }>('GET', `/recipes/${colourwayId}`);
   expect(revisions.map((revision) => revision.items[0]?.amount)).toEqual([18, 30, 24]);
   await other.context().close();
 });
@@ -229,7 +229,7 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
 }) => {
   test.setTimeout(400_000);
   await enter(page);
-  const { pourId, recipeId, orderId, moldId, masterId, api } = await stocked(world.url);
+  const { pourId, colourwayId, orderId, moldId, masterId, api } = await stocked(world.url);
   const paths = [
     '/',
     '/masters',
@@ -238,7 +238,7 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
     `/molds/${moldId}`,
     '/molds/plan',
     '/colours',
-    `/colours/${recipeId}`,
+    `/colours/${colourwayId}`,
     '/colours/new',
     `/pours/${pourId}`,
     `/pours/${pourId}/bench`,

@@ -292,7 +292,7 @@ test('an order that is late says so where it stands, and a line without a price 
   const { api } = await stocked(world.url);
   const [bait] = (await api<{ items: { id: string }[] }>('GET', '/baits')).items;
   const [recipe] = (await api<{ items: { id: string }[] }>('GET', '/recipes')).items;
-  const line = { baitId: bait?.id, recipeId: recipe?.id, perPack: 8 };
+  const line = { baitId: bait?.id, colourwayId: recipe?.id, perPack: 8 };
   const order = await api<{ id: string; code: string }>('POST', '/orders', {
     newCustomer: { name: 'North Stack Anglers’ Club' },
     dueOn: '2020-01-03',

@@ -250,7 +250,7 @@ test('what another tab saved meanwhile replaces nothing that was typed here, and
 });
 
 test('what only the workshop can refuse stands at its field, which is where the cursor is', async ({ page, world }) => {
-  const { recipeId } = await stocked(world.url);
+  const { colourwayId } = await stocked(world.url);
   await enter(page);
   await page.goto('/colours/new');
   await page.getByLabel('Name of the colour').fill('Slack Tide');
@@ -266,7 +266,7 @@ test('what only the workshop can refuse stands at its field, which is where the 
   await expect(name).toHaveAttribute('aria-invalid', 'false');
   await page.getByRole('button', { name: 'Keep this recipe' }).click();
   await expect(page.getByRole('heading', { name: 'Slack Tide, darker' })).toBeVisible();
-  expect(page.url()).not.toContain(recipeId);
+  expect(page.url()).not.toContain(colourwayId);
 });
 
 test('what is typed at one order is not carried over to the next, and is there on the way back', async ({
@@ -274,8 +274,8 @@ test('what is typed at one order is not carried over to the next, and is there o
   world,
 }) => {
   const { api, orderId } = await stocked(world.url);
-  const { lines } = await api<{ lines: { baitId: string; recipeId: string }[] }>('GET', `/orders/${orderId}`);
-  const line = { baitId: lines[0]?.baitId, recipeId: lines[0]?.recipeId, packs: 1, perPack: 8 };
+  const { lines } = await api<{ lines: { baitId: string; colourwayId: string }[] }>('GET', `/orders/${orderId}`);
+  const line = { baitId: lines[0]?.baitId, colourwayId: lines[0]?.colourwayId, packs: 1, perPack: 8 };
   await api('POST', '/orders', { newCustomer: { name: 'Sandbar Supply' }, dueOn: '2030-06-01', lines: [line] });
   await enter(page);
   await page.goto(`/orders/${orderId}`);

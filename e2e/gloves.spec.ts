@@ -9,7 +9,7 @@ interface Cup {
 }
 
 /** A cup of the stocked colour for its mold and a second one, cooked, coloured and read. */
-async function twoMolds(api: Api, recipeId: string, moldId: string, baitId: string) {
+async function twoMolds(api: Api, colourwayId: string, moldId: string, baitId: string) {
   const second = await api<{ id: string }>('POST', '/molds', {
     name: 'Sandlance second',
     kind: 'aluminium',
@@ -23,7 +23,7 @@ async function twoMolds(api: Api, recipeId: string, moldId: string, baitId: stri
     'POST',
     '/pours',
     {
-      recipeId,
+      colourwayId,
       molds: [
         { moldId, shots: 3 },
         { moldId: second.id, shots: 3 },
@@ -55,9 +55,9 @@ test('two taps 200 ms apart draw one shot, in the mold that the target named, wi
   world,
 }) => {
   await enter(page);
-  const { api, recipeId, moldId, masterId } = await stocked(world.url);
+  const { api, colourwayId, moldId, masterId } = await stocked(world.url);
   const { baitId } = await api<{ baitId: string }>('GET', `/masters/${masterId}`);
-  const pourId = await twoMolds(api, recipeId, moldId, baitId);
+  const pourId = await twoMolds(api, colourwayId, moldId, baitId);
   await page.route('**/api/pours/**', async (route) => {
     await new Promise((done) => setTimeout(done, 400));
     await route.continue();

@@ -109,8 +109,8 @@ test('insight charts the rejects of what was counted and names the faults', asyn
 
 test('the card of a recipe and the sheet of a pour print without the frame', async ({ page, world }) => {
   await enter(page);
-  const { recipeId, closedId } = await closed(world.url);
-  for (const path of [`/colours/${recipeId}`, `/pours/${closedId}`]) {
+  const { colourwayId, closedId } = await closed(world.url);
+  for (const path of [`/colours/${colourwayId}`, `/pours/${closedId}`]) {
     await page.goto(path);
     await page.getByRole('heading', { level: 1 }).waitFor();
     await page.emulateMedia({ media: 'print' });
@@ -124,8 +124,8 @@ test('the card of a recipe and the sheet of a pour print without the frame', asy
 
 test('a photo is kept with its recipe; what is no picture is refused in words', async ({ page, world }) => {
   await enter(page);
-  const { recipeId } = await stocked(world.url);
-  await page.goto(`/colours/${recipeId}`);
+  const { colourwayId } = await stocked(world.url);
+  await page.goto(`/colours/${colourwayId}`);
   const shot = await page.screenshot();
   await page.getByLabel('Add a photo').setInputFiles({ name: 'puck.png', mimeType: 'image/png', buffer: shot });
   const photo = page.getByRole('img', { name: /^Taken/ });
@@ -140,10 +140,10 @@ test('a photo is kept with its recipe; what is no picture is refused in words', 
 
 test('the second writer may go on from the first one’s recipe', async ({ page, world, browser }) => {
   await enter(page);
-  const { recipeId, api } = await stocked(world.url);
-  await page.goto(`/colours/${recipeId}/edit`);
+  const { colourwayId, api } = await stocked(world.url);
+  await page.goto(`/colours/${colourwayId}/edit`);
   const other = await (await browser.newContext()).newPage();
-  await other.goto(`${world.url}/colours/${recipeId}/edit`);
+  await other.goto(`${world.url}/colours/${colourwayId}/edit`);
   // Both have the first version before them, before either writes.
   for (const one of [page, other]) await expect(one.getByRole('button', { name: 'Keep as v2' })).toBeVisible();
   for (const [one, amount, why] of [
@@ -161,7 +161,7 @@ test('the second writer may go on from the first one’s recipe', async ({ page,
   await other.getByLabel('Amount').fill('25 drops');
   await other.getByRole('button', { name: /^Keep as v/ }).click();
   await expect(other.getByRole('heading', { name: /Slack Tide v3/ })).toBeVisible();
-  const { revisions } = await api<{ revisions: { reason: string }[] }>('GET', `/recipes/${recipeId}`);
+  const { revisions } = await api<{ revisions: { reason: string }[] }>('GET', `/recipes/${colourwayId}`);
   expect(revisions.map((revision) => revision.reason)).toEqual(['paler', 'deeper', 'first recipe']);
   await other.context().close();
 });

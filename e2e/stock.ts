@@ -45,17 +45,17 @@ export async function stocked(url: string) {
   const order = await api<Id>('POST', '/orders', {
     newCustomer: { name: 'Tideline' },
     dueOn: '2030-05-01',
-    lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 2, perPack: 8 }],
+    lines: [{ baitId: master.baitId, colourwayId: recipe.id, packs: 2, perPack: 8 }],
   });
-  const pour = await api<Id>('POST', '/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 3 }] });
-  return { api, pourId: pour.id, recipeId: recipe.id, moldId: mold.id, masterId: master.id, orderId: order.id };
+  const pour = await api<Id>('POST', '/pours', { colourwayId: recipe.id, molds: [{ moldId: mold.id, shots: 3 }] });
+  return { api, pourId: pour.id, colourwayId: recipe.id, moldId: mold.id, masterId: master.id, orderId: order.id };
 }
 
 /** Another cup of the same, drawn, marked and weighed, so that rack and charts have something to show. */
 export async function closing(api: Api, pourId: string): Promise<void> {
-  type P = { id: string; recipeId: string; molds: { moldId: string }[]; shots: { id: string }[] };
-  const { recipeId, molds } = await api<P>('GET', `/pours/${pourId}`);
-  const pour = await api<P>('POST', '/pours', { recipeId, molds: [{ moldId: molds[0]?.moldId, shots: 1 }] });
+  type P = { id: string; colourwayId: string; molds: { moldId: string }[]; shots: { id: string }[] };
+  const { colourwayId, molds } = await api<P>('GET', `/pours/${pourId}`);
+  const pour = await api<P>('POST', '/pours', { colourwayId, molds: [{ moldId: molds[0]?.moldId, shots: 1 }] });
   const { shots } = await api<P>('POST', `/pours/${pour.id}/shots`, { moldId: molds[0]?.moldId });
   await api('POST', `/pours/${pour.id}/shots/${shots[0]?.id}/marks`, {
     marks: [1, 2, 3, 4].map((cavity) =>

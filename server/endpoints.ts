@@ -1,6 +1,7 @@
 import { awayEndpoints } from './away/routes.ts';
 import { binEndpoints } from './bins/routes.ts';
 import { clockEndpoints } from './clocks/routes.ts';
+import { colourwayEndpoints } from './colourways/routes.ts';
 import type { Endpoint } from './http/endpoint.ts';
 import { insightEndpoints } from './insight/routes.ts';
 import { keptEndpoints } from './kept/routes.ts';
@@ -25,6 +26,7 @@ export const endpoints: Endpoint[] = [
   ...moldEndpoints,
   ...materialEndpoints,
   ...recipeEndpoints,
+  ...colourwayEndpoints,
   ...binEndpoints,
   ...ledgerEndpoints,
   ...pourEndpoints,

@@ -85,7 +85,11 @@ class Evening {
       { materialId: plastisol.id, share: 1 - share },
       { binId: bin?.id, share },
     ].filter((part) => part.share > 0);
-    const pour = await this.sent<Pour>('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots }], blend });
+    const pour = await this.sent<Pour>('/pours', {
+      colourwayId: recipe.id,
+      molds: [{ moldId: mold.id, shots }],
+      blend,
+    });
     const dose = (amount: number) =>
       this.sent<{ doses: { id: string }[] }>(`/ledgers/${pour.ledgerId}/doses`, {
         materialId: colourant.id,
@@ -134,7 +138,7 @@ class Evening {
 
   private async leave(baits: number) {
     const { master, recipe } = this.stock;
-    const body = { kind: 'given', baitId: master.baitId, recipeId: recipe.id, baits };
+    const body = { kind: 'given', baitId: master.baitId, colourwayId: recipe.id, baits };
     const before = this.workshop.rows();
     const answer = await this.workshop.post<Rack>('/rack/out', body);
     expect(answer.status < 300).toBe(baits <= this.rack);

@@ -42,7 +42,7 @@ beforeAll(async () => {
   workshop = await TestWorkshop.open();
   const stock = await stocked(workshop);
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 2 }],
   });
   const { body: after } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
@@ -61,6 +61,9 @@ beforeAll(async () => {
     masters: stock.master.id,
     molds: stock.mold.id,
     recipes: stock.recipe.id,
+    colourways: stock.recipe.id,
+    recipeId: stock.recipe.id,
+    pourId: pour.id,
     pours: pour.id,
     shotId: after.shots[0]?.id ?? '',
     orders: stock.order.id,
@@ -70,7 +73,7 @@ beforeAll(async () => {
     baits: stock.master.baitId,
     revisionId: stock.master.latest.id,
     baitId: stock.master.baitId,
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     moldId: stock.mold.id,
     materialId: stock.colourant.id,
     lineId: stock.order.lines[0]?.id ?? '',

@@ -39,7 +39,7 @@ beforeAll(async () => {
       heightMm: 10,
       thickestMm: 10,
     });
-    await workshop.post('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 1 }] });
+    await workshop.post('/pours', { colourwayId: recipe.id, molds: [{ moldId: mold.id, shots: 1 }] });
     await workshop.post('/ladders', {
       name,
       scale: '00',
@@ -56,7 +56,7 @@ beforeAll(async () => {
     await workshop.post('/orders', {
       newCustomer: { name: `${name} Co` },
       dueOn: days(n),
-      lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 1, perPack: 8 }],
+      lines: [{ baitId: master.baitId, colourwayId: recipe.id, packs: 1, perPack: 8 }],
     });
   }
 });

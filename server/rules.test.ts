@@ -213,7 +213,7 @@ describe('refused with a reason, nothing written', () => {
     });
   test.each(cases)('%s', async (_what, ask, code, path) => {
     const { body: pour } = await workshop.post<Pour>('/pours', {
-      recipeId: stock.recipe.id,
+      colourwayId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 2 }],
     });
     const { body: after } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
@@ -240,8 +240,12 @@ test('a list is walked page by page without a gap or a repeat while it grows', a
   for (let n = 0; n < 7; n++) {
     workshop.waits(0.01);
     made.unshift(
-      (await workshop.post<Pour>('/pours', { recipeId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] }))
-        .body.code,
+      (
+        await workshop.post<Pour>('/pours', {
+          colourwayId: stock.recipe.id,
+          molds: [{ moldId: stock.mold.id, shots: 1 }],
+        })
+      ).body.code,
     );
   }
   const seen: string[] = [];
@@ -249,7 +253,7 @@ test('a list is walked page by page without a gap or a repeat while it grows', a
     const { body } = await workshop.get<Page<PourRow>>(`/pours?limit=3${cursor ? `&cursor=${cursor}` : ''}`);
     seen.push(...body.items.map((row) => row.code));
     if (turns === 0)
-      await workshop.post('/pours', { recipeId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
+      await workshop.post('/pours', { colourwayId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
     if (!body.nextCursor) break;
     cursor = body.nextCursor;
   }

@@ -28,7 +28,7 @@ test('an order knows what is short, and its cup is sized from the mold’s own r
 
 test('a pour keeps its revision and scaled amounts when the recipe changes after', async () => {
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 5 }],
   });
   // 246.5 mL of a recipe for 240: 24 drops become 24.65.
@@ -50,7 +50,7 @@ test('a pour keeps its revision and scaled amounts when the recipe changes after
 
 test('every shot stays pinned to the doses and heats as they were', async () => {
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 3 }],
   });
   const dose = (amount: number) =>
@@ -70,8 +70,10 @@ test('every shot stays pinned to the doses and heats as they were', async () => 
   await shot();
   const { body } = await workshop.get<Pour>(`/pours/${pour.id}`);
   const inCup = body.shots.map((row) => ({
-    doses: body.doses.filter((one) => one.seq <= row.doseSeq).map((one) => (one.reverses ? -one.amount : one.amount)),
-    heats: body.heats.filter((one) => one.seq <= row.heatSeq).map((one) => one.c),
+    doses: body.doses
+      .filter((one) => one.seq <= (row.parts[0]?.doseSeq ?? -1))
+      .map((one) => (one.reverses ? -one.amount : one.amount)),
+    heats: body.heats.filter((one) => one.seq <= (row.parts[0]?.heatSeq ?? -1)).map((one) => one.c),
   }));
   expect(inCup).toEqual([
     { doses: [], heats: [176] },
@@ -128,7 +130,7 @@ test('totals add up: the rack is what was poured less what was packed and what l
     workshop.waits(30);
   }
   await workshop.post(`/orders/${stock.order.id}/pack`, { lineId: stock.order.lines[0]?.id, bags: 2 });
-  const out = { baitId: stock.master.baitId, recipeId: stock.recipe.id, baits: 5 };
+  const out = { baitId: stock.master.baitId, colourwayId: stock.recipe.id, baits: 5 };
   const fished = await workshop.post<{ moves: { id: string }[] }>('/rack/out', {
     ...out,
     kind: 'fished',
@@ -148,7 +150,7 @@ test('a bait is promised to the order due first, and only once', async () => {
   const pour = await poured(workshop, stock, 5);
   await workshop.post(`/pours/${pour.id}/close`, closing(19, 1));
   workshop.waits(25);
-  const line = { baitId: stock.master.baitId, recipeId: stock.recipe.id, packs: 1, perPack: 8 };
+  const line = { baitId: stock.master.baitId, colourwayId: stock.recipe.id, packs: 1, perPack: 8 };
   const sooner = await workshop.post<Order>('/orders', {
     newCustomer: { name: 'Tideline' },
     dueOn: '2026-03-05',
@@ -243,7 +245,7 @@ test('a slip of the scale is mended by weighing again: a row of its own, remelt 
 test('a pour laid out by mistake is put away and taken up again; one that was drawn from is not', async () => {
   const orderLines = [{ orderLineId: stock.order.lines[0]?.id, baits: 16 }];
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 5 }],
     orderLines,
   });

@@ -158,12 +158,12 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     orderLine === undefined
       ? random.pick(stock.molds)
       : (stock.molds.find((one) => one.baitId === orderLine.baitId) as Stock['molds'][number]);
-  const recipeId = orderLine?.recipeId ?? random.pick(stock.recipes);
+  const colourwayId = orderLine?.colourwayId ?? random.pick(stock.recipes);
   const shots = 6 + Math.floor(random.between(0, 5));
   const id = layOutPour(
     db,
     {
-      recipeId,
+      colourwayId,
       makerId: random.pick(stock.makers),
       molds: [{ moldId: mold.id, shots }],
       orderLines: orderLine ? [{ orderLineId: orderLine.id, baits: 8 }] : [],
@@ -223,14 +223,14 @@ interface Line {
   id: string;
   orderId: string;
   baitId: string;
-  recipeId: string;
+  colourwayId: string;
 }
 
 function takeOrder(writer: Writer, stock: Stock, random: Random): Line[] {
   const { db } = writer;
   const lines = Array.from({ length: 1 + Math.floor(random.between(0, 3)) }, () => ({
     baitId: random.pick(stock.baits),
-    recipeId: random.pick(stock.recipes),
+    colourwayId: random.pick(stock.recipes),
     packs: 1 + Math.floor(random.between(0, 4)),
     perPack: 8,
   }));
@@ -272,7 +272,7 @@ function packUp(writer: Writer, random: Random): void {
       {
         kind: random.chance(0.5) ? 'fished' : 'given',
         baitId: row.baitId,
-        recipeId: row.recipeId,
+        colourwayId: row.colourwayId,
         pourId: row.pourId,
         grade: row.grade,
         baits: row.baits,
@@ -397,7 +397,7 @@ export function filled(root: string, years: number): void {
       db,
       layOutPour(
         db,
-        { recipeId: stock.recipes[0] as string, molds: [{ moldId: mold.id, shots: 400 }], orderLines: [] },
+        { colourwayId: stock.recipes[0] as string, molds: [{ moldId: mold.id, shots: 400 }], orderLines: [] },
         writer.at,
       ),
     );

@@ -73,7 +73,7 @@ async function taps({ data, url }: Opened): Promise<[string, (n: number) => Retu
     const answer = await fetch(`${api}/pours`, {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
-      body: JSON.stringify({ recipeId: recipe, molds: [{ moldId: mold, shots: 20 }] }),
+      body: JSON.stringify({ colourwayId: recipe, molds: [{ moldId: mold, shots: 20 }] }),
     });
     cups.push({ ...((await answer.json()) as { id: string; ledgerId: string }), shots: [] });
   }

@@ -49,14 +49,12 @@ describe('a pour as it is laid out', () => {
       { mold: mold('b', null), shots: 2 },
     ],
     recipe: { basisMl: 100, lines: [line('blue', 10, 'drop'), line('black', 2, 'drop')] },
-    glassMl: 1000,
     measures: [],
   };
   // 6 × 47.7 + 8 = 294.2 mL: 29.42 drops and 5.884.
   test('keeps molds, shots, waits and the lot of each line; drops are whole', () => {
     const plan = planCup(wish);
     expect(plan).toMatchObject({
-      glasses: 1,
       returnMl: 6 * 5,
       molds: [
         { moldId: 'a', shots: 4, loads: 0, opens: { waitS: [240] } },
@@ -69,16 +67,5 @@ describe('a pour as it is laid out', () => {
     });
     expect(plan.cookMl).toBeCloseTo(294.2, 9);
     expect(plan.molds[1]).not.toHaveProperty('opens');
-    expect(plan).not.toHaveProperty('perGlass');
-  });
-
-  test('in two glasses each gets whole drops, and the whole is twice that', () => {
-    const plan = planCup({ ...wish, glassMl: 200 });
-    // 147.1 mL each: 14.71 and 2.942 drops.
-    expect([plan.glasses, plan.perGlass?.map((one) => one.drops), plan.items.map((one) => one.drops)]).toEqual([
-      2,
-      [15, 3],
-      [30, 6],
-    ]);
   });
 });

@@ -1,6 +1,6 @@
 import { usual } from '../defaults.ts';
-import { batchSize, inGlasses } from '../plastisol/batch.ts';
-import { type RecipeLine, type ScaledItem, scaleGlasses } from '../plastisol/recipe.ts';
+import { batchSize } from '../plastisol/batch.ts';
+import { type RecipeLine, type ScaledItem, scaleLines } from '../plastisol/recipe.ts';
 import type { Waits } from '../process/waits.ts';
 import type { Measure } from '../units/convert.ts';
 
@@ -23,8 +23,8 @@ export interface CupMold {
   injectorMl: number | null;
 }
 
-export interface Drawn {
-  mold: CupMold;
+export interface Drawn<M extends CupMold = CupMold> {
+  mold: M;
   shots: number;
 }
 
@@ -58,7 +58,6 @@ export interface CupWish {
   drawn: (Drawn & { opens?: Waits | undefined })[];
   /** A recipe's revision, and the lot that each line would be taken from. */
   recipe: { basisMl: number; lines: (RecipeLine & { materialName: string; lotCode: string | null })[] };
-  glassMl: number;
   measures: Measure[];
 }
 
@@ -68,29 +67,35 @@ export interface PourPlan {
   /** Of plastisol, before anything is dosed. */
   cookG: number;
   cups: number;
-  glasses: number;
   yieldFraction: number;
   returnMl: number;
-  molds: { moldId: string; shots: number; shotMl: number; loads: number; opens?: Waits }[];
-  /** All of it; in several glasses, what each gets as often as there are glasses. */
+  molds: {
+    moldId: string;
+    shots: number;
+    shotMl: number;
+    loads: number;
+    opens?: Waits;
+    layersMl?: number[];
+    cavityLayersMl?: number[];
+  }[];
+  /** All of it. */
   items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];
+  /** Of cups from before each glass was one: how many glasses it was cooked in, and what went into each. */
+  glasses?: number;
   perGlass?: ScaledItem[];
 }
 
 /**
- * Lays out one cup: sized from its shots, split into glasses, its recipe scaled to them.
+ * Lays out one cup: sized from its shots, its recipe scaled to it.
  * @throws Failure `shot-exceeds-injector`, `unknown-unit`, `unit-mismatch`.
  */
-export function planCup({ drawn, recipe, glassMl, measures }: CupWish): PourPlan {
+export function planCup({ drawn, recipe, measures }: CupWish): PourPlan {
   const { cookMl, cookG, cups, yieldFraction, returnMl, molds } = cupFor(drawn);
-  const { glasses } = inGlasses(cookMl, glassMl);
-  const { items, perGlass } = scaleGlasses(recipe.lines, recipe.basisMl, cookMl, glasses, measures);
+  const items = scaleLines(recipe.lines, recipe.basisMl, cookMl, measures);
   return {
     cookMl,
     cookG,
     cups,
-    glasses,
-    ...(perGlass ? { perGlass } : {}),
     yieldFraction,
     returnMl,
     molds: molds.map(({ id, shotMl, loads }, index) => {

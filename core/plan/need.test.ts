@@ -5,9 +5,18 @@ import { tonight } from './evening.ts';
 import { cupsFor, shareOut } from './need.ts';
 
 describe('sharing out the rack', () => {
-  const line = (lineId: string, baits: number, inPour = 0) => ({ lineId, baitId: 'b', recipeId: 'r', baits, inPour });
+  const line = (lineId: string, baits: number, inPour = 0) => ({
+    lineId,
+    baitId: 'b',
+    colourwayId: 'r',
+    baits,
+    inPour,
+  });
   test('earliest first: ready, then curing, then an open pour, then short', () => {
-    const needs = shareOut([line('1', 10), line('2', 10, 4)], [{ baitId: 'b', recipeId: 'r', ready: 12, curing: 3 }]);
+    const needs = shareOut(
+      [line('1', 10), line('2', 10, 4)],
+      [{ baitId: 'b', colourwayId: 'r', ready: 12, curing: 3 }],
+    );
     expect(needs.map(({ fromReady, fromCuring, fromPour, short }) => [fromReady, fromCuring, fromPour, short])).toEqual(
       [
         [10, 0, 0, 0],
@@ -20,7 +29,7 @@ describe('sharing out the rack', () => {
       fc.property(fc.array(fc.nat(40), { minLength: 1 }), fc.nat(60), fc.nat(60), (wanted, ready, curing) => {
         const needs = shareOut(
           wanted.map((baits, i) => line(String(i), baits)),
-          [{ baitId: 'b', recipeId: 'r', ready, curing }],
+          [{ baitId: 'b', colourwayId: 'r', ready, curing }],
         );
         const sum = (of: 'fromReady' | 'fromCuring' | 'short') => needs.reduce((total, need) => total + need[of], 0);
         const all = wanted.reduce((a, b) => a + b, 0);
@@ -33,10 +42,10 @@ describe('sharing out the rack', () => {
 });
 
 test('cups: one a colour, the mold with most cavities, and what no mold makes is said', () => {
-  const need = (lineId: string, baitId: string, recipeId: string, short: number) => ({
+  const need = (lineId: string, baitId: string, colourwayId: string, short: number) => ({
     lineId,
     baitId,
-    recipeId,
+    colourwayId,
     baits: short,
     fromReady: 0,
     fromCuring: 0,
@@ -61,7 +70,7 @@ test('cups: one a colour, the mold with most cavities, and what no mold makes is
   expect(cups).toHaveLength(1);
   // 20 good of 4 a shot: 6 shots, since of 5 not one may be bad.
   expect(cups[0]).toMatchObject({
-    recipeId: 'red',
+    colourwayId: 'red',
     molds: [{ moldId: 'big', shots: 6, goodNeeded: 20 }],
     orderLines: [
       { orderLineId: '1', baits: 16 },
@@ -73,11 +82,11 @@ test('cups: one a colour, the mold with most cavities, and what no mold makes is
 });
 
 test('an evening takes the earliest orders as long as three colours do', () => {
-  const order = (id: string, dueOn: string, ...recipeIds: string[]) => ({ id, dueOn, recipeIds });
+  const order = (id: string, dueOn: string, ...colourwayIds: string[]) => ({ id, dueOn, colourwayIds });
   expect(
     tonight([order('late', '2026-05-09', 'e'), order('b', '2026-05-02', 'a', 'c'), order('a', '2026-05-01', 'a', 'b')]),
-  ).toEqual({ orderIds: ['a', 'b'], recipeIds: ['a', 'b', 'c'] });
-  expect(tonight([order('a', '2026-05-01', 'a', 'b', 'c', 'd')]).recipeIds).toHaveLength(4);
+  ).toEqual({ orderIds: ['a', 'b'], colourwayIds: ['a', 'b', 'c'] });
+  expect(tonight([order('a', '2026-05-01', 'a', 'b', 'c', 'd')]).colourwayIds).toHaveLength(4);
 });
 
 test('a cup at any moment holds what was dosed and not taken back by then', () => {

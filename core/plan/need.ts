@@ -5,7 +5,7 @@ import { type CupMold, cupFor, type Drawn } from './cup.ts';
 export interface Wanted {
   lineId: string;
   baitId: string;
-  recipeId: string;
+  colourwayId: string;
   /** Baits not yet packed. */
   baits: number;
   /** Baits that an open pour was laid out to make for this line. */
@@ -15,7 +15,7 @@ export interface Wanted {
 /** What lies on the rack of one bait in one colour. */
 export interface Level {
   baitId: string;
-  recipeId: string;
+  colourwayId: string;
   ready: number;
   curing: number;
 }
@@ -23,7 +23,7 @@ export interface Level {
 export interface LineNeed {
   lineId: string;
   baitId: string;
-  recipeId: string;
+  colourwayId: string;
   baits: number;
   fromReady: number;
   fromCuring: number;
@@ -36,10 +36,10 @@ export interface LineNeed {
  * the rest is short. No bait is promised twice.
  */
 export function shareOut(wanted: Wanted[], levels: Level[]): LineNeed[] {
-  const key = (baitId: string, recipeId: string) => `${baitId} ${recipeId}`;
-  const left = new Map(levels.map((level) => [key(level.baitId, level.recipeId), { ...level }]));
-  return wanted.map(({ lineId, baitId, recipeId, baits, inPour }) => {
-    const level = left.get(key(baitId, recipeId));
+  const key = (baitId: string, colourwayId: string) => `${baitId} ${colourwayId}`;
+  const left = new Map(levels.map((level) => [key(level.baitId, level.colourwayId), { ...level }]));
+  return wanted.map(({ lineId, baitId, colourwayId, baits, inPour }) => {
+    const level = left.get(key(baitId, colourwayId));
     const fromReady = Math.min(baits, Math.max(0, level?.ready ?? 0));
     const fromCuring = Math.min(baits - fromReady, Math.max(0, level?.curing ?? 0));
     const fromPour = Math.min(baits - fromReady - fromCuring, inPour);
@@ -50,7 +50,7 @@ export function shareOut(wanted: Wanted[], levels: Level[]): LineNeed[] {
     return {
       lineId,
       baitId,
-      recipeId,
+      colourwayId,
       baits,
       fromReady,
       fromCuring,
@@ -70,7 +70,7 @@ export interface MoldChoice extends CupMold {
 }
 
 export interface CupNeed {
-  recipeId: string;
+  colourwayId: string;
   molds: {
     moldId: string;
     baitId: string;
@@ -103,9 +103,9 @@ function moldFor(baitId: string, molds: MoldChoice[]): MoldChoice | undefined {
  * (`yield.shots`), plastisol from the shots (`batch.size`).
  */
 export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
-  const recipes = [...new Set(lines.filter((line) => line.short > 0).map((line) => line.recipeId))];
-  return recipes.map((recipeId) => {
-    const short = lines.filter((line) => line.recipeId === recipeId && line.short > 0);
+  const recipes = [...new Set(lines.filter((line) => line.short > 0).map((line) => line.colourwayId))];
+  return recipes.map((colourwayId) => {
+    const short = lines.filter((line) => line.colourwayId === colourwayId && line.short > 0);
     const perBait = new Map<string, number>();
     for (const line of short) perBait.set(line.baitId, (perBait.get(line.baitId) ?? 0) + line.short);
     const chosen: CupNeed['molds'] = [];
@@ -147,7 +147,7 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
     }
     const made = new Set(chosen.map((mold) => mold.baitId));
     return {
-      recipeId,
+      colourwayId,
       molds: chosen,
       orderLines: short
         .filter((line) => made.has(line.baitId))

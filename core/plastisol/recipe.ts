@@ -152,27 +152,6 @@ export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number
   );
 }
 
-/** The same cooked in several glasses: what goes into each, in whole drops and spoons, and that as often as there are glasses. */
-export function scaleGlasses(
-  lines: RecipeLine[],
-  basisMl: number,
-  batchMl: number,
-  glasses: number,
-  measures: Measure[],
-): { items: ScaledItem[]; perGlass?: ScaledItem[] } {
-  const each = scaleLines(lines, basisMl, batchMl / glasses, measures);
-  if (glasses === 1) return { items: each };
-  const items = each.map(({ spoons, ...item }) => ({
-    ...item,
-    amount: item.amount * glasses,
-    ...(item.ml === undefined ? {} : { ml: item.ml * glasses }),
-    ...(item.g === undefined ? {} : { g: item.g * glasses }),
-    ...(item.drops === undefined ? {} : { drops: item.drops * glasses }),
-    ...(spoons ? { spoons: spoons.map(({ tsp, count }) => ({ tsp, count: count * glasses })) } : {}),
-  }));
-  return { items, perGlass: each };
-}
-
 /** The dose that a scaled item is put in as: whole drops and spoons, or measured in mL where even one drop would be too many. */
 export function doseOf({ drops, spoons, ml, amount, unit }: ScaledItem): { amount: number; unit: string } {
   if (spoons && spoons.length > 0) {

@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import { Failure } from '../failure.ts';
-import { doseOf, scaleGlasses } from './recipe.ts';
+import { doseOf, scaleLines } from './recipe.ts';
 import { doseGrams } from './weigh.ts';
 
 const material = { kind: 'flake', bulkGPerMl: null, densityGPerMl: null, dropsPerMl: null };
@@ -33,7 +33,7 @@ describe('what a dose weighs', () => {
   });
 });
 
-describe('a recipe in several glasses', () => {
+describe('a recipe scaled to its cup', () => {
   const line = (materialId: string, materialKind: string, amount: number, unit: string) => ({
     materialId,
     materialKind,
@@ -46,16 +46,6 @@ describe('a recipe in several glasses', () => {
   });
   const recipe = [line('black', 'colourant', 7, 'drop'), line('flake', 'flake', 1, 'tsp')];
 
-  test('seven drops do not halve: each glass gets whole drops, and the total is what is counted', () => {
-    const { items, perGlass } = scaleGlasses(recipe, 480, 480, 2, []);
-    expect(perGlass?.map((item) => item.drops)).toEqual([4, undefined]);
-    expect(perGlass?.[1]?.spoons).toEqual([{ tsp: '1/2', count: 1 }]);
-    expect(items[0]).toMatchObject({ drops: 8, amount: 7 });
-    expect(items[0]?.roundingFraction).toBeCloseTo(1 / 7, 9);
-    expect(items[1]).toMatchObject({ amount: 1, spoons: [{ tsp: '1/2', count: 2 }] });
-    expect(items[1]?.g).toBeCloseTo(4.92892159375 * 0.5, 9);
-  });
-
   test('grams by the usual density of a kind say so, those of a scale or of a known bulk do not', () => {
     const lines = [
       line('flake', 'flake', 1, 'tsp'),
@@ -63,7 +53,7 @@ describe('a recipe in several glasses', () => {
       line('salt', 'salt', 20, 'g'),
       line('more salt', 'salt', 1, 'oz'),
     ];
-    const { items } = scaleGlasses(lines, 240, 240, 1, []);
+    const items = scaleLines(lines, 240, 240, []);
     expect(items.map((item) => [item.id, item.gByDefault ?? false])).toEqual([
       ['flake', true],
       ['pearl', false],
@@ -73,22 +63,12 @@ describe('a recipe in several glasses', () => {
     expect(items[1]?.g).toBeCloseTo(4.92892159375 * 0.6, 9);
   });
 
-  test('one glass is the recipe itself', () => {
-    const { items, perGlass } = scaleGlasses(recipe, 480, 240, 1, []);
-    expect(perGlass).toBeUndefined();
-    expect(items.map((item) => item.drops ?? item.spoons)).toEqual([4, [{ tsp: '1/2', count: 1 }]]);
-  });
-
   test('what goes in as written is what was counted and levelled, not what was computed', () => {
-    const doses = (batchMl: number, glasses = 1) => scaleGlasses(recipe, 480, batchMl, glasses, []).items.map(doseOf);
+    const doses = (batchMl: number) => scaleLines(recipe, 480, batchMl, []).map(doseOf);
     // 0.7018 tsp is nearest to 45/64: a half, an eighth, a sixteenth and a 64th.
     expect(doses(336.86)).toEqual([
       { amount: 5, unit: 'drop' },
       { amount: 45 / 64, unit: 'tsp' },
-    ]);
-    expect(doses(2 * 336.86, 2)).toEqual([
-      { amount: 10, unit: 'drop' },
-      { amount: 90 / 64, unit: 'tsp' },
     ]);
     // Too little for a spoon or a drop: as computed.
     expect(doses(3)).toEqual([

@@ -1,5 +1,6 @@
 import { usual } from '../defaults.ts';
 import { type CupWindow, cupWindow, type Fill, type HeatLimit, type MoldKind } from '../heat/window.ts';
+import { goes, type Join, PLACES, type Place } from '../plan/layers.ts';
 import { durationText } from '../units/show.ts';
 import type { Grade } from '../yield/grades.ts';
 
@@ -19,6 +20,28 @@ export interface NextShot {
   id: string;
   moldId: string;
   marks: { grade: Grade | 'unmarked' }[];
+  /** How many of the goes are in it; not said: all of it. */
+  gone?: number;
+}
+
+/** One of several cups that the same shots are drawn from. */
+export interface SetCup {
+  id: string;
+  /** As it is called at the bench: its melt. */
+  name: string;
+  heats: { c: number; at: string }[];
+  doses: unknown[];
+  recipeItems: unknown[];
+  limits: HeatLimit[];
+}
+
+/** What goes into a mold at once: a layer, or those that are injected together. */
+export interface Go {
+  /** "belly", "belly and back". */
+  what: string;
+  joins: Join | null;
+  /** Cups that it is drawn from. */
+  cups: string[];
 }
 
 /** A cup as it stands this moment. */
@@ -32,13 +55,15 @@ export interface CupNow<M extends NextMold = NextMold, S extends NextShot = Next
   /** What flake and powder in it bear. */
   limits: HeatLimit[];
   nowMs: number;
+  /** Where its baits are of several melts: all cups, this one among them, and what goes in after what. */
+  set?: { cups: SetCup[]; goes: Go[] } | undefined;
 }
 
 export type Next<M extends NextMold = NextMold, S extends NextShot = NextShot> =
-  | { do: 'heat'; say: string; why: string; kind: 'cook' | 'reheat' | 'reading'; window: CupWindow }
-  | { do: 'dose'; say: string; why: string }
+  | { do: 'heat'; say: string; why: string; kind: 'cook' | 'reheat' | 'reading'; window: CupWindow; cup?: string }
+  | { do: 'dose'; say: string; why: string; cup?: string }
   | { do: 'look'; say: string; why: string; shot: S; mold: M }
-  | { do: 'shot'; say: string; why: string; mold: M; window: CupWindow }
+  | { do: 'shot'; say: string; why: string; mold: M; window: CupWindow; go: number; into?: S }
   | { do: 'wait'; say: string; why: string }
   | { do: 'close'; say: string; why: string };
 
@@ -120,20 +145,105 @@ function heatNext(cup: CupNow, windows: CupWindow[], show: Show): Heating | unde
   };
 }
 
-const draw = <M extends NextMold, S extends NextShot>(
-  cup: CupNow<M, S>,
-  mold: M,
+/** Layers by how they go in, each with the cups that it is drawn from; nothing where one cup and one go are all of it. */
+export function setOf<C extends SetCup>(
+  layers: { place: Place; joins: Join | null }[],
+  cups: (C & { layers: number[] })[],
+): { cups: C[]; goes: Go[] } | undefined {
+  if (layers.length < 2 && cups.length < 2) return undefined;
+  return {
+    cups,
+    goes: goes(layers).map((together) => ({
+      what: together.map((layer) => PLACES[layers[layer]?.place ?? 'whole']).join(' and '),
+      joins: layers[together[0] as number]?.joins ?? null,
+      cups: cups.filter((cup) => cup.layers.some((layer) => together.includes(layer))).map((cup) => cup.id),
+    })),
+  };
+}
+
+/** How many of the goes of a bait are in a shot, by the layers that are. */
+export function goneIn(layers: { joins: Join | null }[], parts: { layer: number }[]): number {
+  const there = new Set(parts.map((part) => part.layer));
+  const missing = goes(layers).findIndex((together) => !together.every((layer) => there.has(layer)));
+  return missing < 0 ? goes(layers).length : missing;
+}
+
+/** What keeps a layer on the one before it, said where it is poured. Source: workshop practice. */
+const HOW: Record<Join, string> = {
+  together: 'Injectors warm, all cups at one heat; push them alike.',
+  melted: 'Only once the layer before is cold and firm: melt its surface with the heat gun, then fill. Else they peel.',
+  hot: 'The mold stays hot: fill at once, so that it melts into the layer before. Else they peel.',
+  cooked: 'Fill it; all layers are cooked together on the plate afterwards.',
+};
+
+interface Lane<M, S> {
+  mold: M;
+  shots: S[];
+}
+
+interface Spot<M, S> extends Lane<M, S> {
+  go: number;
+  /** The shot that it goes on with; none: a new one. */
+  into?: S | undefined;
+}
+
+function draw<M extends NextMold, S extends NextShot>(
+  { mold, shots, go, into }: Spot<M, S>,
+  all: Go[],
   window: CupWindow,
   show: Show,
-): Next<M, S> => ({
-  do: 'shot',
-  mold,
-  window,
-  say: `Draw shot ${shotsOf(cup, mold.moldId).length + 1} of ${mold.shots}: ${mold.name}.`,
-  why: window.conflict
+): Next<M, S> {
+  const number = into ? shots.indexOf(into) + 1 : shots.length + 1;
+  const { what = '', joins = null, cups = [] } = all[go] ?? {};
+  const several = all.length > 1;
+  const conflict = window.conflict
     ? `${window.conflict.name} bears only ${show(window.conflict.c)} and turns at this heat; cooler, the mold does not fill.`
-    : 'Stir first: flake and salt sink. Keep the sprue topped until it stops sinking.',
-});
+    : undefined;
+  const how = joins ? HOW[joins] : cups.length > 1 ? HOW.together : undefined;
+  return {
+    do: 'shot',
+    mold,
+    window,
+    go,
+    ...(into ? { into } : {}),
+    say: several
+      ? `Fill the ${what}, shot ${number} of ${mold.shots}: ${mold.name}.`
+      : cups.length > 1
+        ? `Draw shot ${number} of ${mold.shots} from all ${cups.length} cups: ${mold.name}.`
+        : `Draw shot ${number} of ${mold.shots}: ${mold.name}.`,
+    why: conflict ?? how ?? 'Stir first: flake and salt sink. Keep the sprue topped until it stops sinking.',
+  };
+}
+
+/** What may be filled next: what has to go into a hot mold at once, then new shots while the cup is hot, then further layers. */
+function places<M extends NextMold, S extends NextShot>(lanes: Lane<M, S>[], all: Go[]): Spot<M, S>[] {
+  const begun = lanes.flatMap((lane): Spot<M, S>[] => {
+    const into = lane.shots.find((shot) => isOpen(shot, all.length));
+    return into ? [{ ...lane, go: into.gone ?? 0, into }] : [];
+  });
+  const atOnce = begun.filter(({ go }) => all[go]?.joins === 'hot');
+  const fresh = lanes
+    .filter(({ mold, shots }) => shots.length < mold.shots && !shots.some((shot) => unmarkedIn(shot, mold) > 0))
+    .map((lane): Spot<M, S> => ({ ...lane, go: 0 }));
+  const first = [atOnce, fresh, begun].find((some) => some.length > 0) ?? [];
+  const least = Math.min(...first.map(({ go }) => go));
+  return first.filter(({ go }) => go === least);
+}
+
+const isOpen = (shot: NextShot, of: number) => (shot.gone ?? of) < of;
+
+/** The cups that a go is drawn from; one without a set stands alone. */
+function cupsOf<M extends NextMold, S extends NextShot>(
+  cup: CupNow<M, S>,
+  go: number,
+): (CupNow<M, S> & { name?: string; id?: string })[] {
+  const { set } = cup;
+  if (!set) return [cup];
+  const ids = set.goes[go]?.cups ?? [];
+  return set.cups.filter(({ id }) => ids.includes(id)).map((one) => ({ ...cup, ...one }));
+}
+
+const COLOUR = { do: 'dose' as const, say: 'Put in the colour.', why: 'As scaled for this cup, or dose by eye.' };
 
 /**
  * Exactly one next thing for who stands at the cup, in a whole sentence.
@@ -141,11 +251,13 @@ const draw = <M extends NextMold, S extends NextShot>(
  */
 export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>, show: Show): Next<M, S> {
   const { nowMs } = cup;
+  const all = cup.set?.goes ?? [{ what: '', joins: null, cups: [] }];
   const lanes = cup.molds.map((mold) => ({ mold, shots: shotsOf(cup, mold.moldId) }));
   const toLook = lanes.flatMap(({ mold, shots }) =>
-    shots.filter((shot) => unmarkedIn(shot, mold) > 0).map((shot) => ({ mold, shot })),
+    shots.filter((shot) => !isOpen(shot, all.length) && unmarkedIn(shot, mold) > 0).map((shot) => ({ mold, shot })),
   );
   const toShoot = lanes.filter(({ mold, shots }) => shots.length < mold.shots);
+  const begun = lanes.some(({ shots }) => shots.some((shot) => isOpen(shot, all.length)));
   const ready = toLook.find(({ mold }) => opened(mold, nowMs));
   if (ready) {
     const n = unmarkedIn(ready.shot, ready.mold);
@@ -156,17 +268,27 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       why: `Tap what is not to sell and say why; then the rest good. ${n} to mark.`,
     };
   }
-  if (toShoot.length > 0) {
-    if (cup.recipeItems.length > 0 && cup.doses.length === 0 && cup.heats.length > 0)
-      return { do: 'dose', say: 'Put in the colour.', why: 'As scaled for this cup, or dose by eye.' };
-    const free = toShoot.filter(({ shots, mold }) => !shots.some((shot) => unmarkedIn(shot, mold) > 0));
-    const windows = (free.length > 0 ? free : toShoot).map(({ mold }) => cupWindow([mold], cup.limits));
-    const heat = heatNext(cup, windows, show);
-    if (heat) return heat;
-    const c = cup.heats.at(-1)?.c ?? 0;
-    const at = windows.findIndex((window) => fits(c, window));
-    const lane = free[at];
-    if (lane) return draw(cup, lane.mold, windows[at] as CupWindow, show);
+  if (toShoot.length > 0 || begun) {
+    const free = places(lanes, all);
+    const go = free[0]?.go ?? 0;
+    const molds = (free.length > 0 ? free : toShoot).map(({ mold }) => mold);
+    const fitting = molds.map(() => true);
+    let windows: CupWindow[] = [];
+    for (const one of cupsOf(cup, go)) {
+      const about = (next: Heating | typeof COLOUR): Next<M, S> =>
+        cup.set && one.id ? { ...next, cup: one.id, say: `${one.name}: ${next.say}` } : next;
+      if (one.recipeItems.length > 0 && one.doses.length === 0 && one.heats.length > 0) return about(COLOUR);
+      windows = molds.map((mold) => cupWindow([mold], one.limits));
+      const heat = heatNext(one, windows, show);
+      if (heat) return about(heat);
+      const c = one.heats.at(-1)?.c ?? 0;
+      windows.forEach((window, i) => {
+        if (!fits(c, window)) fitting[i] = false;
+      });
+    }
+    const at = Math.max(0, fitting.indexOf(true));
+    const place = free[at];
+    if (place) return draw(place, all, windows[at] as CupWindow, show);
     return { do: 'wait', say: 'All molds are full. Let them cool.', why: 'The nearest opens by its clock below.' };
   }
   if (toLook.length > 0)
@@ -195,6 +317,7 @@ export function cupText(
 /** All that a tap on the next thing would mean: a target for it is another target once any of this changes. */
 export function meaning(next: Next, { shots }: { shots: unknown[] }): string {
   if (next.do === 'look') return `look ${next.shot.id} ${next.shot.marks.length}`;
-  if (next.do === 'shot') return `shot ${next.mold.moldId} ${shots.length}`;
-  return next.do === 'heat' ? `heat ${next.kind}` : next.do;
+  if (next.do === 'shot') return `shot ${next.mold.moldId} ${shots.length} ${next.go}`;
+  if (next.do === 'heat') return `heat ${next.kind} ${next.cup ?? ''}`;
+  return next.do === 'dose' ? `dose ${next.cup ?? ''}` : next.do;
 }

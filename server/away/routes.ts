@@ -14,22 +14,30 @@ interface Kind {
   touches: string[];
 }
 
-const openOrders = (column: string) =>
+const openOrders = (line: string) =>
   `SELECT DISTINCT o.code FROM order_line l JOIN customer_order o ON o.id = l.order_id
-   WHERE l.${column} = @id AND o.sent_at IS NULL AND o.cancelled_at IS NULL`;
+   WHERE ${line} AND o.sent_at IS NULL AND o.cancelled_at IS NULL`;
 
 const KINDS: Record<string, Kind> = {
   baits: {
     table: 'bait',
     what: 'bait',
-    waiting: openOrders('bait_id'),
+    waiting: openOrders('l.bait_id = @id'),
     touches: ['baits', 'masters', 'molds', 'today'],
   },
   recipes: {
     table: 'recipe',
     what: 'recipe',
-    waiting: `${openOrders('recipe_id')} UNION SELECT code FROM pour WHERE recipe_id = @id AND closed_at IS NULL AND discarded_at IS NULL`,
-    touches: ['recipes', 'line', 'today'],
+    // Wanted for itself, or as a layer of what is wanted.
+    waiting: `${openOrders(`l.colourway_id IN (SELECT v.colourway_id FROM colourway_layer y JOIN colourway_revision v ON v.id = y.revision_id
+      WHERE y.recipe_id = @id)`)} UNION SELECT code FROM pour WHERE recipe_id = @id AND closed_at IS NULL AND discarded_at IS NULL`,
+    touches: ['recipes', 'colourways', 'line', 'today'],
+  },
+  colourways: {
+    table: 'colourway',
+    what: 'colour',
+    waiting: `${openOrders('l.colourway_id = @id')} UNION SELECT code FROM pour WHERE colourway_id = @id AND closed_at IS NULL AND discarded_at IS NULL`,
+    touches: ['colourways', 'line', 'today'],
   },
   materials: { table: 'material', what: 'material', touches: ['materials', 'today'] },
   customers: {

@@ -33,7 +33,7 @@ const firm = async () =>
 
 const layOut = (blend?: object[]) =>
   workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 3 }],
     ...(blend ? { blend } : {}),
   });
@@ -110,7 +110,7 @@ describe('what comes back of a cup', () => {
     await drawn(pour);
     await close(pour);
     const [bin] = await bins();
-    expect(bin).toMatchObject({ name: 'Slack Tide', recipeId: stock.recipe.id, heats: 1 });
+    expect(bin).toMatchObject({ name: 'Slack Tide', colourwayId: stock.recipe.id, heats: 1 });
     expect(bin?.layers[0]?.saltG).toBeCloseTo((17.24 / COOKED) * 40, 9);
   });
 
@@ -156,7 +156,7 @@ describe('a cup that is blended', () => {
     expect(before - (await level(stock.plastisol.id))).toBeCloseTo(COOKED / 2, 9);
     const all = await bins();
     expect(all.find((one) => one.id === bin.id)?.grams).toBeCloseTo(400 - COOKED / 2, 9);
-    const own = all.find((one) => one.recipeId === stock.recipe.id);
+    const own = all.find((one) => one.colourwayId === stock.recipe.id);
     // A tenth of the remelt was salt: a twentieth of the cup.
     expect(own).toMatchObject({ grams: 40, heats: 4 });
     expect(own?.layers[0]?.saltG).toBeCloseTo(40 * 0.05, 9);
@@ -172,7 +172,7 @@ describe('a cup that is blended', () => {
     expect(pour.blend).toMatchObject({ heats: 1, unknownFraction: 0.25, saltUnknownFraction: 0.25 });
     await drawn(pour);
     await close(pour);
-    const own = (await bins()).find((one) => one.recipeId === stock.recipe.id);
+    const own = (await bins()).find((one) => one.colourwayId === stock.recipe.id);
     expect(own?.layers.map(({ heats, grams }) => [heats, Number(grams.toFixed(6))])).toEqual([
       [1, 30],
       [null, 10],

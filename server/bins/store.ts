@@ -47,7 +47,7 @@ function complete(bare: Bare, layers: Layer[]): Bin {
   };
 }
 
-const BARE = 'SELECT id, version, away_at, name, hex, recipe_id FROM bin';
+const BARE = 'SELECT id, version, away_at, name, hex, colourway_id FROM bin';
 
 export function listBins(db: Db): Bin[] {
   const layers = layersByBin(db);
@@ -68,13 +68,16 @@ function freeName(db: Db, name: string): string {
   }
 }
 
-/** The bin that a colour's sprues go to; made when the first do. */
-export function binOfRecipe(db: Db, recipeId: string, at: string): string {
-  const known = first<{ id: string }>(db, 'SELECT id FROM bin WHERE recipe_id = ?', [recipeId]);
+/** The bin that a colour's sprues and rejects go to; made when the first do. */
+export function binOfColourway(db: Db, colourwayId: string, at: string): string {
+  const known = first<{ id: string }>(db, 'SELECT id FROM bin WHERE colourway_id = ?', [colourwayId]);
   if (known) return known.id;
-  const { name, hex } = mustFind<{ name: string; hex: string }>(db, 'recipe', recipeId, 'recipe');
+  const { name, hex } = first(db, 'SELECT name, hex FROM colourway_called WHERE id = ?', [colourwayId]) as {
+    name: string;
+    hex: string;
+  };
   const id = newId();
-  insert(db, 'bin', { id, name: freeName(db, name), hex, recipeId, createdAt: at });
+  insert(db, 'bin', { id, name: freeName(db, name), hex, colourwayId, createdAt: at });
   return id;
 }
 
@@ -169,4 +172,4 @@ export function refuseUnlessGiven({ kind }: { kind?: unknown }): void {
 
 /** SQL: grams in the bin that a recipe's own goes to. @param recipe its id in the query around it. */
 export const BIN_GRAMS = (recipe: string) =>
-  `coalesce((SELECT sum(l.grams) FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.recipe_id = ${recipe}), 0)`;
+  `coalesce((SELECT sum(l.grams) FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.colourway_id = ${recipe}), 0)`;

@@ -42,7 +42,7 @@ describe('clocks', () => {
   test('a filled mold runs until it is opened, and only the newest shot of it', async () => {
     const stock = await stocked(workshop);
     const { body: pour } = await workshop.post<Pour>('/pours', {
-      recipeId: stock.recipe.id,
+      colourwayId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 3 }],
     });
     const shot = () => workshop.post<{ shots: { id: string }[] }>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });

@@ -8,6 +8,7 @@ export type Log =
   | 'dose'
   | 'heat'
   | 'shot'
+  | 'layer_redo'
   | 'hardness_reading'
   | 'mold_weighing'
   | 'dip_reading'

@@ -47,28 +47,54 @@ const renamed = ({ good, bad, result, ...row }: Record<string, Value>) => ({
   ...(good === undefined ? {} : { sell: good, own: good === null ? null : 0, remelt: bad as Value }),
   ...(result === undefined ? {} : { grade: GRADE[String(result)] as string }),
 });
+const BY_COLOURWAY = new Set(['order_line', 'stock_move', 'rack_level', 'bin']);
+/** A recipe is a colourway of one melt: what was ordered, racked and kept by it goes by the same id. */
+const byColourway = ({ recipe_id, ...row }: Record<string, Value>) => ({ ...row, colourway_id: recipe_id as Value });
+
 /** The rows as this program's schema has them: those of later migrations changed, all others as they were. */
 function carried(rows: Released['rows']): Released['rows'] {
   const graded = new Set(['cavity_mark', 'cavity_sum', 'pour_mold', 'mold_sum']);
   const racked = new Set(['stock_move', 'rack_level']);
-  const { remelt_move: moves = [], remelt_level: _, ...others } = rows;
+  const { remelt_move: moves = [], remelt_level: _, bag: bags = [], shot: shots = [], ...others } = rows;
   const kept = Object.entries(others).map(([table, all]): [string, Record<string, Value>[]] => [
     table,
-    all.map((row) => {
+    all.map((before) => {
+      const row = BY_COLOURWAY.has(table) ? byColourway(before) : before;
       if (graded.has(table)) return renamed(row);
-      if (racked.has(table)) return { ...row, grade: 'sell' };
+      if (racked.has(table)) return { grade: 'sell', ...row };
       const { plastisol_id: _material, plastisol_lot_id: _lot, ...pour } = row;
-      return table === 'pour' ? pour : row;
+      return table === 'pour' ? { ...pour, colourway_id: pour.recipe_id as Value, lead_id: null } : row;
     }),
   ]);
-  // A colour's grams lie in its own bin, each row as it was; the lot of a cup is all of its plastic.
-  const inBins = moves.map(({ recipe_id, ...row }) => ({ ...row, bin_id: recipe_id as Value }));
-  const parts = (rows.pour ?? []).filter((row) => row.plastisol_lot_id !== null);
-  return Object.fromEntries([
-    ...kept,
-    ['bin_move', inBins],
-    ['cup_part', parts.map((row) => ({ pour_id: row.id as Value, lot_id: row.plastisol_lot_id as Value, share: 1 }))],
-  ]);
+  const moved: Record<string, Record<string, Value>[]> = {
+    bag: bags.map(({ bait_id: _b, recipe_id: _r, baits: _n, ...bag }) => bag),
+    bag_content: bags.map(({ id, bait_id, recipe_id, baits }) => ({
+      bag_id: id as Value,
+      bait_id: bait_id as Value,
+      colourway_id: recipe_id as Value,
+      baits: baits as Value,
+    })),
+    shot: shots.map(({ dose_seq: _d, heat_seq: _h, ...shot }) => shot),
+    // All of a shot came from its one cup, pinned as it was.
+    shot_part: shots
+      .filter((shot) => shot.reverses === null)
+      .map((shot) => ({
+        shot_id: shot.id as Value,
+        pour_id: shot.pour_id as Value,
+        dose_seq: shot.dose_seq as Value,
+        heat_seq: shot.heat_seq as Value,
+        at: shot.at as Value,
+      })),
+    colourway: (rows.recipe ?? []).map(({ id }) => ({ id: id as Value, recipe_id: id as Value })),
+  };
+  if (rows.remelt_move) {
+    // A colour's grams lie in its own bin, each row as it was; the lot of a cup is all of its plastic.
+    moved.bin_move = moves.map(({ recipe_id, ...row }) => ({ ...row, bin_id: recipe_id as Value }));
+  }
+  const lots = (rows.pour ?? []).filter((row) => (row.plastisol_lot_id ?? null) !== null);
+  if (lots.length > 0)
+    moved.cup_part = lots.map((row) => ({ pour_id: row.id as Value, lot_id: row.plastisol_lot_id as Value, share: 1 }));
+  return { ...Object.fromEntries(kept), ...moved };
 }
 
 test('every released schema has a workshop of it here, the newest but the one this program makes included', () => {

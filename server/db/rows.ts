@@ -48,7 +48,7 @@ const JSON_COLUMNS = new Set([
   'build',
   'making',
 ]);
-const BOOLEAN_COLUMNS = new Set(['flat_back', 'early', 'cured', 'gone']);
+const BOOLEAN_COLUMNS = new Set(['drawn_of', 'flat_back', 'early', 'cured', 'gone']);
 
 /** How each column is named and read, found out once and not for every row. */
 function reader(statement: Statement): (values: unknown[]) => Row {

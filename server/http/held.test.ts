@@ -58,7 +58,7 @@ describe('a tap that had to wait', () => {
   ])('%s is believed as far as can be', async (_what, saidS, keptS) => {
     const { mold, recipe } = await stocked(workshop);
     const { body: pour } = await workshop.post<Pour>('/pours', {
-      recipeId: recipe.id,
+      colourwayId: recipe.id,
       molds: [{ moldId: mold.id, shots: 2 }],
     });
     const at = (seconds: number) => new Date(workshop.now.getTime() + seconds * 1000).toISOString();

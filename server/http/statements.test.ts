@@ -14,7 +14,7 @@ beforeAll(async () => {
     await workshop.post('/orders', {
       newCustomer: { name: `Customer ${pour.code}` },
       dueOn: '2026-03-09',
-      lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 1, perPack: 8 }],
+      lines: [{ baitId: master.baitId, colourwayId: recipe.id, packs: 1, perPack: 8 }],
     });
   };
 });
@@ -40,6 +40,7 @@ test.each([
   ['/rack', 20],
   ['/molds', 30],
   ['/recipes', 20],
+  ['/colourways', 8],
   ['/bins', 8],
   ['/plastics', 12],
   ['/line', 30],

@@ -70,7 +70,7 @@ test('nothing dosed is no recipe', async () => {
 
 test('a cup’s own ledger is not listed beside those of somebody looking for a colour, and closes with the cup', async () => {
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 1 }],
   });
   const listed = (await workshop.get<Page<Ledger>>('/ledgers')).body.items.map((row) => row.id);

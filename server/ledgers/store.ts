@@ -27,6 +27,12 @@ export const hasDosed = (ledger: string, kinds: MaterialKind[]) =>
 export const lastDose = (db: Db, ledgerId: string): number =>
   first<{ seq: number | null }>(db, 'SELECT max(seq) AS seq FROM dose WHERE ledger_id = ?', [ledgerId])?.seq ?? 0;
 
+/** The number of a row of a ledger, by its id; 0 for what is in it before the first. */
+export const doseSeqOf = (db: Db, ledgerId: string, id: string | null): number | undefined =>
+  id === null
+    ? 0
+    : first<{ seq: number }>(db, 'SELECT seq FROM dose WHERE id = ? AND ledger_id = ?', [id, ledgerId])?.seq;
+
 export function getLedger(db: Db, id: string): Ledger {
   const { ofPour: _, ...ledger } = mustFind<Ledger & { ofPour: number }>(db, 'ledger', id, 'dosing ledger');
   return { ...ledger, doses: dosesOf(db, id) };

@@ -59,7 +59,7 @@ test('a page holds what its first view asks for, as the server would answer it, 
     ['/clocks', '/line', '/makers', '/measures', '/session', '/today', '/workshop'].sort(),
   );
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: mold.id, shots: 2 }],
   });
   const bench = await page(`/pours/${pour.id}/bench`);
@@ -87,7 +87,7 @@ test('at the cup its heat, its name and the one next thing stand in the page, as
   await workshop.post('/makers', { name: 'Una', system: 'us', temperature: 'F' });
   const { recipe, mold } = await stocked(workshop);
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: mold.id, shots: 2 }],
   });
   const path = `/pours/${pour.id}`;
@@ -123,7 +123,7 @@ test('what somebody typed stays text, in the sentence and in the answers', async
   await workshop.post('/makers', { name: markup, system: 'metric', temperature: 'C' });
   const { recipe, mold } = await stocked(workshop);
   workshop.data.db.prepare('UPDATE recipe SET name = ?').run(markup);
-  await workshop.post('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 2 }] });
+  await workshop.post('/pours', { colourwayId: recipe.id, molds: [{ moldId: mold.id, shots: 2 }] });
   const { document, html, first } = await page('/');
   expect(document.querySelector('img')).toBeNull();
   expect(html).not.toContain('<img');

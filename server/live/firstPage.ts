@@ -100,7 +100,7 @@ function cupWords(pour: Pour, makers: Maker[], clocks: number, now: Date): Words
   return {
     figure: last ? show(last.c, 'temperature', taste).figure : '—',
     unit: show(0, 'temperature', taste).unit,
-    name: pour.recipeName,
+    name: pour.colourwayName,
     code: pour.code,
     about: cupText(showText(pour.cookMl, 'volume', taste), cup),
     strip: clocks === 0 ? 'h-[34px]' : 'h-[70px]',

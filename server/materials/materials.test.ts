@@ -48,7 +48,7 @@ describe('lots', () => {
 
   test('doses are drawn too: 24 drops of 1/20 mL at 1 g/mL are 1.2 g', async () => {
     const { body: pour } = await workshop.post<Pour>('/pours', {
-      recipeId: stock.recipe.id,
+      colourwayId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 1 }],
     });
     await workshop.post(`/ledgers/${pour.ledgerId}/doses`, {

@@ -29,7 +29,7 @@ describe('weighings replace the estimate', () => {
     const { body: list } = await workshop.get<Page<MoldRow>>('/molds');
     expect(list.items[0]?.cavityMl).toBeCloseTo(12, 9);
     const { body: pour } = await workshop.post<Pour>('/pours', {
-      recipeId: stock.recipe.id,
+      colourwayId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 2 }],
     });
     // Two shots of 54 mL with 6 % more, and 8 mL on the cup's wall.

@@ -254,7 +254,7 @@ test('a retired mold makes nothing more, and comes back to work', async () => {
   expect((await change(true, 1)).body.retiredAt).toBe(workshop.now.toISOString());
   expect(await need()).toMatchObject({ molds: [], withoutMold: [{ baits: 16 }] });
   const refused = await workshop.post('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 1 }],
   });
   expect(refused.body.error).toMatchObject({ code: 'invalid-input', path: 'molds.0.moldId' });
@@ -276,7 +276,12 @@ test('its rejects are learnt: more bad ones, more shots', async () => {
     await workshop.post(`/pours/${pour.id}/shots/${shot.id}/marks`, { marks });
   }
   await workshop.post(`/pours/${pour.id}/close`, closing(6, 6));
-  await workshop.post('/rack/out', { kind: 'given', baitId: stock.master.baitId, recipeId: stock.recipe.id, baits: 6 });
+  await workshop.post('/rack/out', {
+    kind: 'given',
+    baitId: stock.master.baitId,
+    colourwayId: stock.recipe.id,
+    baits: 6,
+  });
   const { body: mold } = await workshop.get<Mold>(`/molds/${stock.mold.id}`);
   expect([mold.made, mold.rejected, mold.health[3]?.reasons]).toEqual([12, 6, [{ reason: 'dent', count: 3 }]]);
   // Prior (1, 19) and 6 of 12: 7/32 bad on average; 16 good of 4 a shot now wants 7 shots.

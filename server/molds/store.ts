@@ -90,8 +90,8 @@ function healthOf(db: Db, mold: Pick<MoldRow, 'id' | 'cavities'>): CavityHealth[
 const poursOf = (db: Db, moldId: string) =>
   all<Omit<Mold['pours'][number], 'shots' | Grade>>(
     db,
-    `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.laid_out_at AS at
-     FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN recipe ON recipe.id = pour.recipe_id
+    `SELECT pour.id, pour.code, c.name AS colourway_name, c.hex, pour.laid_out_at AS at
+     FROM pour_mold pm JOIN pour ON pour.id = pm.pour_id JOIN colourway_called c ON c.id = pour.colourway_id
      WHERE pm.mold_id = ? ORDER BY pour.laid_out_at DESC LIMIT 12`,
     [moldId],
   );

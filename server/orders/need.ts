@@ -12,7 +12,7 @@ import { rack } from '../stock/store.ts';
 function wantedLines(db: Db): (Wanted & { orderId: string })[] {
   return all(
     db,
-    `SELECT l.id AS line_id, l.order_id, l.bait_id, l.recipe_id,
+    `SELECT l.id AS line_id, l.order_id, l.bait_id, l.colourway_id,
       max(0, l.packs * l.per_pack - ${BAITS_PACKED}) AS baits,
       coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
         WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
@@ -24,8 +24,8 @@ function wantedLines(db: Db): (Wanted & { orderId: string })[] {
 const levels = (db: Db, at: string) =>
   all<Level>(
     db,
-    `SELECT bait_id, recipe_id, sum(iif(cured_at <= @at, baits, 0)) AS ready, sum(iif(cured_at <= @at, 0, baits)) AS curing
-     FROM ${RACK} WHERE grade = 'sell' GROUP BY bait_id, recipe_id`,
+    `SELECT bait_id, colourway_id, sum(iif(cured_at <= @at, baits, 0)) AS ready, sum(iif(cured_at <= @at, 0, baits)) AS curing
+     FROM ${RACK} WHERE grade = 'sell' GROUP BY bait_id, colourway_id`,
     { at },
   );
 
@@ -55,12 +55,12 @@ export function cups(db: Db, lines: LineNeed[], at: string): CupNeed[] {
 export function promisedByRack(db: Db, at: string): RackRow[] {
   const promised = new Map<string, number>();
   for (const need of allNeeds(db, at)) {
-    const key = `${need.baitId} ${need.recipeId}`;
+    const key = `${need.baitId} ${need.colourwayId}`;
     promised.set(key, (promised.get(key) ?? 0) + need.fromReady + need.fromCuring);
   }
   return rack(db, at).map((row) => {
     if (row.grade !== 'sell') return { ...row, promised: 0 };
-    const key = `${row.baitId} ${row.recipeId}`;
+    const key = `${row.baitId} ${row.colourwayId}`;
     const mine = Math.min(row.baits, promised.get(key) ?? 0);
     promised.set(key, (promised.get(key) ?? 0) - mine);
     return { ...row, promised: mine };

@@ -17,7 +17,7 @@ test('orders still to be sent are a list of their own: the oldest is not behind 
       await workshop.post<Order>('/orders', {
         customerId: stock.order.customerId,
         dueOn,
-        lines: [{ baitId, recipeId: stock.recipe.id, packs: 1, perPack: 8 }],
+        lines: [{ baitId, colourwayId: stock.recipe.id, packs: 1, perPack: 8 }],
       })
     ).body;
   const overdue = await order('2026-01-05');

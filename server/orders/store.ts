@@ -32,9 +32,9 @@ function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
   const lines = new Map<string, OrderLine[]>(orderIds.map((id) => [id, []]));
   for (const { orderId, ...line } of all<OrderLine & { orderId: string }>(
     db,
-    `SELECT l.order_id, l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.recipe_id, recipe.name AS recipe_name, recipe.hex, l.packs, l.per_pack,
+    `SELECT l.order_id, l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.colourway_id, c.name AS colourway_name, c.hex, l.packs, l.per_pack,
       l.price_minor, ${BAGS_PACKED} AS packed
-     FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN recipe ON recipe.id = l.recipe_id
+     FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN colourway_called c ON c.id = l.colourway_id
      WHERE l.order_id IN (SELECT value FROM json_each(?)) ORDER BY l.order_id, l.position`,
     [JSON.stringify(orderIds)],
   ))
@@ -100,8 +100,8 @@ export function getOrder(db: Db, id: string, at: string): Order {
     need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine, at) },
     pours: all(
       db,
-      `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.closed_at FROM pour
-       JOIN recipe ON recipe.id = pour.recipe_id
+      `SELECT pour.id, pour.code, c.name AS colourway_name, c.hex, pour.closed_at FROM pour
+       JOIN colourway_called c ON c.id = pour.colourway_id
        WHERE pour.discarded_at IS NULL AND pour.id IN (
          SELECT pl.pour_id FROM order_line l JOIN pour_order_line pl ON pl.order_line_id = l.id WHERE l.order_id = @id
          UNION ${poursOfBags('@id')}
@@ -133,11 +133,11 @@ export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: stri
         'That bait is not here; make its master or mold first.',
         `lines.${position}.baitId`,
       );
-    if (!first(db, 'SELECT 1 FROM recipe WHERE id = ?', [line.recipeId])) {
+    if (!first(db, 'SELECT 1 FROM colourway WHERE id = ?', [line.colourwayId])) {
       throw new Failure(
         'invalid-input',
         'That colour is not here; write its recipe first.',
-        `lines.${position}.recipeId`,
+        `lines.${position}.colourwayId`,
       );
     }
     insert(db, 'order_line', {

@@ -42,7 +42,7 @@ describe('what was agreed of an order is changed later', () => {
     const { baitId } = stock.master;
     const [bait] = (await workshop.get<{ items: { id: string; version: number }[] }>('/baits')).body.items;
     await workshop.ask('PATCH', `/baits/${baitId}`, { priceMinor: 720 }, { version: bait?.version ?? 0 });
-    const line = { baitId, recipeId: stock.recipe.id, packs: 1, perPack: 8 };
+    const line = { baitId, colourwayId: stock.recipe.id, packs: 1, perPack: 8 };
     const taken = await workshop.post<Order>('/orders', {
       customerId: stock.order.customerId,
       dueOn: '2026-04-01',
@@ -78,7 +78,7 @@ describe('the state of an order follows its baits', () => {
   test('a cup that is laid out for it counts, as far as it was meant for it', async () => {
     const line = stock.order.lines[0]?.id;
     await workshop.post('/pours', {
-      recipeId: stock.recipe.id,
+      colourwayId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 4 }],
       orderLines: [{ orderLineId: line, baits: 15 }],
     });

@@ -2,13 +2,15 @@ import type * as v from 'valibot';
 import type { Part } from '../../contract/blend.ts';
 import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
 import type { closeBody, Pour, weighBody } from '../../contract/pours.ts';
-import { Failure } from '../../core/failure.ts';
+import { atField, Failure } from '../../core/failure.ts';
 import { binGrams, returnedOf } from '../../core/plastisol/bin.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
 import { balance } from '../../core/yield/counts.ts';
 import { countGrades } from '../../core/yield/grades.ts';
-import { addToBin, binOfRecipe, putBack, returnedByPour, takeOutOfBin, usedByPour } from '../bins/store.ts';
+import { cupGPerMl, shareOutG } from '../../core/yield/shared.ts';
+import { addToBin, binOfColourway, putBack, returnedByPour, takeOutOfBin, usedByPour } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -16,8 +18,10 @@ import { addLotMove, drawMaterial } from '../materials/store.ts';
 import { rackPoured } from '../stock/bags.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
+import { linkedCups } from './linked.ts';
 import { getPour } from './read.ts';
-import { aboutMold, openPour } from './write.ts';
+import { aboutMold } from './shots.ts';
+import { openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof weighBody>;
 
@@ -54,14 +58,13 @@ function redraw(db: Db, pour: Pour, before: number, now: number, at: string, not
 }
 
 /** What comes back of a cup is once more cooked, and as salty as the cup. */
-function returnToBin(db: Db, pour: Pour, grams: number, cookedG: number, binId: string | undefined, at: string): void {
+function returnToBin(db: Db, pour: Pour, grams: number, cookedG: number, into: string, at: string): void {
   if (grams <= 0) return;
   const { g: dosedG, saltG } = dosedIn(db, pour.ledgerId);
   const remelt = usedByPour(db, pour.id);
   const plasticG = Math.max(0, cookedG - dosedG);
   const freshG = Math.max(0, plasticG - binGrams(remelt));
   const state = cupState({ cupG: cookedG, freshG, remelt, dosedSaltG: saltG });
-  const into = binId ?? binOfRecipe(db, pour.recipeId, at);
   addToBin(db, into, returnedOf(grams, state), { kind: 'cup', pourId: pour.id, at });
 }
 
@@ -70,7 +73,7 @@ function returnAgain(db: Db, pour: Pour, more: number, cookedG: number, at: stri
   const back = returnedByPour(db, pour.id);
   const sum = binGrams(back);
   if (sum <= 0) {
-    returnToBin(db, pour, more, cookedG, undefined, at);
+    returnToBin(db, pour, more, cookedG, binOfColourway(db, pour.colourwayId, at), at);
     return;
   }
   for (const { binId, heats, grams, saltG, saltUnknownG } of back) {
@@ -95,39 +98,106 @@ function keptByBait(pour: Pour): Map<string, Record<RackGrade, number>> {
   if (unmarked > 0) {
     throw new Failure(
       'cavities-unmarked',
-      `${unmarked} baits are not looked at yet; tap them, or "rest good" on the shot.`,
+      `${unmarked} baits of ${pour.code} are not looked at yet; tap them, or "rest good" on the shot.`,
     );
   }
   return kept;
 }
 
-function checkWeights(body: Weighed, baits: number): void {
-  balance(body);
-  if (baits > 0 && body.goodG === 0)
+const countKept = (kept: Map<string, Record<RackGrade, number>>) =>
+  [...kept.values()].reduce((sum, { sell, own }) => sum + sell + own, 0);
+
+function checkWeights(goodG: number, baits: number): void {
+  if (baits > 0 && goodG === 0)
     throw new Failure('invalid-input', `${baits} baits that are kept weigh something; weigh them.`, 'goodG');
-  if (baits === 0 && body.goodG > 0) {
+  if (baits === 0 && goodG > 0) {
     throw new Failure('invalid-input', 'No bait was kept, so none can be weighed as good.', 'goodG');
   }
 }
 
-/** Closes a cup: the balance, what it used, what lies on the rack and in the remelt bin now, and the cure clock. */
-export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBody>, now: Date): void {
+type Closing = v.InferOutput<typeof closeBody>;
+interface Own {
+  pour: Pour;
+  cookedG: number;
+  returnedG: number;
+  residueG: number;
+}
+
+/** What was weighed of each cup alone; every cup that the same shots were drawn from has to be there. */
+function ownWeights(db: Db, id: string, body: Closing): Own[] {
+  const linked = linkedCups(db, id);
+  const others = new Map(body.others.map((row) => [row.pourId, row]));
+  const missing = linked.filter((cup) => cup.id !== id && !others.has(cup.id));
+  if (missing.length > 0)
+    throw new Failure(
+      'cups-missing',
+      `The same baits were drawn from ${missing.map((cup) => cup.code).join(', ')}; weigh what is left of it too.`,
+      'others',
+    );
+  body.others.forEach((row, index) => {
+    if (!linked.some((cup) => cup.id === row.pourId) || row.pourId === id)
+      throw new Failure('invalid-input', 'None of these shots was drawn from that cup.', `others.${index}.pourId`);
+  });
+  return linked.map((cup) => ({
+    pour: getPour(db, openPour(db, cup.id).id),
+    ...(cup.id === id ? body : (others.get(cup.id) as Closing['others'][number])),
+  }));
+}
+
+/** Grams that were drawn of a cup, by the volume of its parts; what was lifted out again with them. */
+function drawnG(db: Db, { pour, cookedG }: Own): number {
+  const { ml } = first(
+    db,
+    `SELECT coalesce((SELECT sum(p.ml) FROM shot_part p JOIN shot_live s ON s.id = p.shot_id WHERE p.pour_id = @id), 0)
+      + coalesce((SELECT sum(r.ml) FROM layer_redo r WHERE r.pour_id = @id AND ${standing('layer_redo', 'r')}), 0) AS ml`,
+    { id: pour.id },
+  ) as { ml: number };
+  const { g: dosedG, saltG } = dosedIn(db, pour.ledgerId);
+  return ml * cupGPerMl({ plasticG: Math.max(0, cookedG - dosedG), dosedG, saltG });
+}
+
+/** Each cup's balance: its own weights, and of what was weighed once for all of them its share. */
+function balances(db: Db, cups: Own[], body: Closing): Weighed[] {
+  const shares = shareOutG(
+    body.goodG + body.rejectG,
+    cups.map((cup) => ({ drawnG: drawnG(db, cup), mostG: cup.cookedG - cup.returnedG - cup.residueG })),
+  );
+  const good = body.goodG + body.rejectG > 0 ? body.goodG / (body.goodG + body.rejectG) : 0;
+  return cups.map(({ cookedG, returnedG, residueG }, i) => {
+    const whole = shares[i] as number;
+    const alone = cups.length === 1;
+    return {
+      cookedG,
+      goodG: alone ? body.goodG : whole * good,
+      rejectG: alone ? body.rejectG : whole * (1 - good),
+      returnedG,
+      residueG,
+    };
+  });
+}
+
+/** Which bin rejects go to, and which what is left in a cup goes to: of layered baits each melt has its own. */
+function binsFor(db: Db, pour: Pour, binId: string | undefined, at: string): { rejects: string; left: string } {
+  const rejects = binId ?? binOfColourway(db, pour.colourwayId, at);
+  return { rejects, left: pour.layers.length > 1 ? binOfColourway(db, pour.recipeId, at) : rejects };
+}
+
+function closeOne(db: Db, pour: Pour, weighed: Weighed, binId: string | undefined, now: Date): void {
   const at = now.toISOString();
-  openPour(db, id);
-  const pour = getPour(db, id);
+  const { id } = pour;
   const kept = keptByBait(pour);
-  const baits = [...kept.values()].reduce((sum, { sell, own }) => sum + sell + own, 0);
-  checkWeights(body, baits);
-  const { binId, ...weighed } = body;
-  if (binId !== undefined && !first(db, 'SELECT 1 FROM bin WHERE id = ?', [binId]))
-    throw new Failure('invalid-input', 'That bin is not here.', 'binId');
   insert(db, 'balance', { id: newId(), pourId: id, ...weighed, at });
-  drawParts(db, pour, body.cookedG, at);
+  drawParts(db, pour, weighed.cookedG, at);
   for (const [baitId, counts] of kept)
     for (const grade of RACK_GRADES)
       if (counts[grade] > 0)
-        rackPoured(db, { baitId, recipeId: pour.recipeId, pourId: id, grade, baits: counts[grade], at });
-  returnToBin(db, pour, body.rejectG + body.returnedG, body.cookedG, binId, at);
+        rackPoured(db, { baitId, colourwayId: pour.colourwayId, pourId: id, grade, baits: counts[grade], at });
+  const { rejects, left } = binsFor(db, pour, binId, at);
+  if (rejects === left) returnToBin(db, pour, weighed.rejectG + weighed.returnedG, weighed.cookedG, left, at);
+  else {
+    returnToBin(db, pour, weighed.rejectG, weighed.cookedG, rejects, at);
+    returnToBin(db, pour, weighed.returnedG, weighed.cookedG, left, at);
+  }
   keepCounts(db, id);
   run(
     db,
@@ -135,18 +205,51 @@ export function closePour(db: Db, id: string, body: v.InferOutput<typeof closeBo
     { at, id },
   );
   for (const mold of pour.molds) clockStep(db, 'cupDone', aboutMold(id, mold.moldId), now);
+  const baits = countKept(kept);
   if (baits > 0 && pour.curedAt) {
-    const label = `Cured: ${baits} ${pour.recipeName}`;
+    const label = `Cured: ${baits} ${pour.colourwayName}`;
     clockStep(db, 'cureBegins', { type: 'pour', id }, now, { cure: { label, dueAt: new Date(pour.curedAt) } });
   }
+}
+
+/**
+ * Closes a cup and all that the same shots were drawn from: the balances, what they used, what lies on the rack and in the
+ * remelt bins now, and the cure clocks.
+ */
+export function closePour(db: Db, id: string, body: Closing, now: Date): void {
+  openPour(db, id);
+  if (body.binId !== undefined && !first(db, 'SELECT 1 FROM bin WHERE id = ?', [body.binId]))
+    throw new Failure('invalid-input', 'That bin is not here.', 'binId');
+  const cups = ownWeights(db, id, body);
+  const sum = (of: (cup: Own) => number) => cups.reduce((total, cup) => total + of(cup), 0);
+  const { goodG, rejectG } = body;
+  balance({
+    cookedG: sum((cup) => cup.cookedG),
+    goodG,
+    rejectG,
+    returnedG: sum((cup) => cup.returnedG),
+    residueG: sum((cup) => cup.residueG),
+  });
+  checkWeights(
+    goodG,
+    cups.reduce((total, { pour }) => total + countKept(keptByBait(pour)), 0),
+  );
+  const weighed = balances(db, cups, body);
+  weighed.forEach((one, i) => {
+    atField(i === 0 ? 'cookedG' : `others.${i - 1}.cookedG`, () => balance(one));
+  });
+  cups.forEach(({ pour }, i) => {
+    closeOne(db, pour, weighed[i] as Weighed, body.binId, now);
+  });
 }
 
 /** Weighs a closed cup again: a row of its own, and what it changes of remelt and lots as reversing rows. */
 export function weighAgain(db: Db, id: string, body: Weighed, at: string): void {
   const pour = getPour(db, id);
   if (!pour.balance) throw new Failure('invalid-input', `${pour.code} is not closed yet; close it with these weights.`);
-  const marks = countMarks(db, id);
-  checkWeights(body, totalOf(marks, 'sell') + totalOf(marks, 'own'));
+  balance(body);
+  const marks = linkedCups(db, id).flatMap((cup) => countMarks(db, cup.id));
+  checkWeights(body.goodG, totalOf(marks, 'sell') + totalOf(marks, 'own'));
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   const note = 'weighed again';
   redraw(db, pour, pour.balance.cookedG, body.cookedG, at, note);

@@ -34,7 +34,7 @@ async function salted() {
     ],
   });
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 2 }],
   });
   const dose = (materialId: string, amount: number) =>
@@ -70,23 +70,40 @@ test('a salted cup: what was dosed lies on the scale with the plastisol, and lea
   expect(await level(flake.id)).toBeCloseTo(50 - flakeG, 6);
 });
 
-test('in two glasses each gets whole drops, and all of it is what the ledger will count', async () => {
-  await workshop.ask('PATCH', '/workshop', { glassMl: 60 }, { version: 1 });
+test('what one glass does not hold is two cups, each with whole drops and half of what is wanted', async () => {
+  // Two shots of (4 × 10 + 5) × 1.06 = 47.7 mL and 8 mL of film: 103.4 in one, 55.7 in each of two.
+  await workshop.ask('PATCH', '/workshop', { glassMl: 70 }, { version: 1 });
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 2 }],
+    orderLines: [{ orderLineId: stock.order.lines[0]?.id, baits: 8 }],
   });
-  const glasses = Math.ceil(pour.cookMl / 60);
-  expect(pour.plan.glasses).toBe(glasses);
-  const each = Math.floor((24 * pour.cookMl) / 240 / glasses + 0.5);
-  expect(pour.plan.perGlass?.map((item) => item.drops)).toEqual([each]);
-  expect(pour.plan.items.map((item) => item.drops)).toEqual([each * glasses]);
+  const cups = await Promise.all(
+    pour.evening.cups.map(async ({ id }) => (await workshop.get<Pour>(`/pours/${id}`)).body),
+  );
+  expect(cups.map((cup) => [cup.molds.map((mold) => mold.shots), cup.orders.map((order) => order.baits)])).toEqual([
+    [[1], [4]],
+    [[1], [4]],
+  ]);
+  for (const cup of cups) {
+    expect(cup.cookMl).toBeCloseTo(55.7, 9);
+    expect(cup.plan.items.map((item) => item.drops)).toEqual([6]);
+  }
+  const one = await workshop.ask('PATCH', '/workshop', { glassMl: 60 }, { version: 2 });
+  expect(one.status).toBe(200);
+  // 60 mL less 15 % are 51: not even one shot. Two cups share each.
+  const { body: shared } = await workshop.post<Pour>('/pours', {
+    colourwayId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 1 }],
+  });
+  expect(shared.cups.map((cup) => cup.recipeName)).toEqual(['Slack Tide', 'Slack Tide']);
+  expect(shared.cookMl).toBeCloseTo(47.7 / 2 + 8, 9);
 });
 
 test('a pour that was put away is no longer told of at its order', async () => {
   const order = async () => (await workshop.get<Order>(`/orders/${stock.order.id}`)).body;
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 2 }],
     orderLines: [{ orderLineId: stock.order.lines[0]?.id, baits: 8 }],
   });
@@ -110,7 +127,7 @@ test('what bears heat badly in a cup is known of its recipe and of what was dose
     items: [{ materialId: written, amount: 1, unit: 'tsp' }],
   });
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: stock.mold.id, shots: 1 }],
   });
   const limits = async () => (await workshop.get<Pour>(`/pours/${pour.id}`)).body.limits;
@@ -140,7 +157,7 @@ test('a mold opens at the bench after what its own page tells, of the revision i
   const { facts } = (await workshop.get<Mold>(`/molds/${mold.id}`)).body;
   expect(facts).toEqual({ thicknessMm: 15, wallMm: null });
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: mold.id, shots: 2 }],
   });
   const told = check(openingSchema, { kind: 'aluminium', fill: 'injection', thicknessMm: 15, roomC: 20, shots: 8 });
@@ -156,7 +173,7 @@ test('a mold opens at the bench after what its own page tells, of the revision i
   });
   expect(bought.body.facts).toEqual({ thicknessMm: null, wallMm: null });
   const other = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: bought.body.id, shots: 1 }],
   });
   expect(other.body.molds[0]?.opens).toEqual({ waitS: [300], basis: 'kind' });
@@ -165,7 +182,7 @@ test('a mold opens at the bench after what its own page tells, of the revision i
 test('an open cup is told of however many came after it', async () => {
   const { recipe, mold } = stock;
   const layOut = async () =>
-    (await workshop.post<Pour>('/pours', { recipeId: recipe.id, molds: [{ moldId: mold.id, shots: 1 }] })).body;
+    (await workshop.post<Pour>('/pours', { colourwayId: recipe.id, molds: [{ moldId: mold.id, shots: 1 }] })).body;
   const open = await layOut();
   for (let n = 0; n < 3; n++) {
     const { id, version } = await layOut();

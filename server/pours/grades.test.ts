@@ -23,7 +23,7 @@ interface Rack {
 /** A cup with a shot for each list of marks. */
 async function drawn(...shots: Tap[][]) {
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     molds: [{ moldId: stock.mold.id, shots: shots.length }],
   });
   for (const marks of shots) {
@@ -40,7 +40,7 @@ const out = (baits: number, grade?: string) =>
   workshop.post<Rack>('/rack/out', {
     kind: 'fished',
     baitId: stock.master.baitId,
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     baits,
     ...(grade ? { grade } : {}),
   });
@@ -132,7 +132,7 @@ describe('a mark', () => {
     ['for a reason nobody knows', { cavity: 1, grade: 'remelt', reason: 'cursed' }, 400],
   ])('%s', async (_what, mark, status) => {
     const { body: pour } = await workshop.post<Pour>('/pours', {
-      recipeId: stock.recipe.id,
+      colourwayId: stock.recipe.id,
       molds: [{ moldId: stock.mold.id, shots: 1 }],
     });
     const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });

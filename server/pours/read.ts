@@ -5,14 +5,13 @@ import type {
   Heat,
   Mark,
   Pour,
-  PourMold,
   PourQuery,
   PourRow,
   Shot,
+  ShotPart,
 } from '../../contract/pours.ts';
 import type { HeatLimit } from '../../core/heat/window.ts';
 import { curedAt } from '../../core/process/cure.ts';
-import { waitsByKind } from '../../core/process/waits.ts';
 import { balance } from '../../core/yield/counts.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
@@ -25,15 +24,18 @@ import { bagsOfPour } from '../stock/bags.ts';
 import { countMarks, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { blendOf, partsOf } from './parts.ts';
+import { cupsOfSet, eveningOf, layersOfPour, lentBy, moldsOf } from './sets.ts';
 
 const LISTING = {
-  select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.cook_ml,
-    pour.laid_out_at, pour.started_at, pour.closed_at, pour.discarded_at FROM pour JOIN recipe ON recipe.id = pour.recipe_id`,
+  select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.colourway_id,
+    c.name AS colourway_name, pour.lead_id, pour.cook_ml, pour.laid_out_at, pour.started_at, pour.closed_at, pour.discarded_at
+    FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN colourway_called c ON c.id = pour.colourway_id`,
   sorts: { time: 'pour.laid_out_at', code: 'pour.code' },
   order: '-time',
   // Only what looks like a code is held against all codes.
   search: (word: string) =>
-    `${/\d/.test(word) ? 'pour.code LIKE @q OR ' : ''}pour.recipe_id IN (SELECT id FROM recipe WHERE name LIKE @q)`,
+    `${/\d/.test(word) ? 'pour.code LIKE @q OR ' : ''}pour.recipe_id IN (SELECT id FROM recipe WHERE name LIKE @q)
+      OR pour.colourway_id IN (SELECT id FROM colourway_called WHERE name LIKE @q)`,
   idColumn: 'pour.id',
 };
 
@@ -82,10 +84,13 @@ export function listPours(db: Db, query: PourQuery): Page<PourRow> {
   return { ...found, items };
 }
 
+type Redone = Shot['redone'][number];
+
+/** The shots that a cup leads, each with what it drew of which cup, what was redone, and how its baits came out. */
 export function shotsOf(db: Db, pourId: string): Shot[] {
-  const shots = all<Omit<Shot, 'marks'>>(
+  const shots = all<Omit<Shot, 'marks' | 'parts' | 'redone'>>(
     db,
-    'SELECT seq, id, mold_id, dose_seq, heat_seq, at FROM shot_live WHERE pour_id = ? ORDER BY seq',
+    'SELECT seq, id, mold_id, at FROM shot_live WHERE pour_id = ? ORDER BY seq',
     [pourId],
   );
   const marks = all<Mark & { shotId: string }>(
@@ -94,11 +99,25 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
      WHERE s.pour_id = ? GROUP BY m.shot_id, m.cavity ORDER BY m.cavity`,
     [pourId],
   );
+  const parts = all<ShotPart & { shotId: string }>(
+    db,
+    `SELECT p.shot_id, p.layer, p.pour_id, p.dose_seq, p.heat_seq, p.ml, p.at FROM shot s CROSS JOIN shot_part p ON p.shot_id = s.id
+     WHERE s.pour_id = ? ORDER BY p.seq`,
+    [pourId],
+  );
+  const redone = all<Redone & { shotId: string }>(
+    db,
+    `SELECT r.shot_id, r.id, r.layer, r.cavity, r.ml, r.minutes, r.reason FROM shot s CROSS JOIN layer_redo r ON r.shot_id = s.id
+     WHERE s.pour_id = ? AND ${standing('layer_redo', 'r')} ORDER BY r.seq`,
+    [pourId],
+  );
+  const of = <R extends { shotId: string }>(rows: R[], id: string) =>
+    rows.filter((row) => row.shotId === id).map(({ shotId: _, ...row }) => row);
   return shots.map((shot) => ({
     ...shot,
-    marks: marks
-      .filter((mark) => mark.shotId === shot.id)
-      .map(({ cavity, grade, reason }) => ({ cavity, grade, reason })),
+    parts: of(parts, shot.id),
+    redone: of(redone, shot.id),
+    marks: of(marks, shot.id).map(({ cavity, grade, reason }) => ({ cavity, grade, reason })),
   }));
 }
 
@@ -113,24 +132,6 @@ export const hardnessOf = (db: Db, pourId: string) =>
     `SELECT id, scale, value, early, at FROM hardness_reading h WHERE pour_id = ? AND ${standing('hardness_reading', 'h')} ORDER BY seq`,
     [pourId],
   );
-
-/** Its molds in their order, each with its waits: of a cup laid out before those were kept, by its kind. */
-export function moldsOf(db: Db, pourId: string, plan: Pour['plan']): PourMold[] {
-  const rows = all<Omit<PourMold, 'opens'>>(
-    db,
-    `SELECT mold.id AS mold_id, mold.name, mold.kind, mold.fill, bait.shape, bait.id AS bait_id, bait.name AS bait_name,
-      mold.cavities, mold.columns, pm.shots,
-      (SELECT due_at FROM clock WHERE kind = 'open' AND about_type = 'pour-mold' AND about_id = pm.pour_id || ' ' || mold.id
-        AND ended_at IS NULL ORDER BY due_at DESC LIMIT 1) AS opens_at
-     FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
-     WHERE pm.pour_id = ? ORDER BY pm.position`,
-    [pourId],
-  );
-  return rows.map((row) => ({
-    ...row,
-    opens: plan.molds.find((mold) => mold.moldId === row.moldId)?.opens ?? waitsByKind(row.kind),
-  }));
-}
 
 /** What flake and powder bear that are in the cup, or that its recipe puts there. */
 const limitsOf = (db: Db, { recipeRevisionId, ledgerId }: PourRecord) =>
@@ -158,6 +159,10 @@ interface PourRecord extends Row {
   code: string;
   recipeId: string;
   recipeRevisionId: string;
+  colourwayId: string;
+  colourwayRevisionId: string;
+  leadId: string | null;
+  eveningId: string | null;
   ledgerId: string;
   makerId: string | null;
   cookMl: number;
@@ -173,6 +178,8 @@ interface PourRecord extends Row {
 export function getPour(db: Db, id: string): Pour {
   const row = mustFind<PourRecord>(db, 'pour', id, 'pour');
   const recipe = mustFind<{ name: string; hex: string }>(db, 'recipe', row.recipeId, 'recipe');
+  const colourway = first<{ name: string }>(db, 'SELECT name FROM colourway_called WHERE id = ?', [row.colourwayId]);
+  const layers = layersOfPour(db, row.colourwayRevisionId);
   const shots = shotsOf(db, id);
   const { g, byDefault } = dosedIn(db, row.ledgerId);
   const parts = partsOf(db, id, row.plan.cookG);
@@ -186,6 +193,13 @@ export function getPour(db: Db, id: string): Pour {
     recipeId: row.recipeId,
     recipeName: recipe.name,
     hex: recipe.hex,
+    colourwayId: row.colourwayId,
+    colourwayName: colourway?.name ?? recipe.name,
+    layers,
+    leadId: row.leadId,
+    cups: cupsOfSet(db, row, layers),
+    evening: eveningOf(db, row),
+    lent: lentBy(db, id),
     recipeRevision: mustFind<{ number: number }>(db, 'recipe_revision', row.recipeRevisionId, 'recipe revision').number,
     parts,
     blend: blendOf(db, { ...row, wanted }, parts, weighed?.cookedG ?? null),
@@ -199,7 +213,7 @@ export function getPour(db: Db, id: string): Pour {
     closedAt: row.closedAt,
     discardedAt: row.discardedAt,
     curedAt: curedAt(shots.map((shot) => shot.at)),
-    molds: moldsOf(db, id, row.plan),
+    molds: moldsOf(db, row),
     recipeItems: itemsOf(db, row.recipeRevisionId),
     doses: dosesOf(db, row.ledgerId),
     dosed: { g, byDefault },

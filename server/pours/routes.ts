@@ -7,8 +7,10 @@ import {
   heatBody,
   laidOutPatch,
   marksBody,
+  morePartsBody,
   pourBody,
   pourQuery,
+  redoBody,
   shotBody,
   weighBody,
 } from '../../contract/pours.ts';
@@ -19,11 +21,13 @@ import { insert } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { closePour, weighAgain } from './close.ts';
+import { layOutPour } from './layout.ts';
 import { weighIn } from './parts.ts';
 import { plastics } from './plastics.ts';
 import { getPour, listPours } from './read.ts';
+import { addMarks, addParts, addRedo, addShot } from './shots.ts';
 import { waitsIn } from './waits.ts';
-import { addHeat, addMarks, addShot, chooseBlend, discard, layOutPour, openPour } from './write.ts';
+import { addHeat, chooseBlend, discard, openPour } from './write.ts';
 
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
 const tapped = ['pours', 'clocks', 'today'];
@@ -86,7 +90,27 @@ export const pourEndpoints = [
     body: shotBody,
     touches: tapped,
     run: ({ db, body, params, now }) => {
-      addShot(db, openPour(db, params.id as string), body.id, body.moldId, now);
+      addShot(db, openPour(db, params.id as string), body, now);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/shots/:shotId/parts',
+    body: morePartsBody,
+    touches: tapped,
+    run: ({ db, body, params, now }) => {
+      addParts(db, openPour(db, params.id as string), params.shotId as string, body.parts, now);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/shots/:shotId/redone',
+    body: redoBody,
+    touches: tapped,
+    run: ({ db, body, params, now }) => {
+      addRedo(db, openPour(db, params.id as string), params.shotId as string, body, now);
       return getPour(db, params.id as string);
     },
   }),

@@ -104,7 +104,7 @@ test('what of a colour is here: baits on the rack, grams to remelt, and its pour
   await workshop.post('/rack/out', {
     kind: 'fished',
     baitId: stock.master.baitId,
-    recipeId: stock.recipe.id,
+    colourwayId: stock.recipe.id,
     baits: 4,
   });
   expect((await recipe()).baits).toBe(7);

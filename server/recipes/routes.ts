@@ -2,11 +2,12 @@ import * as v from 'valibot';
 import { listQuery } from '../../contract/fields.ts';
 import { recipeBody, recipePut } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
+import { refuseTakenName } from '../colourways/store.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { addRecipe, addRevision, getRecipe, itemsOf, latestRevision, listRecipes, scaleItems } from './store.ts';
 
-const touches = ['recipes', 'line'];
+const touches = ['recipes', 'colourways', 'line'];
 
 const scaledQuery = v.strictObject({
   batchMl: v.pipe(v.string(), v.transform(Number), v.number(), v.finite(), v.gtValue(0), v.maxValue(20000)),
@@ -45,6 +46,7 @@ export const recipeEndpoints = [
       if (current.version !== version) {
         throw new Failure('stale-version', 'Somebody changed this recipe since you opened it.', undefined, { current });
       }
+      refuseTakenName(db, body.name, id);
       update(db, 'recipe', id, version, { name: body.name, hex: body.hex, notes: body.notes }, 'recipe');
       addRevision(db, id, body, at);
       return getRecipe(db, id);

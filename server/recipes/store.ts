@@ -4,6 +4,7 @@ import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '
 import { Failure } from '../../core/failure.ts';
 import { scaleLines } from '../../core/plastisol/recipe.ts';
 import { BIN_GRAMS } from '../bins/store.ts';
+import { refuseTakenName } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -89,7 +90,7 @@ export function latestRevision(db: Db, recipeId: string): RecipeRevision {
 
 const LISTING = {
   select: `SELECT /*sort*/ recipe.*, (SELECT count(*) FROM pour WHERE recipe_id = recipe.id) AS pours,
-    coalesce((SELECT sum(baits) FROM rack_level k WHERE k.recipe_id = recipe.id AND k.baits <> 0 AND k.grade = 'sell'), 0) AS baits,
+    coalesce((SELECT sum(baits) FROM rack_level k WHERE k.colourway_id = recipe.id AND k.baits <> 0 AND k.grade = 'sell'), 0) AS baits,
     ${BIN_GRAMS('recipe.id')} AS remelt_g
     FROM recipe`,
   sorts: { name: 'recipe.name', created: 'recipe.created_at' },
@@ -164,6 +165,7 @@ export function addRevision(
 }
 
 export function addRecipe(db: Db, body: v.InferOutput<typeof recipeBody>, at: string): string {
+  refuseTakenName(db, body.name, null);
   const id = newId();
   insert(db, 'recipe', { id, name: body.name, hex: body.hex, notes: body.notes, createdAt: at });
   addRevision(db, id, body, at);

@@ -17,7 +17,7 @@ export const poursOfBags = (order: string) =>
   `SELECT k.pour_id FROM order_line l JOIN bag ON bag.order_line_id = l.id JOIN stock_move k ON k.bag_id = bag.id
    WHERE l.order_id = ${order}`;
 /** Bags for the search. */
-export const BAGS_FOUND = `SELECT 'bag' AS kind, code AS id, code AS title, 'bag of ' || baits AS about FROM bag`;
+export const BAGS_FOUND = `SELECT 'bag' AS kind, code AS id, code AS title, 'bag of ' || (SELECT sum(baits) FROM bag_content WHERE bag_id = bag.id) AS about FROM bag`;
 
 /** Which bags the baits of a pour lie in, and whose they are. */
 export const bagsOfPour = (db: Db, pourId: string): Pour['bags'] =>
@@ -32,7 +32,7 @@ export const bagsOfPour = (db: Db, pourId: string): Pour['bags'] =>
 /** What is kept of a cup comes onto the rack. */
 export function rackPoured(
   db: Db,
-  row: { baitId: string; recipeId: string; pourId: string; grade: RackGrade; baits: number; at: string },
+  row: { baitId: string; colourwayId: string; pourId: string; grade: RackGrade; baits: number; at: string },
 ): void {
   insert(db, 'stock_move', { id: newId(), kind: 'poured', ...row });
 }

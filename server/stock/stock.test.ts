@@ -16,7 +16,7 @@ interface Rack {
 }
 const rack = async () => (await workshop.get<Rack>('/rack')).body;
 const baits = async () => (await rack()).items.map((row) => [row.pourCode, row.baits]);
-const what = () => ({ baitId: stock.master.baitId, recipeId: stock.recipe.id });
+const what = () => ({ baitId: stock.master.baitId, colourwayId: stock.recipe.id });
 const out = (count: number, more: object = {}) =>
   workshop.post<Rack>('/rack/out', { kind: 'given', ...what(), baits: count, ...more });
 

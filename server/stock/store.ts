@@ -7,9 +7,9 @@ import { newId } from '../ids.ts';
 import { takeBag } from '../materials/store.ts';
 import { RACK } from './lying.ts';
 
-const LYING = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.recipe_id, recipe.name AS recipe_name, recipe.hex,
+const LYING = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.colourway_id, c.name AS colourway_name, c.hex,
       rack.pour_id, pour.code AS pour_code, rack.grade, rack.baits, rack.cured_at, rack.cured_at <= @at AS cured
-  FROM ${RACK} JOIN bait ON bait.id = rack.bait_id JOIN recipe ON recipe.id = rack.recipe_id JOIN pour ON pour.id = rack.pour_id`;
+  FROM ${RACK} JOIN bait ON bait.id = rack.bait_id JOIN colourway_called c ON c.id = rack.colourway_id JOIN pour ON pour.id = rack.pour_id`;
 const OLDEST_FIRST = 'ORDER BY rack.cured_at, pour.code';
 
 type Lying = Omit<RackRow, 'promised'>;
@@ -18,14 +18,14 @@ type Lying = Omit<RackRow, 'promised'>;
 export const rack = (db: Db, at: string) => all<Lying>(db, `${LYING} ${OLDEST_FIRST}`, { at });
 
 /** The same of one bait in one colour and grade. */
-const rackOf = (db: Db, at: string, { baitId, recipeId, grade }: What) =>
+const rackOf = (db: Db, at: string, { baitId, colourwayId, grade }: What) =>
   all<Lying>(
     db,
-    `${LYING} WHERE rack.recipe_id = @recipeId AND rack.bait_id = @baitId AND rack.grade = @grade ${OLDEST_FIRST}`,
+    `${LYING} WHERE rack.colourway_id = @colourwayId AND rack.bait_id = @baitId AND rack.grade = @grade ${OLDEST_FIRST}`,
     {
       at,
       baitId,
-      recipeId,
+      colourwayId,
       grade,
     },
   );
@@ -37,7 +37,7 @@ interface Take {
 
 interface What {
   baitId: string;
-  recipeId: string;
+  colourwayId: string;
   grade: RackGrade;
   pourId?: string | undefined;
 }
@@ -86,13 +86,13 @@ export function stockOut(
   out: What & { id?: string | undefined; kind: 'fished' | 'given' | 'scrapped'; baits: number; note: string },
   at: string,
 ): void {
-  const { id, kind, note, baitId, recipeId, grade } = out;
+  const { id, kind, note, baitId, colourwayId, grade } = out;
   take(db, out, out.baits, false, at).forEach(({ pourId, baits }, index) => {
     insert(db, 'stock_move', {
       id: newId(index === 0 ? id : undefined),
       kind,
       baitId,
-      recipeId,
+      colourwayId,
       pourId,
       grade,
       baits: -baits,
@@ -105,33 +105,48 @@ export function stockOut(
 /** One bag for an order line, from cured stock; its code leads back to the pours. */
 export function fillBag(
   db: Db,
-  line: { id: string; baitId: string; recipeId: string; perPack: number },
+  line: { id: string; baitId: string; colourwayId: string; perPack: number },
   bagsId: string | undefined,
   at: string,
 ): void {
-  const { baitId, recipeId } = line;
-  const takes = take(db, { baitId, recipeId, grade: 'sell' }, line.perPack, true, at);
+  const { baitId, colourwayId } = line;
+  const takes = take(db, { baitId, colourwayId, grade: 'sell' }, line.perPack, true, at);
   const id = newId();
-  insert(db, 'bag', {
-    id,
-    code: `B${nextNumber(db, 'bag')}`,
-    baitId,
-    recipeId,
-    orderLineId: line.id,
-    baits: line.perPack,
-    at,
-  });
+  insert(db, 'bag', { id, code: `B${nextNumber(db, 'bag')}`, orderLineId: line.id, at });
+  insert(db, 'bag_content', { bagId: id, position: 0, baitId, colourwayId, baits: line.perPack });
   for (const { pourId, baits } of takes) {
-    insert(db, 'stock_move', { id: newId(), kind: 'packed', baitId, recipeId, pourId, baits: -baits, bagId: id, at });
+    insert(db, 'stock_move', {
+      id: newId(),
+      kind: 'packed',
+      baitId,
+      colourwayId,
+      pourId,
+      baits: -baits,
+      bagId: id,
+      at,
+    });
   }
   takeBag(db, id, bagsId, at);
 }
 
-const BAG = `SELECT bag.id, bag.code, bag.order_line_id AS line_id, bait.name AS bait_name, recipe.name AS recipe_name, recipe.hex,
-  bag.baits, bag.at, EXISTS (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked') AS gone
-  FROM bag JOIN bait ON bait.id = bag.bait_id JOIN recipe ON recipe.id = bag.recipe_id`;
+const BAG = `SELECT bag.id, bag.code, bag.order_line_id AS line_id, bag.at,
+  EXISTS (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked') AS gone FROM bag`;
 
-type BareBag = Omit<Bag, 'pours' | 'order' | 'unpacked'> & { gone: boolean };
+type BareBag = Omit<Bag, 'pours' | 'order' | 'unpacked' | 'baits' | 'contents'> & { gone: boolean };
+
+/** What lies in each of these bags. */
+function contentsByBag(db: Db, bagIds: string[]): Map<string, Bag['contents']> {
+  const contents = new Map<string, Bag['contents']>(bagIds.map((id) => [id, []]));
+  for (const { bagId, ...row } of all<Bag['contents'][number] & { bagId: string }>(
+    db,
+    `SELECT k.bag_id, k.bait_id, bait.name AS bait_name, k.colourway_id, c.name AS colourway_name, c.hex, k.baits FROM bag_content k
+     JOIN bait ON bait.id = k.bait_id JOIN colourway_called c ON c.id = k.colourway_id
+     WHERE k.bag_id IN (SELECT value FROM json_each(?)) ORDER BY k.bag_id, k.position`,
+    [JSON.stringify(bagIds)],
+  ))
+    contents.get(bagId)?.push(row);
+  return contents;
+}
 
 /** The pours that bags were filled from, by bag. */
 function poursByBag(db: Db, bagIds: string[]): Map<string, Bag['pours']> {
@@ -147,10 +162,8 @@ function poursByBag(db: Db, bagIds: string[]): Map<string, Bag['pours']> {
 }
 
 function withPours(db: Db, bags: BareBag[]): Bag[] {
-  const pours = poursByBag(
-    db,
-    bags.map((bag) => bag.id),
-  );
+  const ids = bags.map((bag) => bag.id);
+  const [pours, contents] = [poursByBag(db, ids), contentsByBag(db, ids)];
   const orders = new Map<string, Bag['order']>();
   const orderOf = (lineId: string | null) => {
     if (lineId === null) return null;
@@ -168,6 +181,8 @@ function withPours(db: Db, bags: BareBag[]): Bag[] {
   };
   return bags.map(({ gone, ...bag }) => ({
     ...bag,
+    contents: contents.get(bag.id) ?? [],
+    baits: (contents.get(bag.id) ?? []).reduce((sum, row) => sum + row.baits, 0),
     unpacked: gone,
     pours: pours.get(bag.id) ?? [],
     order: orderOf(bag.lineId),
@@ -193,17 +208,17 @@ export const bagsOfOrder = (db: Db, orderId: string): Bag[] =>
 /** Opens a bag again: its baits go back on the rack, to the pours they came from. */
 export function unpack(db: Db, bag: Bag, at: string): void {
   if (bag.unpacked) throw new Failure('already-reversed', `Bag ${bag.code} was opened already.`);
-  const moves = all<{ id: string; baitId: string; recipeId: string; pourId: string; baits: number }>(
+  const moves = all<{ id: string; baitId: string; colourwayId: string; pourId: string; baits: number }>(
     db,
     `SELECT * FROM stock_move WHERE bag_id = ? AND kind = 'packed'`,
     [bag.id],
   );
-  for (const { id, baitId, recipeId, pourId, baits } of moves) {
+  for (const { id, baitId, colourwayId, pourId, baits } of moves) {
     insert(db, 'stock_move', {
       id: newId(),
       kind: 'unpacked',
       baitId,
-      recipeId,
+      colourwayId,
       pourId,
       baits: -baits,
       bagId: bag.id,
@@ -216,9 +231,9 @@ export function unpack(db: Db, bag: Bag, at: string): void {
 export const stockMoves = (db: Db) =>
   all<StockMove & { gone: boolean }>(
     db,
-    `SELECT k.id, k.kind, bait.name AS bait_name, recipe.name AS recipe_name, recipe.hex, k.pour_id, pour.code AS pour_code, k.grade, k.baits,
+    `SELECT k.id, k.kind, bait.name AS bait_name, c.name AS colourway_name, c.hex, k.pour_id, pour.code AS pour_code, k.grade, k.baits,
       k.note, k.at, EXISTS (SELECT 1 FROM stock_move u WHERE u.reverses = k.id) AS gone
-     FROM stock_move k JOIN bait ON bait.id = k.bait_id JOIN recipe ON recipe.id = k.recipe_id JOIN pour ON pour.id = k.pour_id
+     FROM stock_move k JOIN bait ON bait.id = k.bait_id JOIN colourway_called c ON c.id = k.colourway_id JOIN pour ON pour.id = k.pour_id
      WHERE k.kind IN ('fished', 'given', 'scrapped') ORDER BY k.seq DESC LIMIT 30`,
   ).map(({ gone, ...move }) => ({ ...move, reversed: gone }));
 

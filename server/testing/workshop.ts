@@ -149,7 +149,7 @@ export async function stocked(workshop: TestWorkshop): Promise<Stocked> {
   const order = await made<Order>('/orders', {
     newCustomer: { name: 'Quayside Chandlery' },
     dueOn: '2026-03-09',
-    lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 2, perPack: 8 }],
+    lines: [{ baitId: master.baitId, colourwayId: recipe.id, packs: 2, perPack: 8 }],
   });
   return { master, mold, recipe, colourant, plastisol, order };
 }
@@ -157,7 +157,7 @@ export async function stocked(workshop: TestWorkshop): Promise<Stocked> {
 /** Lays out, draws and marks `shots` of the stocked mold, the first cavity of the first shot bad. */
 export async function poured(workshop: TestWorkshop, { mold, recipe }: Stocked, shots: number): Promise<Pour> {
   const { body: pour } = await workshop.post<Pour>('/pours', {
-    recipeId: recipe.id,
+    colourwayId: recipe.id,
     molds: [{ moldId: mold.id, shots }],
   });
   for (let n = 0; n < shots; n++) {

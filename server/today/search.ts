@@ -10,13 +10,14 @@ const MOST = 12;
 const NAMED = `
   SELECT 'master' AS kind, master.id, bait.name AS title, 'master' AS about FROM master JOIN bait ON bait.id = master.bait_id
   UNION ALL SELECT 'mold', mold.id, mold.name, 'mold, ' || mold.cavities || ' cavities' FROM mold
-  UNION ALL SELECT 'colour', id, name, 'colour' FROM recipe
+  UNION ALL SELECT 'colour', id, name, iif(recipe_id IS NULL, 'colour in layers', 'colour') FROM colourway_called
   UNION ALL SELECT 'material', id, name, kind FROM material`;
 
 // What there are many of is found by the beginning of its code, or by the name of what it belongs to, the newest first.
 const POURS = `
-  SELECT 'pour' AS kind, pour.id, pour.code || ' ' || recipe.name AS title, 'pour of ' || substr(pour.laid_out_at, 1, 10) AS about
-  FROM pour JOIN recipe ON recipe.id = pour.recipe_id`;
+  SELECT 'pour' AS kind, pour.id, pour.code || ' ' || c.name || iif(pour.lead_id IS NULL, '', ', ' || recipe.name) AS title,
+    'pour of ' || substr(pour.laid_out_at, 1, 10) AS about
+  FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN colourway_called c ON c.id = pour.colourway_id`;
 const ORDERS = `
   SELECT 'order' AS kind, o.id, o.code || ' ' || customer.name AS title, 'order, due ' || o.due_on AS about
   FROM customer_order o JOIN customer ON customer.id = o.customer_id`;
@@ -51,10 +52,10 @@ function byName(db: Db, words: string[]): SearchHit[] {
   const patterns = words.map(like);
   const named = (column: string) => patterns.map((_, n) => `${column} LIKE @w${n} ESCAPE '\\'`).join(' AND ');
   const params = { ...Object.fromEntries(patterns.map((text, n) => [`w${n}`, text])), most: MOST };
-  const ids = (table: 'recipe' | 'customer') =>
+  const ids = (table: 'colourway_called' | 'customer') =>
     all<{ id: string }>(db, `SELECT id FROM ${table} WHERE ${named('name')} LIMIT @most`, params);
   // The newest of each, by its own index: to look through all by time would be to look through all.
-  const newest = (sql: string, column: string, order: string, table: 'recipe' | 'customer') =>
+  const newest = (sql: string, column: string, order: string, table: 'colourway_called' | 'customer') =>
     ids(table).flatMap(({ id }) =>
       all<SearchHit>(db, `${sql} WHERE ${column} = ? ORDER BY ${order} DESC LIMIT ${MOST}`, [id]),
     );
@@ -64,7 +65,7 @@ function byName(db: Db, words: string[]): SearchHit[] {
       `SELECT * FROM (${NAMED}) WHERE ${named('title')} ORDER BY length(title) LIMIT @most`,
       params,
     ),
-    ...newest(POURS, 'pour.recipe_id', 'pour.laid_out_at', 'recipe'),
+    ...newest(POURS, 'pour.colourway_id', 'pour.laid_out_at', 'colourway_called'),
     ...newest(ORDERS, 'o.customer_id', 'o.due_on', 'customer'),
   ];
 }

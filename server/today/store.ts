@@ -23,7 +23,7 @@ interface Named {
   hex?: string;
 }
 
-const named = (db: Db, table: 'recipe' | 'bait') =>
+const named = (db: Db, table: 'colourway_called' | 'bait') =>
   new Map(all<Named>(db, `SELECT * FROM ${table}`).map((row) => [row.id, row]));
 
 const count = (db: Db, sql: string, params: unknown[] = []) => first<{ n: number }>(db, sql, params)?.n ?? 0;
@@ -34,7 +34,7 @@ function cupsTonight(
   orderIds: string[],
   at: string,
 ): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
-  const recipes = named(db, 'recipe');
+  const colourways = named(db, 'colourway_called');
   const baits = named(db, 'bait');
   const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
   const mine = needs.filter((need) => orderIds.includes(need.orderId));
@@ -42,16 +42,16 @@ function cupsTonight(
   const withoutMold = planned.flatMap((cup) =>
     cup.withoutMold.map(({ baitId, baits: n }) => ({
       baitName: baits.get(baitId)?.name ?? '',
-      recipeName: recipes.get(cup.recipeId)?.name ?? '',
+      colourwayName: colourways.get(cup.colourwayId)?.name ?? '',
       baits: n,
     })),
   );
   const shown = planned
     .filter((cup) => cup.molds.length > 0)
     .map((cup) => ({
-      recipeId: cup.recipeId,
-      recipeName: recipes.get(cup.recipeId)?.name ?? '',
-      hex: recipes.get(cup.recipeId)?.hex ?? '#888888',
+      colourwayId: cup.colourwayId,
+      colourwayName: colourways.get(cup.colourwayId)?.name ?? '',
+      hex: colourways.get(cup.colourwayId)?.hex ?? '#888888',
       cookMl: cup.cookMl,
       cookG: cup.cookG,
       cups: cup.cups,
@@ -69,7 +69,9 @@ function cupsTonight(
       })),
       orderLines: cup.orderLines,
       orderIds: [
-        ...new Set(mine.filter((need) => need.recipeId === cup.recipeId && need.short > 0).map((need) => need.orderId)),
+        ...new Set(
+          mine.filter((need) => need.colourwayId === cup.colourwayId && need.short > 0).map((need) => need.orderId),
+        ),
       ],
     }));
   return { cups: shown, withoutMold };
@@ -88,8 +90,8 @@ function todayOrders(db: Db, needs: PlacedNeed[]): TodayOrder[] {
       const need = needs.find((row) => row.lineId === line.id);
       return {
         baitName: line.baitName,
-        recipeId: line.recipeId,
-        recipeName: line.recipeName,
+        colourwayId: line.colourwayId,
+        colourwayName: line.colourwayName,
         hex: line.hex,
         packsReady: line.packed + Math.floor((need?.fromReady ?? 0) / line.perPack),
         packsLeft: Math.max(0, line.packs - line.packed),
@@ -109,9 +111,9 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
     closedAt: string;
   }>(
     db,
-    `SELECT pour.id, pour.code, recipe.name AS recipe, pour.wanted_scale AS scale, pour.wanted_hardness AS wanted, pour.closed_at
-     FROM pour JOIN recipe ON recipe.id = pour.recipe_id
-     WHERE pour.closed_at > ? AND ${LAST_SHOT_AT} <= ?
+    `SELECT pour.id, pour.code, c.name AS recipe, pour.wanted_scale AS scale, pour.wanted_hardness AS wanted, pour.closed_at
+     FROM pour JOIN colourway_called c ON c.id = pour.colourway_id
+     WHERE pour.lead_id IS NULL AND pour.closed_at > ? AND ${LAST_SHOT_AT} <= ?
        AND NOT ${WAS_READ}
      ORDER BY pour.closed_at LIMIT 4`,
     [subDays(now, 14).toISOString(), new Date(now.getTime() - CURE_MS).toISOString()],
@@ -157,10 +159,11 @@ function needsYou(db: Db, orders: TodayOrder[], now: Date): TodayNeed[] {
 function openPours(db: Db): Today['openPours'] {
   return all<Omit<Today['openPours'][number], 'started'> & { startedAt: string | null }>(
     db,
-    `SELECT pour.id, pour.code, recipe.name AS recipe_name, recipe.hex, pour.cook_ml, pour.started_at,
+    `SELECT pour.id, pour.code, c.name AS colourway_name, recipe.hex, pour.cook_ml, pour.started_at,
       ${SHOTS_DRAWN} AS shots_done,
       (SELECT sum(shots) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS shots_planned
-     FROM pour JOIN recipe ON recipe.id = pour.recipe_id WHERE pour.closed_at IS NULL ORDER BY pour.laid_out_at`,
+     FROM pour JOIN recipe ON recipe.id = pour.recipe_id JOIN colourway_called c ON c.id = pour.colourway_id
+     WHERE pour.closed_at IS NULL AND pour.lead_id IS NULL ORDER BY pour.laid_out_at, pour.place, pour.code`,
   ).map(({ startedAt, ...pour }) => ({ ...pour, started: startedAt !== null }));
 }
 
@@ -202,7 +205,7 @@ function pourBy(dueOn: string, now: Date): string {
 function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, now: Date): Sentence {
   const running = today.openPours.find((pour) => pour.started) ?? today.openPours[0];
   if (running) {
-    const lead = running.started ? `${running.recipeName} is in the cup.` : `${running.recipeName} is laid out.`;
+    const lead = running.started ? `${running.colourwayName} is in the cup.` : `${running.colourwayName} is laid out.`;
     const act = running.started
       ? `${running.shotsDone} of ${running.shotsPlanned} shots drawn.`
       : `${running.shotsPlanned} shots to draw.`;
@@ -261,14 +264,14 @@ export function today(db: Db, now: Date): Today {
     .map(({ id, dueOn }) => ({
       id,
       dueOn,
-      recipeIds: [
-        ...new Set(needs.filter((need) => need.orderId === id && need.short > 0).map((need) => need.recipeId)),
+      colourwayIds: [
+        ...new Set(needs.filter((need) => need.orderId === id && need.short > 0).map((need) => need.colourwayId)),
       ],
     }));
   const chosen = tonight(shortOrders);
   const planned = cupsTonight(db, needs, chosen.orderIds, at);
   const laterRecipes = new Set(
-    shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.recipeIds),
+    shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.colourwayIds),
   );
   const pours = openPours(db);
   return {
@@ -279,9 +282,9 @@ export function today(db: Db, now: Date): Today {
     // Own water is nothing that an order could want.
     rack: rack(db, at)
       .filter((row) => row.grade === 'sell')
-      .map(({ recipeId, recipeName, hex, baitName, baits, cured, curedAt }) => ({
-        recipeId,
-        recipeName,
+      .map(({ colourwayId, colourwayName, hex, baitName, baits, cured, curedAt }) => ({
+        colourwayId,
+        colourwayName,
         hex,
         baitName,
         baits,
@@ -317,7 +320,7 @@ export function line(db: Db, now: Date): LineCounts {
         [at],
       ),
     },
-    colours: { count: count(db, 'SELECT count(*) AS n FROM recipe') },
+    colours: { count: count(db, 'SELECT count(*) AS n FROM colourway') },
     pours: {
       open: count(db, 'SELECT count(*) AS n FROM pour WHERE closed_at IS NULL'),
       total: count(db, 'SELECT count(*) AS n FROM pour'),

@@ -43,7 +43,7 @@ describe('the way in, one step after the other', () => {
       items,
     });
     await note();
-    const lines = [{ baitId, recipeId: recipe.body.id, packs: 1, perPack: 10 }];
+    const lines = [{ baitId, colourwayId: recipe.body.id, packs: 1, perPack: 10 }];
     await workshop.post('/orders', { newCustomer: { name: 'Tideline' }, dueOn: '2026-03-20', lines });
     await note();
     expect(steps).toEqual(['master', 'mold', 'colour', 'order', 'pour']);
@@ -55,11 +55,11 @@ describe('the sentence', () => {
   beforeEach(async () => {
     stock = await stocked(workshop);
   });
-  const order = (dueOn: string, name: string, recipeId = stock.recipe.id) =>
+  const order = (dueOn: string, name: string, colourwayId = stock.recipe.id) =>
     workshop.post<Order>('/orders', {
       newCustomer: { name },
       dueOn,
-      lines: [{ baitId: stock.master.baitId, recipeId, packs: 1, perPack: 8 }],
+      lines: [{ baitId: stock.master.baitId, colourwayId, packs: 1, perPack: 8 }],
     });
 
   // It is Monday, 2 March 2026; a pour cures for a day before it can be packed on the due day.
@@ -91,10 +91,10 @@ describe('the sentence', () => {
       heightMm: 36,
       thickestMm: 28,
     });
-    const lines = [{ baitId: gannet.body.baitId, recipeId: stock.recipe.id, packs: 3, perPack: 2 }];
+    const lines = [{ baitId: gannet.body.baitId, colourwayId: stock.recipe.id, packs: 3, perPack: 2 }];
     await workshop.post('/orders', { newCustomer: { name: 'Club' }, dueOn: '2026-03-05', lines });
     const { withoutMold, cups } = await today();
-    expect(withoutMold).toEqual([{ baitName: 'Gannet 160', recipeName: 'Slack Tide', baits: 6 }]);
+    expect(withoutMold).toEqual([{ baitName: 'Gannet 160', colourwayName: 'Slack Tide', baits: 6 }]);
     expect(cups).toHaveLength(1);
   });
 
@@ -149,7 +149,7 @@ describe('the sentence', () => {
   });
 
   test('the line counts what waits at each station', async () => {
-    await workshop.post<Pour>('/pours', { recipeId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
+    await workshop.post<Pour>('/pours', { colourwayId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 1 }] });
     const pour = await poured(workshop, stock, 2);
     await workshop.post(`/pours/${pour.id}/close`, closing(7, 1));
     const { body } = await workshop.get<LineCounts>('/line');

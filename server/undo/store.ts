@@ -3,12 +3,13 @@ import { getBin, refuseUnlessGiven } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
 import { type Log, takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
-import { first, type Row } from '../db/rows.ts';
+import { first, mustFind, type Row } from '../db/rows.ts';
 import { getLedger, refuseClosed } from '../ledgers/store.ts';
 import { getMold } from '../molds/store.ts';
 import { cupOfPart } from '../pours/parts.ts';
 import { getPour } from '../pours/read.ts';
-import { aboutMold, openPour } from '../pours/write.ts';
+import { aboutMold } from '../pours/shots.ts';
+import { openPour } from '../pours/write.ts';
 import { backOnTheRack, refuseUnlessMoved } from '../stock/store.ts';
 
 interface Way {
@@ -48,6 +49,11 @@ const WAYS: Record<Log, Way> = {
       clockStep(db, 'shotTakenBack', aboutMold(id, String(moldId)), now);
       return getPour(db, id);
     },
+  },
+  layer_redo: {
+    touches: AT_THE_CUP,
+    after: (db, { shotId }) =>
+      getPour(db, openPour(db, mustFind<{ pourId: string }>(db, 'shot', String(shotId), 'shot').pourId).id),
   },
   hardness_reading: {
     touches: ['pours', 'clocks', 'today', 'recipes', 'insight'],

@@ -5,7 +5,7 @@ import { useWrite } from '../api/write.ts';
 import { useTaste } from './taste.tsx';
 
 interface NeededCup {
-  recipeId: string;
+  colourwayId: string;
   molds: { moldId: string; shots: number }[];
   orderLines?: { orderLineId: string; baits: number }[];
   blend?: BlendWish | undefined;
@@ -16,10 +16,10 @@ export function useLayOut() {
   const navigate = useNavigate();
   const { maker } = useTaste();
   return useWrite<Pour, NeededCup>(
-    ({ recipeId, molds, orderLines = [], blend }) => ({
+    ({ colourwayId, molds, orderLines = [], blend }) => ({
       path: '/pours',
       body: {
-        recipeId,
+        colourwayId,
         ...(maker ? { makerId: maker.id } : {}),
         molds: molds.map(({ moldId, shots }) => ({ moldId, shots })),
         orderLines,

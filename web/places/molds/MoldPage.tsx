@@ -83,7 +83,7 @@ function PoursFrom({ mold }: { mold: Mold }) {
             <Link to={`/pours/${pour.id}`} className="flex gap-3 py-2 items-center row-hover">
               <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: pour.hex }} />
               <span className="figure w-14">{pour.code}</span>
-              <span className="flex-1 font-bold">{pour.recipeName}</span>
+              <span className="flex-1 font-bold">{pour.colourwayName}</span>
               <span className="figure text-sm">
                 {pour.shots} shots, {gradesText(pour)}
               </span>

@@ -17,7 +17,7 @@ import { useSheet } from '../../parts/sheet/useSheet.ts';
 
 interface WantedLine {
   baitId: string;
-  recipeId: string;
+  colourwayId: string;
   packs: number | null;
   perPack: number | null;
   priceMinor: number | null;
@@ -84,7 +84,7 @@ function OrderSheet({ baits, recipes, customers }: Known) {
   const navigate = useNavigate();
   const lineOf = (bait: Bait): WantedLine => ({
     baitId: bait.id,
-    recipeId: recipes[0]?.id ?? '',
+    colourwayId: recipes[0]?.id ?? '',
     packs: 1,
     perPack: bait.packCount,
     priceMinor: bait.priceMinor,
@@ -179,7 +179,7 @@ function LineFields({ at, baits, recipes, onBait, onOut }: LineProps) {
         options={baits.map((one) => ({ value: one.id, label: one.name }))}
         onPicked={onBait}
       />
-      <ChoiceIn at={`${at}.recipeId`} options={recipes.map((one) => ({ value: one.id, label: one.name }))} />
+      <ChoiceIn at={`${at}.colourwayId`} options={recipes.map((one) => ({ value: one.id, label: one.name }))} />
       <FigureIn at={`${at}.perPack`} />
       <FigureIn at={`${at}.priceMinor`} hint="empty: not known yet" />
       <button

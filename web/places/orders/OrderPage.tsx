@@ -56,10 +56,10 @@ export function OrderPage() {
           <div className="grid grid-cols-[repeat(auto-fit,minmax(min(100%,430px),1fr))] gap-8">
             {order.need.cups.map((cup) => (
               <Cup
-                key={cup.recipeId}
+                key={cup.colourwayId}
                 cup={cup}
                 molds={molds.data.items}
-                recipe={recipes.data.items.find((row) => row.id === cup.recipeId)}
+                recipe={recipes.data.items.find((row) => row.id === cup.colourwayId)}
                 order={order}
               />
             ))}
@@ -74,7 +74,7 @@ export function OrderPage() {
             <Link key={pour.id} to={`/pours/${pour.id}`} className="flex gap-3 py-1.5 row-hover items-center">
               <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: pour.hex }} />
               <span className="figure">{pour.code}</span>
-              <span className="flex-1">{pour.recipeName}</span>
+              <span className="flex-1">{pour.colourwayName}</span>
               <span className="soft">{pour.closedAt ? dateText(pour.closedAt) : 'open'}</span>
             </Link>
           ))}
@@ -182,7 +182,7 @@ function Lines({ order }: { order: Order }) {
           <span className="figure">{money(total)}</span>
           {unpriced.length > 0 && (
             <b className="warn block text-sm">
-              without {unpriced.map((line) => `${line.baitName} ${line.recipeName}`).join(', ')}: no price yet
+              without {unpriced.map((line) => `${line.baitName} ${line.colourwayName}`).join(', ')}: no price yet
             </b>
           )}
         </p>
@@ -211,8 +211,8 @@ function LineRow({ line, need, open, busy, onPack }: LineRowProps) {
           <span className="block text-lg font-bold leading-tight">
             {line.packs} × {line.baitName}
           </span>
-          <Link to={`/colours/${line.recipeId}`} className="link text-sm">
-            {line.recipeName}
+          <Link to={`/colours/${line.colourwayId}`} className="link text-sm">
+            {line.colourwayName}
           </Link>
           <span className="label-small">
             , {line.perPack} to a pack{line.priceMinor !== null && `, ${money(line.priceMinor)}`}

@@ -90,7 +90,7 @@ function OrderLineRow({ order }: { order: OrderRow }) {
           {order.lines.map((line) => (
             <span key={line.id} className="flex items-center gap-1.5 text-sm">
               <span className="w-3.5 h-3.5 rounded-full border border-[var(--ink)]" style={{ background: line.hex }} />
-              <b className="figure">{line.packs}</b> {line.baitName} {line.recipeName}
+              <b className="figure">{line.packs}</b> {line.baitName} {line.colourwayName}
             </span>
           ))}
         </span>

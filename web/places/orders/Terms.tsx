@@ -43,7 +43,7 @@ function OrderTerms({ order }: { order: Order }) {
         <FigureIn
           key={line.id}
           at={`lines.${i}.priceMinor`}
-          label={`A pack of ${line.baitName}, ${line.recipeName}`}
+          label={`A pack of ${line.baitName}, ${line.colourwayName}`}
           hint="empty: not known yet"
         />
       ))}

@@ -68,7 +68,7 @@ describe('an order is taken', () => {
           customerId: id(7),
           dueOn: '2026-03-09',
           notes: '',
-          lines: [{ baitId: id(1), recipeId: id(4), packs: 1, perPack: 8, priceMinor: 450 }],
+          lines: [{ baitId: id(1), colourwayId: id(4), packs: 1, perPack: 8, priceMinor: 450 }],
         },
       ],
     ]);
@@ -101,8 +101,8 @@ describe('an order is taken', () => {
     expect(page.text).toContain('52 baits');
     await page.press('Keep this order');
     expect(page.body.lines).toEqual([
-      { baitId: id(2), recipeId: id(4), packs: 3, perPack: 12, priceMinor: 320 },
-      { baitId: id(1), recipeId: id(4), packs: 2, perPack: 8, priceMinor: 450 },
+      { baitId: id(2), colourwayId: id(4), packs: 3, perPack: 12, priceMinor: 320 },
+      { baitId: id(1), colourwayId: id(4), packs: 2, perPack: 8, priceMinor: 450 },
     ]);
   });
 

@@ -17,7 +17,7 @@ const HEAT_KINDS = [
 
 /** What the bench asks for over itself: a temperature, a dose, a shot without a reading, what went wrong in a cavity. */
 export function AskedAtTheCup({ at }: { at: AtTheCup }) {
-  const { pour, cup, materials, write, pad, setPad, dosing, setDosing, unread, setUnread, pointed, setPointed } = at;
+  const { pour, folded, materials, write, pad, setPad, dosing, setDosing, unread, setUnread, pointed, setPointed } = at;
   const taste = useTaste();
   /** Keeps a reading, or says why that is none. */
   const read = (value: number, kind: Heat['kind']) => {
@@ -47,7 +47,7 @@ export function AskedAtTheCup({ at }: { at: AtTheCup }) {
         open={dosing}
         onClose={() => setDosing(false)}
         pour={pour}
-        cup={cup}
+        doses={folded.doses}
         materials={materials}
         onAsWritten={() => {
           write.doseAsWritten();
@@ -55,19 +55,25 @@ export function AskedAtTheCup({ at }: { at: AtTheCup }) {
         }}
       />
       <UnreadDialog
-        mold={unread}
+        mold={unread?.mold ?? null}
+        cup={at.cups.length > 1 ? pour.recipeName : null}
         onClose={() => setUnread(null)}
         onRead={() => {
           setUnread(null);
           setPad('cook');
         }}
         onDrawn={() => {
-          if (unread) write.drawn(unread);
+          if (unread) write.drawn(unread.mold, unread.go, unread.into);
           setUnread(null);
         }}
       />
       <GradeDialog
         at={pointed}
+        layers={at.lead.layers}
+        onRedo={(layer) => {
+          if (pointed) write.redone(pointed.shot, pointed.mold, layer, pointed.cavity);
+          setPointed(null);
+        }}
         onClose={() => setPointed(null)}
         onMark={(grade, reason) => {
           if (pointed) write.mark(pointed.shot, [{ cavity: pointed.cavity, grade, ...(reason ? { reason } : {}) }]);

@@ -1,8 +1,9 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Material } from '../../../contract/materials.ts';
 import type { Pour } from '../../../contract/pours.ts';
+import type { Dose } from '../../../contract/recipes.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { meaning } from '../../../core/process/next.ts';
 import { queries } from '../../api/queries.ts';
@@ -12,7 +13,7 @@ import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { CupSide } from './CupSide.tsx';
-import type { Cup } from './cupState.ts';
+import { CupsHere } from './CupsHere.tsx';
 import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
@@ -20,12 +21,20 @@ import { useAtTheCup } from './useAtTheCup.ts';
 
 export function Bench() {
   const { id = '' } = useParams();
-  const pour = useQuery(queries.pour(id));
+  const asked = useQuery(queries.pour(id));
+  // A cup that gives to shots that another leads stands at that one's bench.
+  const leadId = asked.data?.leadId ?? null;
+  const led = useQuery({ ...queries.pour(leadId ?? id), enabled: leadId !== null });
+  const lead = leadId === null ? asked : led;
+  const others = useQueries({
+    queries: (lead.data?.cups ?? []).slice(1).map((cup) => queries.pour(cup.id)),
+  });
   const materials = useQuery(queries.materials);
   useBenchRoom();
-  if (isGone(pour.error, pour.data)) return <Missing error={pour.error} back="All pours" backTo="/pours" />;
-  if (!pour.data || !materials.data) return <Waiting />;
-  return <Standing key={pour.data.id} pour={pour.data} materials={materials.data.items} />;
+  if (isGone(asked.error, asked.data)) return <Missing error={asked.error} back="All pours" backTo="/pours" />;
+  const pours = [lead.data, ...others.map((one) => one.data)];
+  if (!materials.data || pours.some((pour) => pour === undefined)) return <Waiting />;
+  return <Standing key={id} pours={pours as [Pour, ...Pour[]]} inHand={id} materials={materials.data.items} />;
 }
 
 /** Night colours and a screen that stays awake for as long as somebody stands here. */
@@ -53,20 +62,21 @@ function useBenchRoom() {
   }, []);
 }
 
-function Standing({ pour, materials }: { pour: Pour; materials: Material[] }) {
-  const at = useAtTheCup(pour, materials);
-  const { cup, next, nowMs } = at;
-  if (pour.closedAt) {
+function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHand: string; materials: Material[] }) {
+  const at = useAtTheCup(pours, materials, inHand);
+  const { lead, pour, folded, cup, next, nowMs } = at;
+  if (lead.closedAt) {
     return (
       <div className="p-10 flex flex-col gap-4 items-start">
         <h1>{pour.recipeName} is closed.</h1>
         <Link to={`/pours/${pour.id}`} className="btn btn-primary bench-target">
           Its sheet
         </Link>
+        <CupsHere at={at} />
       </div>
     );
   }
-  const curve = <CupCurve heats={cup.heats} shots={cup.shots} {...at.window} limits={cup.limits} nowMs={nowMs} />;
+  const curve = <CupCurve heats={folded.heats} shots={cup.shots} {...at.window} limits={pour.limits} nowMs={nowMs} />;
   return (
     <div className="h-full flex flex-col">
       <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible flex flex-col lg:grid lg:grid-cols-[minmax(380px,460px)_minmax(0,1fr)] gap-4 lg:gap-6 px-3 sm:px-6 pt-3 sm:pt-4">
@@ -77,14 +87,15 @@ function Standing({ pour, materials }: { pour: Pour; materials: Material[] }) {
               key={mold.moldId}
               mold={mold}
               cup={cup}
+              layers={lead.layers}
               active={(next.do === 'shot' || next.do === 'look') && next.mold.moldId === mold.moldId}
-              hex={pour.hex}
-              onDraw={() => at.draw(mold)}
+              hex={lead.layers.length > 1 ? lead.hex : pour.hex}
+              onDraw={() => at.drawInto(mold)}
               onTap={(shot, cavity) => at.setPointed({ shot, mold, cavity })}
               onRest={(shot) => at.write.restGood(shot, mold)}
             />
           ))}
-          <InTheCup cup={cup} pour={pour} />
+          <InTheCup doses={folded.doses} pour={pour} />
           {/* In the hand the molds come first. */}
           <div className="lg:hidden">{curve}</div>
         </section>
@@ -96,10 +107,10 @@ function Standing({ pour, materials }: { pour: Pour; materials: Material[] }) {
 }
 
 /** What the next shot is drawn from: the doses as they add up now. */
-function InTheCup({ cup, pour }: { cup: Cup; pour: Pour }) {
+function InTheCup({ doses, pour }: { doses: Dose[]; pour: Pour }) {
   const taste = useTaste();
-  const totals = cupTotals(cup.doses);
-  const name = (materialId: string) => cup.doses.find((dose) => dose.materialId === materialId)?.materialName ?? '';
+  const totals = cupTotals(doses);
+  const name = (materialId: string) => doses.find((dose) => dose.materialId === materialId)?.materialName ?? '';
   return (
     <p className="px-3.5 text-lg">
       {pour.parts.length > 0 && `${pour.parts.map((part) => partText(part, taste)).join(' + ')}. `}

@@ -1,46 +1,46 @@
 import type { Material } from '../../../contract/materials.ts';
 import type { Pour, PourMold } from '../../../contract/pours.ts';
+import type { Dose } from '../../../contract/recipes.ts';
 import { AMID, Dialog } from '../../parts/Dialog.tsx';
 import { DoseBoard } from '../../parts/DoseBoard.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
-import type { Cup } from './cupState.ts';
 
 export function DoseDialog({
   open,
   onClose,
   pour,
-  cup,
+  doses,
   materials,
   onAsWritten,
 }: {
   open: boolean;
   onClose(): void;
   pour: Pour;
-  cup: Cup;
+  doses: Dose[];
   materials: Material[];
   onAsWritten(): void;
 }) {
   return (
     <Dialog open={open} onClose={onClose} className={`${AMID} w-[980px]`} label="Doses">
       <div className="flex flex-col gap-4">
-        {cup.doses.length === 0 && pour.plan.items.length > 0 && (
+        {doses.length === 0 && pour.plan.items.length > 0 && (
           <div className="flex gap-6 items-end flex-wrap">
             <ul className="flex-1 min-w-60 ruled">
               {pour.plan.items.map((item, index) => {
                 const about = pour.recipeItems[index];
                 return about ? (
-                  <ScaledRow key={item.id} item={about} scale={pour.plan.perGlass?.[index] ?? item} />
+                  <ScaledRow key={item.id} item={about} scale={item} />
                 ) : null;
               })}
             </ul>
             <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
-              {pour.plan.perGlass ? `All in, into each of ${pour.plan.glasses} glasses` : 'All in, as written'}
+              All in, as written
             </button>
           </div>
         )}
         <DoseBoard
           ledgerId={pour.ledgerId}
-          doses={cup.doses}
+          doses={doses}
           materials={materials}
           batchMl={pour.cookMl}
           about={pour.id}
@@ -57,11 +57,14 @@ export function DoseDialog({
 /** A shot from a cup that nobody read: asked once, since the window and the cooling rest on it. */
 export function UnreadDialog({
   mold,
+  cup,
   onRead,
   onDrawn,
   onClose,
 }: {
   mold: PourMold | null;
+  /** Its name, where there are several. */
+  cup: string | null;
   onRead(): void;
   onDrawn(): void;
   onClose(): void;
@@ -70,7 +73,7 @@ export function UnreadDialog({
     <Dialog open={mold !== null} onClose={onClose} label="The cup was not read">
       {mold && (
         <div className="flex flex-col gap-4 w-[520px] max-w-full">
-          <h2 className="text-2xl">Nobody has read this cup yet.</h2>
+          <h2 className="text-2xl">Nobody has read {cup === null ? 'this cup' : `the cup of ${cup}`} yet.</h2>
           <p className="text-lg">
             Too cold it fills badly, too hot it burns. Read it first, or say that the shot of {mold.name} was drawn all
             the same.

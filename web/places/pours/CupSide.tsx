@@ -2,15 +2,17 @@ import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { cupText } from '../../../core/process/next.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { CupsHere } from './CupsHere.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
 
 /** The cup's heat, readable from two metres, its curve, and what can be written of it. */
 export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
   const taste = useTaste();
-  const { pour, cup, window, setPad } = at;
-  const last = cup.heats.at(-1);
+  const { pour, folded, window, setPad, nowMs } = at;
+  const last = folded.heats.at(-1);
   return (
     <section className="flex flex-col lg:min-h-0" aria-label="The cup">
+      <CupsHere at={at} />
       <button
         type="button"
         className="text-left flex items-start"
@@ -32,7 +34,7 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
         />
         <b>{pour.recipeName}</b> <span className="figure soft">{pour.code}</span>
         {/* One text, as the server drew it: the eye finds nothing new. */}
-        <span className="soft">{` · ${cupText(taste.text(pour.cookMl, 'volume'), cup)}`}</span>
+        <span className="soft">{` · ${cupText(taste.text(pour.cookMl, 'volume'), { heats: folded.heats, nowMs })}`}</span>
       </p>
       <div className="hidden lg:block">{curve}</div>
       <Acts at={at} />

@@ -1,14 +1,18 @@
-import type { PourMold, Shot } from '../../../contract/pours.ts';
+import type { PourLayer, PourMold, Shot } from '../../../contract/pours.ts';
+import { goes, PLACES } from '../../../core/plan/layers.ts';
 import { shotsOf, unmarkedIn } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Guarded, useRested } from '../../parts/Guarded.tsx';
+import { useTaste } from '../../parts/taste.tsx';
 import type { Cup } from './cupState.ts';
 
 interface LaneProps {
   mold: PourMold;
   cup: Cup;
+  /** Of what is made in it. */
+  layers: PourLayer[];
   active: boolean;
   hex: string;
   onDraw(): void;
@@ -31,20 +35,25 @@ function stateOf(
 }
 
 /** One mold: where it stands, its cavities to be tapped, its shots on a scale. */
-export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProps) {
+export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: LaneProps) {
   const shots = shotsOf(cup, mold.moldId);
   const shot = shots.at(-1);
   // The map comes to lie where the shot was tapped: a second tap there is none of a cavity.
   const rested = useRested(shot?.id ?? 'no shot');
   const opensS = mold.opensAt ? (Date.parse(mold.opensAt) - cup.nowMs) / 1000 : 0;
+  const all = goes(layers);
   const unmarked = shot ? unmarkedIn(shot, mold) : 0;
-  const open = unmarked > 0;
+  // A layer is still to come: nothing can be opened, and none is looked at.
+  const due = shot && shot.gone < all.length ? all[shot.gone] : undefined;
+  const open = unmarked > 0 && !due;
   const cooling = open && opensS > 0;
-  const done = shots.length >= mold.shots && !open;
+  const done = shots.length >= mold.shots && !open && !due;
   // One mold has the room to itself; several share it. Never under what a glove can hit.
   const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
   const cellPx = Math.max(LEAST_CELL_PX, Math.min(cup.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
-  const [word, figure] = stateOf(cooling, open, done, opensS, mold.opens.basis === 'kind');
+  const [word, figure] = due
+    ? [`${due.map((layer) => PLACES[layers[layer]?.place ?? 'whole']).join(' and ')} next`, `${shot?.gone} of ${all.length}`]
+    : stateOf(cooling, open, done, opensS, mold.opens.basis === 'kind');
   return (
     <article
       className="sheet p-3.5 flex flex-col gap-2 shrink-0"
@@ -72,7 +81,8 @@ export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProp
           <span className="soft">{word}</span>
         </p>
       </div>
-      {shot && (
+      {layers.length > 1 && <LayersIn layers={layers} shot={shot} layersMl={mold.layersMl} />}
+      {shot && !due && (
         <CavityMap
           cavities={mold.cavities}
           columns={across}
@@ -96,14 +106,39 @@ export function Lane({ mold, cup, active, hex, onDraw, onTap, onRest }: LaneProp
         )}
         {!active && (
           <Guarded
-            means={`draw ${mold.moldId} ${shots.length}`}
+            means={`draw ${mold.moldId} ${shots.length} ${shot?.gone ?? 0}`}
             className="btn btn-ghost border border-[var(--edge)] bench-target"
             onAct={onDraw}
           >
-            Shot drawn
+            {due ? 'Layer filled' : 'Shot drawn'}
           </Guarded>
         )}
       </div>
     </article>
+  );
+}
+
+/** What goes into the mold, in its order; what is in it already is filled. */
+function LayersIn({ layers, shot, layersMl }: { layers: PourLayer[]; shot: Shot | undefined; layersMl: number[] }) {
+  const { text } = useTaste();
+  return (
+    <ol className="flex flex-wrap gap-x-4 gap-y-1">
+      {layers.map((layer, index) => {
+        const there = shot?.parts.some((part) => part.layer === index) ?? false;
+        return (
+          // biome-ignore lint/suspicious/noArrayIndexKey: a layer is its place in the list
+          <li key={index} className="flex items-center gap-2">
+            <span
+              className="inline-block w-5 h-5 rounded-full border-2"
+              style={{ borderColor: layer.hex, background: there ? layer.hex : 'transparent' }}
+            />
+            <span>
+              {PLACES[layer.place]} <span className="figure soft">{text(layersMl[index] ?? 0, 'volume')}</span>
+              {there && <span className="sr-only"> is in</span>}
+            </span>
+          </li>
+        );
+      })}
+    </ol>
   );
 }

@@ -1,8 +1,9 @@
 import type { Material } from '../../../contract/materials.ts';
-import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
+import type { Heat, Pour, PourMold, Shot, ShotPart } from '../../../contract/pours.ts';
 import type { Dose } from '../../../contract/recipes.ts';
 import { UNDO } from '../../../contract/undo.ts';
-import { type CupNow, shotsOf } from '../../../core/process/next.ts';
+import { goes } from '../../../core/plan/layers.ts';
+import { type CupNow, goneIn, setOf, shotsOf } from '../../../core/process/next.ts';
 import { waitOf } from '../../../core/process/waits.ts';
 import { graded, type Tapped } from '../../../core/yield/grades.ts';
 import { serverStamp } from '../../api/now.ts';
@@ -17,6 +18,26 @@ export interface Folded {
   molds: PourMold[];
 }
 
+type TappedPart = { layer?: number; pourId: string; lastDose: string | null; lastHeat: string | null };
+
+/** What a tap drew, as far as this device knows it; of other cups their own record tells which dose and heat. */
+function drawnParts(
+  body: Record<string, unknown>,
+  { pour, doses, heats, at }: { pour: Pour; doses: Dose[]; heats: Heat[]; at: string },
+): ShotPart[] {
+  const [doseSeq, heatSeq] = [doses.at(-1)?.seq ?? 0, heats.at(-1)?.seq ?? 0];
+  const said = body.parts as TappedPart[] | undefined;
+  if (!said) return pour.layers.map((_, layer) => ({ layer, pourId: pour.id, doseSeq, heatSeq, ml: 0, at }));
+  return said.map(({ layer = 0, pourId, lastDose, lastHeat }) => ({
+    layer,
+    pourId,
+    doseSeq: doses.find((dose) => dose.id === lastDose)?.seq ?? 0,
+    heatSeq: heats.find((heat) => heat.id === lastHeat)?.seq ?? 0,
+    ml: 0,
+    at,
+  }));
+}
+
 /** The pour as it will be once the taps on their way have arrived. */
 export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded {
   const base = `/pours/${pour.id}`;
@@ -26,6 +47,13 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   let shots = pour.shots.map((shot) => ({ ...shot, marks: [...shot.marks] }));
   const molds = pour.molds.map((mold) => ({ ...mold }));
   const moldOf = (shot: Pick<Shot, 'moldId'> | undefined) => molds.find((mold) => mold.moldId === shot?.moldId);
+  /** Once the last layer is in, the mold waits. */
+  const waits = (shot: Shot, from: string) => {
+    const mold = moldOf(shot);
+    if (!mold || goneIn(pour.layers, shot.parts) < goes(pour.layers).length) return;
+    const waitS = waitOf(mold.opens, shotsOf({ shots }, mold.moldId).length - 1);
+    mold.opensAt = new Date(Date.parse(from) + waitS * 1000).toISOString();
+  };
   for (const { path, body } of waiting) {
     const id = String(body.id);
     const now = String(body.tappedAt ?? serverStamp());
@@ -42,21 +70,36 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         seq: (shots.at(-1)?.seq ?? 0) + 1,
         id,
         moldId: String(body.moldId),
-        doseSeq: doses.at(-1)?.seq ?? 0,
-        heatSeq: heats.at(-1)?.seq ?? 0,
+        parts: drawnParts(body, { pour, doses, heats, at: now }),
         at: now,
         marks: [],
+        redone: [],
       });
-      const mold = moldOf(shots.at(-1));
-      if (mold) {
-        const waitS = waitOf(mold.opens, shotsOf({ shots }, mold.moldId).length - 1);
-        mold.opensAt = new Date(Date.parse(now) + waitS * 1000).toISOString();
+      waits(shots.at(-1) as Shot, now);
+    } else if (path.startsWith(`${base}/shots/`) && path.endsWith('/parts')) {
+      const shot = shots.find((row) => path === `${base}/shots/${row.id}/parts`);
+      const more = drawnParts(body, { pour, doses, heats, at: now }).filter(
+        (part) => !shot?.parts.some((one) => one.layer === part.layer),
+      );
+      if (shot && more.length > 0) {
+        shot.parts = [...shot.parts, ...more];
+        shot.at = now;
+        waits(shot, now);
       }
+    } else if (path.startsWith(`${base}/shots/`) && path.endsWith('/redone')) {
+      const shot = shots.find((row) => path === `${base}/shots/${row.id}/redone`);
+      if (shot && !shot.redone.some((one) => one.id === id))
+        shot.redone = [
+          ...shot.redone,
+          { id, layer: Number(body.layer), cavity: Number(body.cavity), ml: 0, minutes: null, reason: null },
+        ];
     } else if (path === UNDO) {
       heats = heats.filter((heat) => heat.id !== body.rowId);
       const mold = moldOf(shots.find((shot) => shot.id === body.rowId));
       if (mold) mold.opensAt = null;
-      shots = shots.filter((shot) => shot.id !== body.rowId);
+      shots = shots
+        .filter((shot) => shot.id !== body.rowId)
+        .map((shot) => ({ ...shot, redone: shot.redone.filter((one) => one.id !== body.rowId) }));
     } else {
       const shot = shots.find((row) => path === `${base}/shots/${row.id}/marks`);
       const mold = moldOf(shot);
@@ -73,12 +116,36 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   return { doses, heats, shots, molds };
 }
 
-/** What stands at the cup, for the one next thing and for the screen. */
-export type Cup = Omit<CupNow<PourMold, Shot>, keyof Folded> & Folded;
+/** A shot with how many goes are in it. */
+type Gone = Shot & { gone: number };
 
-export const cupOf = (pour: Pick<Pour, 'recipeItems' | 'limits'>, nowMs: number, folded: Folded): Cup => ({
-  ...folded,
-  recipeItems: pour.recipeItems,
-  limits: pour.limits,
-  nowMs,
-});
+/** What stands at the cup, for the one next thing and for the screen. */
+export type Cup = Omit<CupNow<PourMold, Gone>, keyof Folded> & Omit<Folded, 'shots'> & { shots: Gone[] };
+
+/** One of the cups at the bench: its record, and it with the taps on their way. */
+export interface Standing {
+  pour: Pour;
+  folded: Folded;
+}
+
+/** @param cups all that the shots are drawn from, the leading one first. */
+export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: number): Cup {
+  const { pour, folded } = lead;
+  const cups = [lead, ...others].map((one) => ({
+    id: one.pour.id,
+    name: one.pour.recipeName,
+    heats: one.folded.heats,
+    doses: one.folded.doses,
+    recipeItems: one.pour.recipeItems,
+    limits: one.pour.limits,
+    layers: pour.cups.find((cup) => cup.id === one.pour.id)?.layers ?? [],
+  }));
+  return {
+    ...folded,
+    shots: folded.shots.map((shot) => ({ ...shot, gone: goneIn(pour.layers, shot.parts) })),
+    recipeItems: pour.recipeItems,
+    limits: pour.limits,
+    nowMs,
+    set: setOf(pour.layers, cups),
+  };
+}

@@ -5,12 +5,13 @@ import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
+import { goes } from '../../../core/plan/layers.ts';
 import { nextOf } from '../../../core/process/next.ts';
 import type { Graded } from '../../../core/yield/grades.ts';
 import { useNow } from '../../api/now.ts';
 import { tap, tapRow, useTaps } from '../../api/outbox.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { cupOf, foldTaps } from './cupState.ts';
+import { cupOf, foldTaps, type Standing } from './cupState.ts';
 
 /** A cavity of a shot that somebody pointed at. */
 export interface Pointed {
@@ -19,23 +20,11 @@ export interface Pointed {
   cavity: number;
 }
 
-/** Everything that is written at the cup: kept on this device at once, sent when the server is there. */
-function useCupTaps(pour: Pour) {
-  const base = `/pours/${pour.id}`;
-  const mark = (shot: Shot, marks: Graded[]) =>
-    tap(`${base}/shots/${shot.id}/marks`, { marks }, `marks of a shot`, pour.id);
+/** Everything that is written at one cup: kept on this device at once, sent when the server is there. */
+function cupTaps(pour: Pour) {
   return {
-    drawn: (mold: PourMold) => tapRow(`${base}/shots`, { moldId: mold.moldId }, `shot of ${mold.name}`, pour.id),
-    mark,
-    restGood: (shot: Shot, mold: PourMold) => {
-      const known = new Set(shot.marks.filter((row) => row.grade !== 'unmarked').map((row) => row.cavity));
-      const rest = Array.from({ length: mold.cavities }, (_, i) => i + 1).filter((cavity) => !known.has(cavity));
-      mark(
-        shot,
-        rest.map((cavity) => ({ cavity, grade: 'sell' })),
-      );
-    },
-    read: (kind: Heat['kind'], c: number, said: string) => tapRow(`${base}/heats`, { kind, c }, said, pour.id),
+    read: (kind: Heat['kind'], c: number, said: string) =>
+      tapRow(`/pours/${pour.id}/heats`, { kind, c }, said, pour.id),
     doseAsWritten: () => {
       for (const item of pour.plan.items) {
         tapRow(
@@ -46,45 +35,134 @@ function useCupTaps(pour: Pour) {
         );
       }
     },
-    undo: (row: Heat | Shot) => tapRow(UNDO, { rowId: row.id }, 'undo', pour.id),
+    undo: (row: { id: string }) => tapRow(UNDO, { rowId: row.id }, 'undo', pour.id),
   };
 }
 
-/** All that the bench knows and does at one cup, without its looks. */
-export function useAtTheCup(pour: Pour, materials: Material[]) {
+/** What is written of the molds, at the cup that leads them. */
+function moldTaps(lead: Pour, cups: Standing[]) {
+  const base = `/pours/${lead.id}`;
+  const mark = (shot: Shot, marks: Graded[]) =>
+    tap(`${base}/shots/${shot.id}/marks`, { marks }, `marks of a shot`, lead.id);
+  /** What a go draws of each cup, named by what is in the cup as it is seen here. */
+  const partsOf = (go: number) =>
+    (goes(lead.layers)[go] ?? []).flatMap((layer) =>
+      cups
+        .filter(({ pour }) => lead.cups.find((cup) => cup.id === pour.id)?.layers.includes(layer))
+        .map(({ pour, folded }) => ({
+          layer,
+          pourId: pour.id,
+          lastDose: folded.doses.at(-1)?.id ?? null,
+          lastHeat: folded.heats.at(-1)?.id ?? null,
+        })),
+    );
+  return {
+    drawn: (mold: PourMold, go: number, into?: Shot) =>
+      into
+        ? tap(`${base}/shots/${into.id}/parts`, { parts: partsOf(go) }, `layer in ${mold.name}`, lead.id)
+        : tapRow(`${base}/shots`, { moldId: mold.moldId, parts: partsOf(go) }, `shot of ${mold.name}`, lead.id),
+    mark,
+    restGood: (shot: Shot, mold: PourMold) => {
+      const known = new Set(shot.marks.filter((row) => row.grade !== 'unmarked').map((row) => row.cavity));
+      const rest = Array.from({ length: mold.cavities }, (_, i) => i + 1).filter((cavity) => !known.has(cavity));
+      mark(
+        shot,
+        rest.map((cavity) => ({ cavity, grade: 'sell' })),
+      );
+    },
+    redone: (shot: Shot, mold: PourMold, layer: number, cavity: number) => {
+      const from = [...shot.parts].reverse().find((part) => part.layer === layer)?.pourId ?? lead.id;
+      tapRow(
+        `${base}/shots/${shot.id}/redone`,
+        { layer, cavity, pourId: from },
+        `layer again in ${mold.name}`,
+        lead.id,
+      );
+    },
+  };
+}
+
+/** What is about to be drawn. */
+interface Drawing {
+  mold: PourMold;
+  go: number;
+  into?: Shot | undefined;
+}
+
+/**
+ * All that the bench knows and does at the cups of one set, without its looks.
+ * @param pours the cups that the same shots are drawn from, the leading one first. @param first which one is in hand.
+ */
+export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], first?: string) {
   const taps = useTaps();
   const nowMs = useNow();
   const navigate = useNavigate();
   const taste = useTaste();
-  const write = useCupTaps(pour);
+  const [hand, setHand] = useState(first);
   const [pad, setPad] = useState<Heat['kind'] | null>(null);
   const [dosing, setDosing] = useState(false);
-  const [unread, setUnread] = useState<PourMold | null>(null);
+  const [unread, setUnread] = useState<Drawing | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
-  const cup = cupOf(pour, nowMs, foldTaps(pour, taps, materials));
+  const [lead, ...others] = pours.map((pour): Standing => ({ pour, folded: foldTaps(pour, taps, materials) })) as [
+    Standing,
+    ...Standing[],
+  ];
+  const cups = [lead, ...others];
+  const cup = cupOf([lead, ...others], nowMs);
+  const inHand = cups.find((one) => one.pour.id === hand) ?? lead;
+  const molds = moldTaps(lead.pour, cups);
   const next = nextOf(cup, (c) => taste.text(c, 'temperature'));
-  const draw = (mold: PourMold) => (cup.heats.length === 0 ? setUnread(mold) : write.drawn(mold));
+  const draw = (drawing: Drawing) => {
+    const from = goes(lead.pour.layers)[drawing.go] ?? [];
+    const blind = cups.find(
+      ({ pour, folded }) =>
+        folded.heats.length === 0 &&
+        lead.pour.cups.find((one) => one.id === pour.id)?.layers.some((layer) => from.includes(layer)),
+    );
+    if (!blind) molds.drawn(drawing.mold, drawing.go, drawing.into);
+    else {
+      setHand(blind.pour.id);
+      setUnread(drawing);
+    }
+  };
+  /** What a mold takes next: what is begun in it, or a new shot. */
+  const drawInto = (mold: PourMold) => {
+    const into = cup.shots.find(
+      (shot) => shot.moldId === mold.moldId && shot.gone < goes(lead.pour.layers).length,
+    );
+    draw({ mold, go: into?.gone ?? 0, into });
+  };
   const act = () => {
+    if ('cup' in next && next.cup) setHand(next.cup);
     if (next.do === 'heat') setPad(next.kind);
     else if (next.do === 'dose') setDosing(true);
-    else if (next.do === 'shot') draw(next.mold);
-    else if (next.do === 'look') write.restGood(next.shot, next.mold);
-    else if (next.do === 'close') navigate(`/pours/${pour.id}?close`);
+    else if (next.do === 'shot') draw(next);
+    else if (next.do === 'look') molds.restGood(next.shot, next.mold);
+    else if (next.do === 'close') navigate(`/pours/${lead.pour.id}?close`);
   };
+  const windowOf = (one: Standing) => cupWindow(cup.molds, one.pour.limits);
+  const { pour, folded } = inHand;
   return {
+    /** The cup that leads: its molds are drawn. */
+    lead: lead.pour,
+    cups,
+    /** The cup in hand, and all that is in it. */
     pour,
+    folded,
+    setHand,
     materials,
     cup,
     next,
     nowMs,
-    // Of what is next, where that is about the heat; while all wait, what all molds share.
-    window: 'window' in next ? next.window : cupWindow(cup.molds, cup.limits),
-    lastAct: [...cup.heats, ...cup.shots].reduce<Heat | Shot | undefined>(
+    // Of what is next, where that is about this cup's heat; else what all molds share.
+    window: 'window' in next && (next.do !== 'heat' || (next.cup ?? pour.id) === pour.id) ? next.window : windowOf(inHand),
+    lastAct: [...folded.heats, ...cup.shots].reduce<Heat | Shot | undefined>(
       (latest, row) => (latest && latest.at > row.at ? latest : row),
       undefined,
     ),
-    write,
+    write: { ...cupTaps(pour), ...molds },
     draw,
+    drawInto,
     act,
     pad,
     setPad,

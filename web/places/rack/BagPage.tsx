@@ -66,7 +66,7 @@ export function BagPage() {
             <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">
               {bag.baitName}
             </span>
-            <span className="text-xl">{bag.recipeName}</span>
+            <span className="text-xl">{bag.colourwayName}</span>
             <span className="figure text-3xl mt-2">{bag.baits}</span>
             <span className="figure text-2xl mt-auto">{bag.code}</span>
           </div>

@@ -17,8 +17,8 @@ interface Heap {
   baitId: string;
   baitName: string;
   shape: string;
-  recipeId: string;
-  recipeName: string;
+  colourwayId: string;
+  colourwayName: string;
   hex: string;
   grade: RackGrade;
   rows: RackRow[];
@@ -27,7 +27,7 @@ interface Heap {
 function heapsOf(rows: RackRow[]): Heap[] {
   const heaps = new Map<string, Heap>();
   for (const row of rows) {
-    const key = `${row.baitId} ${row.recipeId} ${row.grade}`;
+    const key = `${row.baitId} ${row.colourwayId} ${row.grade}`;
     const heap = heaps.get(key) ?? { ...row, rows: [] };
     heap.rows.push(row);
     heaps.set(key, heap);
@@ -93,7 +93,7 @@ export function RackPlace() {
                 </h2>
                 <ul className="grid grid-cols-1 md:grid-cols-2 gap-x-8">
                   {mine.map((heap) => (
-                    <HeapRow key={`${heap.recipeId} ${heap.grade}`} heap={heap} />
+                    <HeapRow key={`${heap.colourwayId} ${heap.grade}`} heap={heap} />
                   ))}
                 </ul>
               </section>
@@ -121,7 +121,7 @@ function MoveRow({ move }: { move: StockMove }) {
   const undo = useUndo();
   return (
     <li className={`py-1.5 text-sm ${move.reversed ? 'line-through soft' : ''}`}>
-      <b className="figure">{-move.baits}</b> {move.baitName} {move.recipeName}
+      <b className="figure">{-move.baits}</b> {move.baitName} {move.colourwayName}
       {move.grade === 'own' && ', own water'}, {move.kind}
       {move.note && `: ${move.note}`}{' '}
       <Link to={`/pours/${move.pourId}`} className="link figure">
@@ -159,8 +159,8 @@ function HeapRow({ heap }: { heap: Heap }) {
     <li className="py-2 grid grid-cols-[64px_1fr_auto] gap-3 items-center border-b border-[var(--rule)]">
       <span className="big text-right">{total}</span>
       <span className="min-w-0">
-        <Link to={`/colours/${heap.recipeId}`} className="font-bold leading-tight block hover:underline">
-          {heap.recipeName}
+        <Link to={`/colours/${heap.colourwayId}`} className="font-bold leading-tight block hover:underline">
+          {heap.colourwayName}
         </Link>
         {heap.grade === 'own' && <b className="rest text-sm">own water, offered to no order</b>}
         <svg
@@ -224,7 +224,7 @@ function TakeOut({ heap, most, onDone }: { heap: Heap; most: number; onDone(): v
   const out = useWrite<unknown, 'fished' | 'given' | 'scrapped'>(
     (kind) => ({
       path: '/rack/out',
-      body: { kind, baitId: heap.baitId, recipeId: heap.recipeId, grade: heap.grade, baits, note },
+      body: { kind, baitId: heap.baitId, colourwayId: heap.colourwayId, grade: heap.grade, baits, note },
     }),
     onDone,
   );

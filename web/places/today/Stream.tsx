@@ -47,10 +47,10 @@ function Cups({ today, cups }: { today: Today; cups: Cups }) {
             hex={pour.hex}
             {...inGlasses(leftMl(pour), workshop.glassMl)}
             widthPx={72}
-            label={`${pour.recipeName}, ${pour.shotsDone} of ${pour.shotsPlanned} shots drawn`}
+            label={`${pour.colourwayName}, ${pour.shotsDone} of ${pour.shotsPlanned} shots drawn`}
           />
           <span>
-            <b className="text-lg leading-tight block">{pour.recipeName}</b>
+            <b className="text-lg leading-tight block">{pour.colourwayName}</b>
             <span className="figure text-sm heat">
               {pour.shotsDone} of {pour.shotsPlanned} shots
             </span>
@@ -58,16 +58,16 @@ function Cups({ today, cups }: { today: Today; cups: Cups }) {
         </Link>
       ))}
       {cups.map((cup) => (
-        <div key={cup.recipeId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.recipeId}`}>
+        <div key={cup.colourwayId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.colourwayId}`}>
           <Glass
             hex={cup.hex}
             {...inGlasses(cup.cookMl, workshop.glassMl)}
             widthPx={72}
-            label={`${cup.recipeName}, ${text(cup.cookMl, 'volume')}`}
+            label={`${cup.colourwayName}, ${text(cup.cookMl, 'volume')}`}
           />
           <span className="bg-[var(--paper)] rounded pr-1">
-            <Link to={`/colours/${cup.recipeId}`} className="font-bold text-lg leading-tight block">
-              {cup.recipeName}
+            <Link to={`/colours/${cup.colourwayId}`} className="font-bold text-lg leading-tight block">
+              {cup.colourwayName}
             </Link>
             <span className="figure block">{cupsText(cup.cookMl)}</span>
             <span className="figure text-sm soft">{text(cup.cookMl, 'volume')}</span>
@@ -85,9 +85,9 @@ function Molds({ cups }: { cups: Cups }) {
       {cups.flatMap((cup) =>
         cup.molds.map((mold) => (
           <Link
-            key={`${cup.recipeId} ${mold.moldId}`}
+            key={`${cup.colourwayId} ${mold.moldId}`}
             to={`/molds/${mold.moldId}`}
-            data-tie={`mold ${cup.recipeId} ${mold.moldId}`}
+            data-tie={`mold ${cup.colourwayId} ${mold.moldId}`}
             className="block border-[3px] border-[var(--ink)] rounded-md bg-[var(--sheet)] px-3 py-2 mb-4 relative"
           >
             <b className="leading-tight block">{mold.moldName}</b>
@@ -121,8 +121,8 @@ function Heaps({ heaps, cups }: { heaps: Heap[]; cups: Cups }) {
         ];
         return (
           <div
-            key={cup.recipeId}
-            data-tie={`expected ${cup.recipeId}`}
+            key={cup.colourwayId}
+            data-tie={`expected ${cup.colourwayId}`}
             className="relative w-fit max-w-full mb-3 px-2.5 py-1 border-2 border-dashed rounded bg-[var(--paper)]"
             style={{ borderColor: cup.hex }}
           >
@@ -130,7 +130,7 @@ function Heaps({ heaps, cups }: { heaps: Heap[]; cups: Cups }) {
               <span className="figure">{Math.round(about)}</span> expected
             </span>
             <span className="label-small block">
-              at least {least} {cup.recipeName}
+              at least {least} {cup.colourwayName}
             </span>
           </div>
         );
@@ -147,7 +147,7 @@ function Heaps({ heaps, cups }: { heaps: Heap[]; cups: Cups }) {
             <b className="figure text-lg leading-none">{heap.ready + heap.curing}</b>
           </span>
           <span className="label-small">
-            {heap.baitName} <b>{heap.recipeName}</b>
+            {heap.baitName} <b>{heap.colourwayName}</b>
             {heap.curing > 0 && <span className="warn whitespace-nowrap"> {heap.curing} curing</span>}
           </span>
         </Link>
@@ -183,7 +183,7 @@ function Orders({ today }: { today: Today }) {
             {order.lines.flatMap((line) =>
               range(Math.min(14, line.packsLeft)).map((i) => (
                 <span
-                  key={`${line.recipeId} ${line.baitName} ${i}`}
+                  key={`${line.colourwayId} ${line.baitName} ${i}`}
                   className="w-2.5 h-4 border border-[var(--ink)]"
                   style={{ background: i < line.packsReady ? line.hex : 'transparent' }}
                 />

@@ -29,22 +29,27 @@ export function tiesOf(today: Today, heaps: Heap[]): Tie[] {
   const ties: Tie[] = [];
   for (const cup of today.cups) {
     for (const mold of cup.molds) {
-      ties.push({ from: `cup ${cup.recipeId}`, to: `mold ${cup.recipeId} ${mold.moldId}`, hex: cup.hex, dashed: true });
       ties.push({
-        from: `mold ${cup.recipeId} ${mold.moldId}`,
-        to: `expected ${cup.recipeId}`,
+        from: `cup ${cup.colourwayId}`,
+        to: `mold ${cup.colourwayId} ${mold.moldId}`,
+        hex: cup.hex,
+        dashed: true,
+      });
+      ties.push({
+        from: `mold ${cup.colourwayId} ${mold.moldId}`,
+        to: `expected ${cup.colourwayId}`,
         hex: cup.hex,
         dashed: true,
       });
     }
     for (const orderId of cup.orderIds)
-      ties.push({ from: `expected ${cup.recipeId}`, to: `order ${orderId}`, hex: cup.hex, dashed: true });
+      ties.push({ from: `expected ${cup.colourwayId}`, to: `order ${orderId}`, hex: cup.hex, dashed: true });
   }
   for (const heap of heaps) {
     for (const order of today.orders) {
       if (
         order.lines.some(
-          (line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0,
+          (line) => line.colourwayId === heap.colourwayId && line.baitName === heap.baitName && line.packsLeft > 0,
         )
       ) {
         ties.push({ from: `heap ${heap.key}`, to: `order ${order.id}`, hex: heap.hex, dashed: false });

@@ -52,8 +52,8 @@ export function TodayPlace() {
       </div>
       {blank ? <Path step={today.step} /> : <Stream today={today} />}
       {today.withoutMold.map((row) => (
-        <p key={`${row.baitName} ${row.recipeName}`} className="heat font-bold">
-          {row.baits} {row.baitName} {row.recipeName} are short and no mold makes them.{' '}
+        <p key={`${row.baitName} ${row.colourwayName}`} className="heat font-bold">
+          {row.baits} {row.baitName} {row.colourwayName} are short and no mold makes them.{' '}
           <Link to="/molds/new" className="link">
             Add the mold
           </Link>
@@ -71,13 +71,13 @@ function NextStep({ today }: { today: Today }) {
       <div className="mt-5 flex gap-3 flex-wrap">
         {today.cups.map((cup, index) => (
           <button
-            key={cup.recipeId}
+            key={cup.colourwayId}
             type="button"
             className={`btn btn-lg ${index === 0 ? 'btn-primary' : 'btn-line'}`}
             disabled={layOut.isPending}
             onClick={() => layOut.mutate(cup)}
           >
-            Lay out {cup.recipeName}
+            Lay out {cup.colourwayName}
           </button>
         ))}
         <Refusal error={layOut.error} />

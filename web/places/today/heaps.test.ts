@@ -3,28 +3,40 @@ import type { Today } from '../../../contract/today.ts';
 import { heapsOf } from './heaps.ts';
 import { tiesOf } from './Ties.tsx';
 
-const row = (recipeId: string, baitName: string, baits: number, cured: boolean) =>
-  ({ recipeId, recipeName: recipeId, hex: `#${recipeId}`, baitName, baits, cured }) as Today['rack'][number];
-const line = (recipeId: string, baitName: string, packsLeft: number) => ({ recipeId, baitName, packsLeft });
+const row = (colourwayId: string, baitName: string, baits: number, cured: boolean) =>
+  ({
+    colourwayId,
+    colourwayName: colourwayId,
+    hex: `#${colourwayId}`,
+    baitName,
+    baits,
+    cured,
+  }) as Today['rack'][number];
+const line = (colourwayId: string, baitName: string, packsLeft: number) => ({ colourwayId, baitName, packsLeft });
 const order = (id: string, ...lines: ReturnType<typeof line>[]) =>
   ({ id, lines }) as unknown as Today['orders'][number];
-const cup = (recipeId: string, molds: string[], orderIds: string[]) =>
-  ({ recipeId, hex: `#${recipeId}`, molds: molds.map((moldId) => ({ moldId })), orderIds }) as Today['cups'][number];
+const cup = (colourwayId: string, molds: string[], orderIds: string[]) =>
+  ({
+    colourwayId,
+    hex: `#${colourwayId}`,
+    molds: molds.map((moldId) => ({ moldId })),
+    orderIds,
+  }) as Today['cups'][number];
 const today = (part: Partial<Today>) => ({ rack: [], orders: [], cups: [], ...part }) as unknown as Today;
 
 describe('the rack in heaps', () => {
   test('one heap a colour and bait, cured and curing apart', () => {
     const rack = [row('a', 'Sandlance', 10, true), row('a', 'Sandlance', 4, false), row('a', 'Gannet', 3, true)];
     expect(heapsOf(today({ rack }))).toMatchObject([
-      { recipeId: 'a', baitName: 'Sandlance', ready: 10, curing: 4 },
-      { recipeId: 'a', baitName: 'Gannet', ready: 3, curing: 0 },
+      { colourwayId: 'a', baitName: 'Sandlance', ready: 10, curing: 4 },
+      { colourwayId: 'a', baitName: 'Gannet', ready: 3, curing: 0 },
     ]);
   });
 
   test('what an open order still wants comes first, then the larger heap', () => {
     const rack = [row('a', 'x', 90, true), row('b', 'x', 5, true), row('c', 'x', 8, false), row('d', 'x', 40, true)];
     const orders = [order('o', line('b', 'x', 1), line('c', 'x', 2), line('d', 'x', 0), line('a', 'other bait', 3))];
-    expect(heapsOf(today({ rack, orders })).map((heap) => heap.recipeId)).toEqual(['c', 'b', 'a', 'd']);
+    expect(heapsOf(today({ rack, orders })).map((heap) => heap.colourwayId)).toEqual(['c', 'b', 'a', 'd']);
   });
 });
 

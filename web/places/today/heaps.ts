@@ -5,8 +5,8 @@ export const MOST = { cups: 4, heaps: 5, orders: 5 };
 
 export interface Heap {
   key: string;
-  recipeId: string;
-  recipeName: string;
+  colourwayId: string;
+  colourwayName: string;
   baitName: string;
   hex: string;
   ready: number;
@@ -17,13 +17,13 @@ export interface Heap {
 export function heapsOf(today: Today): Heap[] {
   const heaps = new Map<string, Heap>();
   for (const row of today.rack) {
-    const key = `${row.recipeId} ${row.baitName}`;
+    const key = `${row.colourwayId} ${row.baitName}`;
     const heap = heaps.get(key) ?? {
       key,
       ready: 0,
       curing: 0,
-      recipeId: row.recipeId,
-      recipeName: row.recipeName,
+      colourwayId: row.colourwayId,
+      colourwayName: row.colourwayName,
       baitName: row.baitName,
       hex: row.hex,
     };
@@ -33,7 +33,7 @@ export function heapsOf(today: Today): Heap[] {
   const wanted = (heap: Heap) =>
     today.orders.some((order) =>
       order.lines.some(
-        (line) => line.recipeId === heap.recipeId && line.baitName === heap.baitName && line.packsLeft > 0,
+        (line) => line.colourwayId === heap.colourwayId && line.baitName === heap.baitName && line.packsLeft > 0,
       ),
     );
   return [...heaps.values()].sort(

@@ -1,0 +1,92 @@
+import * as v from 'valibot';
+import { JOIN_IDS, PLACE_IDS, type Place, type Poured } from '../core/plan/layers.ts';
+import {
+  above0,
+  type CanBeAway,
+  called,
+  hex,
+  name,
+  note,
+  rowId,
+  shore,
+  shorePoints,
+  type Versioned,
+} from './fields.ts';
+
+const common = {
+  place: called(v.picklist(PLACE_IDS), 'Where in the bait'),
+  recipeId: called(rowId, 'Melt'),
+  /** Not of the first layer, which joins nothing. */
+  joins: called(v.optional(v.nullable(v.picklist(JOIN_IDS)), null), 'How it joins'),
+  /** Where it is to be of a hardness of its own. */
+  wanted: v.optional(v.nullable(v.strictObject({ scale: shore, value: shorePoints })), null),
+};
+const share = called(v.pipe(above0(1)), 'Of each bait');
+const each = called(above0(2000), 'In each bait');
+
+/** One layer: a share of the bait, so many mL of it, or what the others leave. */
+export const layerBody = v.pipe(
+  v.variant('measure', [
+    v.strictObject({ ...common, measure: v.literal('share'), shareFraction: share }),
+    v.strictObject({ ...common, measure: v.literal('ml'), eachMl: each }),
+    v.strictObject({ ...common, measure: v.literal('rest') }),
+  ]),
+  v.transform((layer): LayerWish => {
+    const { place, recipeId, joins, wanted, measure } = layer;
+    const amount = layer.measure === 'share' ? layer.shareFraction : layer.measure === 'ml' ? layer.eachMl : null;
+    return { place, recipeId, joins, wanted, measure, amount };
+  }),
+);
+
+interface LayerWish extends Poured {
+  place: Place;
+  recipeId: string;
+  wanted: { scale: 'A' | '00'; value: number } | null;
+}
+
+export const layersBody = v.pipe(
+  v.array(layerBody),
+  v.minLength(2, 'one melt alone is a colour of its own; a second layer makes it a colourway'),
+  v.maxLength(12),
+  v.check(
+    (rows) => rows.every((row, i) => (i === 0) === (row.joins === null)),
+    'say how each layer joins the one before',
+  ),
+  v.check((rows) => rows.filter((row) => row.measure === 'rest').length <= 1, 'only one layer can be the rest'),
+  v.check((rows) => {
+    const sum = rows.reduce((total, row) => total + (row.measure === 'share' ? (row.amount ?? 0) : 0), 0);
+    const open = rows.some((row) => row.measure !== 'share');
+    return open ? sum < 1 - 1e-6 : Math.abs(sum - 1) < 1e-6;
+  }, 'the shares of the layers come to one whole bait; let the last be the rest'),
+);
+
+export const colourwayBody = v.strictObject({
+  name: called(name, 'Name of the colour'),
+  hex: called(hex, 'As it looks from the side'),
+  notes: note,
+  layers: layersBody,
+  reason: v.optional(called(name, 'What was changed, and why'), 'first layers'),
+});
+
+export interface Layer extends LayerWish {
+  recipeName: string;
+  hex: string;
+}
+
+/** What is ordered, racked and bagged: one melt, or layers of melts. */
+export interface ColourwayRow extends Versioned, CanBeAway {
+  name: string;
+  hex: string;
+  notes: string;
+  /** The one melt that it is; null where it is layered. */
+  recipeId: string | null;
+  revision: { id: string; number: number; reason: string; createdAt: string };
+  layers: Layer[];
+  /** On the rack, to sell. */
+  baits: number;
+}
+
+export interface Colourway extends ColourwayRow {
+  revisions: { id: string; number: number; reason: string; createdAt: string; layers: Layer[] }[];
+  pourList: { id: string; code: string; at: string; sell: number }[];
+}

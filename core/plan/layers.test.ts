@@ -1,0 +1,143 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { dealt, drawnOf, intoGlasses, MOST_CUPS, usableMl } from './glasses.ts';
+import { goes, type Join, layerShares, layersOfShot, meltsOf } from './layers.ts';
+
+const share = (amount: number, joins: Join | null = null) => ({ measure: 'share' as const, amount, joins });
+const inMl = (amount: number, joins: Join | null = null) => ({ measure: 'ml' as const, amount, joins });
+const rest = (joins: Join | null = null) => ({ measure: 'rest' as const, amount: null, joins });
+
+describe('how much of a bait each layer is', () => {
+  test.each([
+    ['shares as they are', [share(0.4), share(0.6)], [0.4, 0.6]],
+    ['millilitres by the cavity', [inMl(2), rest()], [0.2, 0.8]],
+    ['all three', [inMl(1), share(0.5), rest()], [0.1, 0.5, 0.4]],
+    ['millilitres alone, where they fill it', [inMl(4), inMl(6)], [0.4, 0.6]],
+  ])('%s', (_, layers, shares) => {
+    const found = layerShares(layers, 10);
+    found.forEach((one, i) => {
+      expect(one).toBeCloseTo(shares[i] as number, 12);
+    });
+  });
+
+  test.each([
+    ['too little', [share(0.4), share(0.5)], '90.0 %'],
+    ['too much', [inMl(8), share(0.5)], '130.0 %'],
+    ['nothing left for the rest', [inMl(10), rest()], '100.0 %'],
+    ['two rests', [rest(), rest()], 'Only one layer'],
+  ])('%s is refused', (_, layers, words) => {
+    expect(() => layerShares(layers, 10)).toThrow(words);
+  });
+});
+
+describe('what each layer takes of a shot', () => {
+  // Four cavities of 10 mL, a sprue of 5 and a runner of 3.
+  const mold = { cavities: 4, cavityMl: 10, sprueMl: 5, runnerMl: 3 };
+  test('injected together, each fills its share of sprue and runner', () => {
+    const { layersMl, cavityLayersMl } = layersOfShot(mold, [share(0.25), share(0.75, 'together')]);
+    expect(layersMl).toEqual([12, 36]);
+    expect(cavityLayersMl).toEqual([2.5, 7.5]);
+  });
+  test('one after the other, the last fills them', () => {
+    const { layersMl } = layersOfShot(mold, [share(0.25), share(0.25, 'melted'), rest('melted')]);
+    expect(layersMl).toEqual([10, 10, 28]);
+  });
+  test('the last two together share them', () => {
+    const { layersMl } = layersOfShot(mold, [share(0.5), share(0.125, 'hot'), rest('together')]);
+    expect(layersMl).toEqual([20, 5 + 2, 15 + 6]);
+  });
+
+  const layer = fc.record({
+    part: fc.double({ min: 0.01, max: 1, noNaN: true }),
+    join: fc.constantFrom<Join>('together', 'melted', 'hot', 'cooked'),
+  });
+  test('together they are always the whole mold', () => {
+    fc.assert(
+      fc.property(fc.array(layer, { minLength: 1, maxLength: 6 }), (parts) => {
+        const sum = parts.reduce((total, { part }) => total + part, 0);
+        const layers = parts.map(({ part, join }, i) => share(part / sum, i === 0 ? null : join));
+        const { layersMl } = layersOfShot(mold, layers);
+        expect(layersMl.reduce((total, ml) => total + ml, 0)).toBeCloseTo(48, 9);
+        expect(Math.min(...layersMl)).toBeGreaterThan(0);
+      }),
+    );
+  });
+
+  test('layers go in as they join, and a melt that is in twice is one melt', () => {
+    const layers = [share(0.2), share(0.3, 'together'), share(0.2, 'melted'), share(0.3, 'together')];
+    expect(goes(layers)).toEqual([
+      [0, 1],
+      [2, 3],
+    ]);
+    expect(meltsOf(['a', 'b', 'a'].map((recipeId) => ({ recipeId })))).toEqual([
+      { recipeId: 'a', layers: [0, 2] },
+      { recipeId: 'b', layers: [1] },
+    ]);
+  });
+});
+
+describe('cups that their glass holds', () => {
+  const mold = (id: string, cavityMl = 10) => ({
+    id,
+    cavities: 4,
+    cavityMl,
+    sprueMl: 5,
+    runnerMl: 0,
+    injectorMl: null,
+  });
+  const one = [{ ...share(1), recipeId: 'a' }];
+  // A shot of 45 mL and 6 % of feed is 47.7; the wall of each cup keeps 8.
+  test.each([
+    ['one holds it all', 6, (6 * 47.7 + 8) / 0.85 + 0.01, [[6]]],
+    ['a drop too much is two', 6, (6 * 47.7 + 8) / 0.85 - 0.01, [[3], [3]]],
+    ['seven are four and three', 7, (4 * 47.7 + 8) / 0.85 + 0.01, [[4], [3]]],
+    ['a shot each', 3, (47.7 + 8) / 0.85 + 0.01, [[1], [1], [1]]],
+  ])('%s', (_, shots, glassMl, cups) => {
+    const { ofEach, groups } = intoGlasses([{ mold: mold('m'), shots }], one, glassMl);
+    expect([ofEach, groups.map((group) => group.map((row) => row.shots))]).toEqual([1, cups]);
+  });
+
+  test('a shot that one glass does not hold is shared by two', () => {
+    const { ofEach, groups } = intoGlasses([{ mold: mold('m'), shots: 2 }], one, 60);
+    expect([ofEach, groups]).toMatchObject([2, [[{ shots: 1 }], [{ shots: 1 }]]]);
+  });
+
+  test('of two melts the larger decides, and both get the same shots', () => {
+    const layers = [
+      { ...share(0.75), recipeId: 'a' },
+      { ...share(0.25, 'together'), recipeId: 'b' },
+    ];
+    const { groups } = intoGlasses([{ mold: mold('m'), shots: 8 }], layers, 300);
+    // 8 × 47.7 × 0.75 + 8 = 294.2 mL are over 255: two sets.
+    expect(groups.map((group) => group.map((row) => row.shots))).toEqual([[4], [4]]);
+    const [belly] = drawnOf([{ mold: mold('m'), shots: 4 }], layers, [0], 1);
+    expect(belly?.mold).toMatchObject({ cavityMl: 7.5, sprueMl: 3.75 });
+  });
+
+  test('more than an evening is refused, and says what to do', () => {
+    expect(() => intoGlasses([{ mold: mold('m'), shots: 344 }], one, 473)).toThrow(`more than ${MOST_CUPS} cups`);
+  });
+
+  test('no cup is over its glass, no shot is lost, and none fewer would do', () => {
+    const wish = fc.array(fc.tuple(fc.integer({ min: 1, max: 30 }), fc.double({ min: 2, max: 25, noNaN: true })), {
+      minLength: 1,
+      maxLength: 4,
+    });
+    fc.assert(
+      fc.property(wish, (rows) => {
+        const drawn = rows.map(([shots, cavityMl], i) => ({ mold: mold(`m${i}`, cavityMl), shots }));
+        const cookMl = (group: typeof drawn) =>
+          8 + group.reduce((sum, row) => sum + row.shots * (4 * row.mold.cavityMl + 5) * 1.06, 0);
+        fc.pre(cookMl(drawn) < 20 * usableMl(473));
+        const { groups } = intoGlasses(drawn, one, 473);
+        for (const group of groups) expect(cookMl(group)).toBeLessThanOrEqual(usableMl(473) + 1e-9);
+        drawn.forEach(({ mold: { id }, shots }) => {
+          const all = groups.flat().filter((row) => row.mold.id === id);
+          expect(all.reduce((sum, row) => sum + row.shots, 0)).toBe(shots);
+        });
+        if (groups.length > 1)
+          expect(dealt(drawn, groups.length - 1).some((group) => cookMl(group) > usableMl(473))).toBe(true);
+      }),
+    );
+  });
+});

@@ -1,0 +1,94 @@
+import fc from 'fast-check';
+import { describe, expect, test } from 'vitest';
+import { cupGPerMl, shareOutG } from './shared.ts';
+
+describe('what was weighed once for several cups', () => {
+  test.each([
+    [
+      'by what was drawn of each',
+      90,
+      [
+        [60, 100],
+        [30, 100],
+      ],
+      [60, 30],
+    ],
+    [
+      'never more than left a cup',
+      90,
+      [
+        [60, 50],
+        [30, 100],
+      ],
+      [50, 40],
+    ],
+    [
+      'one after the other where two are short',
+      90,
+      [
+        [50, 20],
+        [30, 30],
+        [10, 200],
+      ],
+      [20, 30, 40],
+    ],
+    [
+      'nothing drawn: by what is gone',
+      30,
+      [
+        [0, 20],
+        [0, 40],
+      ],
+      [10, 20],
+    ],
+    [
+      'more than all gave: by what was drawn',
+      90,
+      [
+        [60, 20],
+        [30, 20],
+      ],
+      [60, 30],
+    ],
+    [
+      'nothing at all',
+      0,
+      [
+        [60, 50],
+        [30, 100],
+      ],
+      [0, 0],
+    ],
+  ])('%s', (_, total, cups, shares) => {
+    const given = shareOutG(
+      total,
+      cups.map(([drawnG, mostG]) => ({ drawnG: drawnG as number, mostG: mostG as number })),
+    );
+    given.forEach((grams, i) => {
+      expect(grams).toBeCloseTo(shares[i] as number, 9);
+    });
+  });
+
+  test('adds up, and takes from none more than it had', () => {
+    const grams = fc.double({ min: 0, max: 1000, noNaN: true });
+    fc.assert(
+      fc.property(
+        fc.array(fc.record({ drawnG: grams, mostG: grams }), { minLength: 1, maxLength: 6 }),
+        grams,
+        (cups, total) => {
+          const given = shareOutG(total, cups);
+          expect(given.reduce((sum, one) => sum + one, 0)).toBeCloseTo(total, 6);
+          const most = cups.reduce((sum, cup) => sum + cup.mostG, 0);
+          if (total <= most) given.forEach((one, i) => expect(one).toBeLessThanOrEqual((cups[i]?.mostG ?? 0) + 1e-6));
+        },
+      ),
+    );
+  });
+
+  test('a salted cup is denser by as much as its salt', () => {
+    expect(cupGPerMl({ plasticG: 102, dosedG: 0, saltG: 0 })).toBeCloseTo(1.02, 12);
+    // 102 g of plastic are 100 mL, 21.65 g of salt 10 mL, a gram of colour one.
+    expect(cupGPerMl({ plasticG: 102, dosedG: 22.65, saltG: 21.65 })).toBeCloseTo(124.65 / 111, 9);
+    expect(cupGPerMl({ plasticG: 0, dosedG: 0, saltG: 0 })).toBe(1.02);
+  });
+});

@@ -1,0 +1,196 @@
+import { subHours } from 'date-fns/subHours';
+import type * as v from 'valibot';
+import type { Layer } from '../../contract/colourways.ts';
+import type { MoldRow } from '../../contract/molds.ts';
+import type { pourBody } from '../../contract/pours.ts';
+import { Failure } from '../../core/failure.ts';
+import { type Drawn, planCup } from '../../core/plan/cup.ts';
+import { drawnOf, intoGlasses } from '../../core/plan/glasses.ts';
+import { layersOfShot, meltsOf } from '../../core/plan/layers.ts';
+import type { Waits } from '../../core/process/waits.ts';
+import { latestLayers } from '../colourways/store.ts';
+import type { Db } from '../db/open.ts';
+import { first, insert, mustFind, nextNumber } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { addLedger } from '../ledgers/store.ts';
+import { openLot } from '../materials/store.ts';
+import { usableMolds } from '../molds/store.ts';
+import { itemsOf, latestRevision } from '../recipes/store.ts';
+import { ownUnits, workshop } from '../workshop/store.ts';
+import { writeParts } from './parts.ts';
+
+type NewPour = v.InferOutput<typeof pourBody>;
+type Chosen = Drawn & { mold: MoldRow; opens: Waits | undefined };
+
+function chosenMolds(db: Db, body: NewPour, opens: (Waits | undefined)[]): Chosen[] {
+  const usable = usableMolds(db);
+  return body.molds.map(({ moldId, shots }, index) => {
+    const mold = usable.find((row) => row.id === moldId);
+    if (!mold) throw new Failure('invalid-input', 'That mold is not here, or it is retired.', `molds.${index}.moldId`);
+    return { mold, shots, opens: opens[index] };
+  });
+}
+
+type Wanted = NewPour['orderLines'][number] & { baitId: string };
+
+/** The lines that these cups are for, each of a bait and in the colour that they make. */
+function wantedLines(db: Db, body: NewPour, baitIds: Set<string>): Wanted[] {
+  return body.orderLines.map((line, index) => {
+    const row = first<{ colourwayId: string; baitId: string }>(
+      db,
+      'SELECT colourway_id, bait_id FROM order_line WHERE id = ?',
+      [line.orderLineId],
+    );
+    if (!row) throw new Failure('invalid-input', 'That order line is not here.', `orderLines.${index}.orderLineId`);
+    if (row.colourwayId !== body.colourwayId || !baitIds.has(row.baitId)) {
+      throw new Failure(
+        'invalid-input',
+        'That order line wants another colour or bait than this cup makes.',
+        `orderLines.${index}.orderLineId`,
+      );
+    }
+    return { ...line, baitId: row.baitId };
+  });
+}
+
+/** Deals what is wanted to the cups that make it: each as many as its shots give, the last of them the rest. */
+function dealLines(lines: Wanted[], groups: Chosen[][]): Map<number, NewPour['orderLines']> {
+  const dealt = new Map<number, NewPour['orderLines']>();
+  const room = groups.map((group) => {
+    const baits = new Map<string, number>();
+    for (const { mold, shots } of group) baits.set(mold.baitId, (baits.get(mold.baitId) ?? 0) + shots * mold.cavities);
+    return baits;
+  });
+  for (const { orderLineId, baitId, baits } of lines) {
+    const makers = groups.flatMap((_, index) => (room[index]?.has(baitId) ? [index] : []));
+    let left = baits;
+    makers.forEach((index, at) => {
+      const here = room[index] as Map<string, number>;
+      const gives = at === makers.length - 1 ? left : Math.min(left, Math.max(0, here.get(baitId) ?? 0));
+      if (gives <= 0) return;
+      here.set(baitId, (here.get(baitId) ?? 0) - gives);
+      left -= gives;
+      dealt.set(index, [...(dealt.get(index) ?? []), { orderLineId, baits: gives }]);
+    });
+  }
+  return dealt;
+}
+
+/** How long cups that are laid out after each other belong to one evening. */
+const ONE_EVENING_H = 12;
+
+/** The evening that is under way, or a new one. */
+function eveningOf(db: Db, at: string): { id: string; next: number } {
+  const open = first<{ id: string; next: number }>(
+    db,
+    `SELECT evening_id AS id, (SELECT max(place) + 1 FROM pour p WHERE p.evening_id = pour.evening_id) AS next FROM pour
+     WHERE closed_at IS NULL AND evening_id IS NOT NULL AND laid_out_at > ? ORDER BY laid_out_at DESC LIMIT 1`,
+    [subHours(new Date(at), ONE_EVENING_H).toISOString()],
+  );
+  if (open) return open;
+  const id = newId();
+  insert(db, 'evening', { id, roomC: workshop(db).roomC, createdAt: at });
+  return { id, next: 0 };
+}
+
+interface OneCup {
+  recipeId: string;
+  drawn: Chosen[];
+  leadId: string | null;
+  eveningId: string;
+  place: number;
+  revisionId: string;
+  wanted: Layer['wanted'];
+  /** What each layer takes, by mold: kept with the cup that leads. */
+  layered: Map<string, ReturnType<typeof layersOfShot>>;
+}
+
+function layOutCup(db: Db, body: NewPour, cup: OneCup, at: string): string {
+  const { id: recipeRevisionId, basisMl } = latestRevision(db, cup.recipeId);
+  const lines = itemsOf(db, recipeRevisionId).map((item) => ({
+    ...item,
+    lotCode: openLot(db, item.materialId)?.code ?? null,
+  }));
+  const planned = planCup({ drawn: cup.drawn, recipe: { basisMl, lines }, measures: ownUnits(db) });
+  const plan = { ...planned, molds: planned.molds.map((mold) => ({ ...mold, ...cup.layered.get(mold.moldId) })) };
+  const id = newId();
+  const code = `P${nextNumber(db, 'pour')}`;
+  insert(db, 'pour', {
+    id,
+    code,
+    recipeId: cup.recipeId,
+    recipeRevisionId,
+    colourwayId: body.colourwayId,
+    colourwayRevisionId: cup.revisionId,
+    leadId: cup.leadId,
+    eveningId: cup.eveningId,
+    place: cup.place,
+    ledgerId: addLedger(db, code, plan.cookMl, at, true),
+    makerId: body.makerId,
+    cookMl: plan.cookMl,
+    plan,
+    wantedScale: cup.wanted?.scale ?? null,
+    wantedHardness: cup.wanted?.value ?? null,
+    laidOutAt: at,
+    createdAt: at,
+  });
+  writeParts(db, id, body.blend);
+  return id;
+}
+
+/**
+ * Lays out what these shots need: as many cups as their glasses hold, for a bait of several melts a cup of each; the
+ * first of such a set leads its molds and the lines it is for. Gathered here, computed in the core.
+ * @param opens waits by mold, in their order.
+ * @returns the first cup.
+ */
+export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | undefined)[] = []): string {
+  const { revisionId, layers } = latestLayers(db, body.colourwayId);
+  const chosen = chosenMolds(db, body, opens);
+  const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(
+    db,
+    'bait',
+    chosen[0]?.mold.baitId as string,
+    'bait',
+  );
+  const lines = wantedLines(db, body, new Set(chosen.map(({ mold }) => mold.baitId)));
+  const ofBait =
+    bait.wantedScale && bait.wantedHardness !== null ? { scale: bait.wantedScale, value: bait.wantedHardness } : null;
+  const { ofEach, groups } = intoGlasses(chosen, layers, workshop(db).glassMl);
+  const layered = new Map(chosen.map(({ mold }) => [mold.id, layersOfShot(mold, layers)]));
+  const dealt = dealLines(lines, groups);
+  const evening = eveningOf(db, at);
+  let place = evening.next;
+  let firstId: string | undefined;
+  groups.forEach((group, index) => {
+    let leadId: string | null = null;
+    for (const melt of meltsOf(layers)) {
+      const own = melt.layers.map((layer) => layers[layer]?.wanted).find((wanted) => wanted);
+      for (let n = 0; n < ofEach; n++) {
+        const id = layOutCup(
+          db,
+          body,
+          {
+            recipeId: melt.recipeId,
+            drawn: drawnOf(group, layers, melt.layers, ofEach),
+            leadId,
+            eveningId: evening.id,
+            place,
+            revisionId,
+            layered,
+            wanted: body.wanted ?? own ?? ofBait,
+          },
+          at,
+        );
+        place += 1;
+        leadId ??= id;
+      }
+    }
+    firstId ??= leadId as string;
+    group.forEach(({ mold, shots }, position) => {
+      insert(db, 'pour_mold', { pourId: leadId, moldId: mold.id, position, shots });
+    });
+    for (const line of dealt.get(index) ?? []) insert(db, 'pour_order_line', { pourId: leadId, ...line });
+  });
+  return firstId as string;
+}

@@ -1,0 +1,40 @@
+import type { Db } from '../db/open.ts';
+import { all } from '../db/rows.ts';
+
+interface Linked {
+  id: string;
+  code: string;
+  /** Whether anything was drawn of it, or it is weighed. */
+  drawnOf: boolean;
+}
+
+// Cups hang together that were laid out for the same shots, and those that one shot drew from.
+const NEIGHBOURS = `
+  WITH asked AS (SELECT value AS id FROM json_each(@ids))
+  SELECT pour.id, pour.code,
+    EXISTS (SELECT 1 FROM balance b WHERE b.pour_id = pour.id)
+      OR EXISTS (SELECT 1 FROM shot_part p JOIN shot_live s ON s.id = p.shot_id WHERE p.pour_id = pour.id) AS drawn_of
+  FROM pour WHERE (discarded_at IS NULL OR id IN (SELECT id FROM asked)) AND pour.id IN (
+    SELECT id FROM asked
+    UNION SELECT lead_id FROM pour WHERE id IN (SELECT id FROM asked)
+    UNION SELECT id FROM pour WHERE lead_id IN (SELECT id FROM asked)
+    UNION SELECT p.pour_id FROM shot s CROSS JOIN shot_part p ON p.shot_id = s.id
+      WHERE s.pour_id IN (SELECT id FROM asked) AND s.id IN (SELECT id FROM shot_live)
+    UNION SELECT s.pour_id FROM shot_part p CROSS JOIN shot s ON s.id = p.shot_id
+      WHERE p.pour_id IN (SELECT id FROM asked) AND s.id IN (SELECT id FROM shot_live)
+    UNION SELECT r.pour_id FROM shot s CROSS JOIN layer_redo r ON r.shot_id = s.id WHERE s.pour_id IN (SELECT id FROM asked)
+    UNION SELECT s.pour_id FROM layer_redo r CROSS JOIN shot s ON s.id = r.shot_id WHERE r.pour_id IN (SELECT id FROM asked)
+  ) ORDER BY pour.place, pour.code`;
+
+/** All cups that have to be weighed together with this one, it among them. */
+export function linkedCups(db: Db, id: string): Linked[] {
+  let found: Linked[] = [];
+  let ids = [id];
+  while (ids.length > found.length) {
+    found = all<Linked>(db, NEIGHBOURS, { ids: JSON.stringify(ids) });
+    const more = [...new Set([...ids, ...found.map((cup) => cup.id)])];
+    if (more.length === ids.length) break;
+    ids = more;
+  }
+  return found;
+}

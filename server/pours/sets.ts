@@ -1,0 +1,106 @@
+import type { CupOfEvening, CupOfSet, Pour, PourLayer, PourMold } from '../../contract/pours.ts';
+import { shotVolumeMl } from '../../core/plan/layers.ts';
+import { waitsByKind } from '../../core/process/waits.ts';
+import { layersOf } from '../colourways/store.ts';
+import type { Db } from '../db/open.ts';
+import { all, first } from '../db/rows.ts';
+
+/** The layers of what a cup's molds make, by the revision that it was laid out from. */
+export const layersOfPour = (db: Db, revisionId: string): PourLayer[] =>
+  layersOf(db, revisionId).map(({ wanted: _, ...layer }) => layer);
+
+interface OfSet {
+  id: string;
+  leadId: string | null;
+}
+
+type Cup = Omit<CupOfSet, 'layers'> & { ledgerId: string };
+
+const CUP = `SELECT pour.id, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.ledger_id, pour.closed_at,
+  pour.started_at, pour.lead_id, pour.cook_ml, pour.colourway_revision_id FROM pour JOIN recipe ON recipe.id = pour.recipe_id`;
+
+/** The cups that share their shots, the leading one first. */
+export const setOf = (db: Db, { id, leadId }: OfSet): Cup[] =>
+  all<Cup & { [more: string]: unknown }>(
+    db,
+    `${CUP} WHERE pour.id = @lead OR pour.lead_id = @lead ORDER BY pour.lead_id IS NOT NULL, pour.place, pour.code`,
+    { lead: leadId ?? id },
+  ).map(({ id: cupId, code, recipeId, recipeName, hex, ledgerId, closedAt }) => ({
+    id: cupId,
+    code,
+    recipeId,
+    recipeName,
+    hex,
+    ledgerId,
+    closedAt,
+  }));
+
+const layersFor = (layers: PourLayer[], recipeId: string) =>
+  layers.flatMap((layer, index) => (layer.recipeId === recipeId ? [index] : []));
+
+export const cupsOfSet = (db: Db, pour: OfSet, layers: PourLayer[]): CupOfSet[] =>
+  setOf(db, pour).map(({ ledgerId: _, ...cup }) => ({ ...cup, layers: layersFor(layers, cup.recipeId) }));
+
+/** The cups of an evening in their order; of a cup that nobody grouped, only itself. */
+export function eveningOf(db: Db, pour: { id: string; eveningId: string | null }): Pour['evening'] {
+  const evening = pour.eveningId
+    ? first<{ roomC: number | null; version: number }>(db, 'SELECT room_c, version FROM evening WHERE id = ?', [
+        pour.eveningId,
+      ])
+    : undefined;
+  const where = evening ? 'pour.evening_id = @evening AND pour.discarded_at IS NULL' : 'pour.id = @id';
+  const rows = all<Cup & Omit<CupOfEvening, 'layers'> & { colourwayRevisionId: string }>(
+    db,
+    `${CUP} WHERE ${where} ORDER BY pour.place, pour.code`,
+    evening ? { evening: pour.eveningId } : { id: pour.id },
+  );
+  const layers = new Map<string, PourLayer[]>();
+  return {
+    id: evening ? pour.eveningId : null,
+    roomC: evening?.roomC ?? null,
+    version: evening?.version ?? 0,
+    cups: rows.map(({ ledgerId: _, colourwayRevisionId, ...cup }) => {
+      const known = layers.get(colourwayRevisionId) ?? layersOfPour(db, colourwayRevisionId);
+      layers.set(colourwayRevisionId, known);
+      return { ...cup, layers: layersFor(known, cup.recipeId) };
+    }),
+  };
+}
+
+/** What a cup gave to shots that others lead. */
+export const lentBy = (db: Db, pourId: string): Pour['lent'] =>
+  first<Pour['lent']>(
+    db,
+    `SELECT count(DISTINCT s.id) AS shots, coalesce(sum(p.ml), 0) AS ml FROM shot_part p JOIN shot_live s ON s.id = p.shot_id
+     WHERE p.pour_id = @id AND s.pour_id <> @id`,
+    { id: pourId },
+  ) as Pour['lent'];
+
+type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl'> & {
+  cavityMl: number;
+  sprueMl: number;
+  runnerMl: number;
+};
+
+/** Its molds in their order, each with its waits and what its layers take; of a cup from before those were kept, by its kind. */
+export function moldsOf(db: Db, { id, plan }: { id: string; plan: Pour['plan'] }): PourMold[] {
+  const rows = all<MoldRow>(
+    db,
+    `SELECT mold.id AS mold_id, mold.name, mold.kind, mold.fill, bait.shape, bait.id AS bait_id, bait.name AS bait_name,
+      mold.cavities, mold.columns, mold.cavity_ml, mold.sprue_ml, mold.runner_ml, pm.shots,
+      (SELECT due_at FROM clock WHERE kind = 'open' AND about_type = 'pour-mold' AND about_id = pm.pour_id || ' ' || mold.id
+        AND ended_at IS NULL ORDER BY due_at DESC LIMIT 1) AS opens_at
+     FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
+     WHERE pm.pour_id = ? ORDER BY pm.position`,
+    [id],
+  );
+  return rows.map(({ cavityMl, sprueMl, runnerMl, ...row }) => {
+    const planned = plan.molds.find((mold) => mold.moldId === row.moldId);
+    return {
+      ...row,
+      opens: planned?.opens ?? waitsByKind(row.kind),
+      layersMl: planned?.layersMl ?? [shotVolumeMl({ cavities: row.cavities, cavityMl, sprueMl, runnerMl })],
+      cavityLayersMl: planned?.cavityLayersMl ?? [cavityMl],
+    };
+  });
+}

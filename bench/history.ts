@@ -66,6 +66,8 @@ function fill(data: typeof opened.data): void {
         code: `P${n}`,
         recipeId: recipe,
         recipeRevisionId: revision,
+        colourwayId: recipe,
+        colourwayRevisionId: recipe,
         ledgerId: ledger,
         ...record,
       });
@@ -78,12 +80,15 @@ function fill(data: typeof opened.data): void {
         position: 0,
         shots: SHOTS,
         drawn: SHOTS,
-        good: SHOTS * CAVITIES - bad,
-        bad,
+        sell: SHOTS * CAVITIES - bad,
+        own: 0,
+        remelt: bad,
       });
       for (let s = 0; s < SHOTS; s++) {
         const shot = v7();
-        insert(db, 'shot', { id: shot, pourId: pour, moldId: mold, doseSeq: 0, heatSeq: 0, at: at(n) });
+        insert(db, 'shot', { id: shot, pourId: pour, moldId: mold, at: at(n) });
+        const pinned = { layer: 0, pourId: pour, doseSeq: 0, heatSeq: 0, ml: 52 };
+        insert(db, 'shot_part', { id: v7(), shotId: shot, ...pinned, at: at(n) });
         for (let c = 1; c <= CAVITIES; c++) {
           const [grade, reason] = isBad(n, s, c) ? ['remelt', 'short'] : ['sell', null];
           insert(db, 'cavity_mark', { id: v7(), shotId: shot, cavity: c, grade, reason, at: at(n) });

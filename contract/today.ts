@@ -1,4 +1,5 @@
 import type { Told } from '../core/failure.ts';
+import type { Tonight } from '../core/plan/need.ts';
 export interface TodayCup {
   colourwayId: string;
   colourwayName: string;
@@ -6,6 +7,10 @@ export interface TodayCup {
   cookMl: number;
   cookG: number;
   cups: number;
+  minutes: number;
+  hours: number;
+  evenings: number;
+  tonight: Tonight | null;
   molds: {
     moldId: string;
     moldName: string;

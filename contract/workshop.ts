@@ -22,6 +22,7 @@ export const workshopBody = v.partial(
     glassMl: called(volumeMl, 'The cooking glass holds'),
     dropsPerMl: above0(100),
     remeltHeats: called(count(1, 50), 'Remelt is cooked at most, times'),
+    eveningH: called(v.pipe(from0(24), v.minValue(1)), 'Hours given to an evening'),
   }),
 );
 
@@ -35,6 +36,8 @@ export interface Workshop {
   dropsPerMl: number;
   /** Heats above which remelt is warned of. */
   remeltHeats: number;
+  /** Hours that are given to an evening at the bench. */
+  eveningH: number;
   version: number;
 }
 

@@ -83,6 +83,7 @@ export const DEFAULTS = {
   fillS: of(30, 's', 'to fill a mold', 'starting guess: draw, push, top up'),
   fillSPerCavity: of(10, 's', 'more for each cavity', 'starting guess'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
+  eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   returnFraction: of(
     0.8,
     'of what is no bait',

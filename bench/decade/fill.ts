@@ -10,6 +10,7 @@ import { check } from '../../core/validate.ts';
 import { ladderSteps } from '../../core/water/ladder.ts';
 import { Random } from '../../demo/random.ts';
 import { DataFolder } from '../../server/backup/data.ts';
+import { addColourway } from '../../server/colourways/store.ts';
 import type { Db } from '../../server/db/open.ts';
 import { all, first, insert, run } from '../../server/db/rows.ts';
 import { newId } from '../../server/ids.ts';
@@ -19,7 +20,10 @@ import { addLot } from '../../server/materials/store.ts';
 import { addMold } from '../../server/molds/store.ts';
 import { addCustomer, addOrder, pack } from '../../server/orders/store.ts';
 import { closePour } from '../../server/pours/close.ts';
-import { addHeat, addMarks, addShot, layOutPour, openPour } from '../../server/pours/write.ts';
+import { layOutPour } from '../../server/pours/layout.ts';
+import { linkedCups } from '../../server/pours/linked.ts';
+import { addMarks, addRedo, addShot } from '../../server/pours/shots.ts';
+import { addHeat, openPour } from '../../server/pours/write.ts';
 import { addRecipe, addRevision } from '../../server/recipes/store.ts';
 import { rack, stockOut } from '../../server/stock/store.ts';
 import { undo } from '../../server/undo/store.ts';
@@ -28,7 +32,9 @@ import { addBait } from '../../server/workshop/store.ts';
 const EVENINGS_A_YEAR = 150;
 const POURS_AN_EVENING = 14;
 const START = Date.UTC(2016, 8, 1, 17);
-const [BAITS, RECIPES, CUSTOMERS] = [16, 24, 60];
+const [BAITS, RECIPES, LAYERED, CUSTOMERS] = [16, 24, 6, 60];
+/** Holds what one mold takes in an evening, so that a laying out is one cup of each melt. */
+const GLASS_ML = 1200;
 const MINUTE_MS = 60_000;
 const LADDER = {
   scale: '00' as const,
@@ -44,6 +50,8 @@ interface Stock {
   baits: string[];
   molds: { id: string; baitId: string; cavities: number }[];
   recipes: string[];
+  /** What is ordered: each recipe, and some in layers. */
+  colourways: string[];
   colourants: string[];
   materials: string[];
   customers: string[];
@@ -134,10 +142,38 @@ function stockUp(writer: Writer): Stock {
     const hex = `#${(0x203040 + n * 0x070503).toString(16).slice(0, 6)}`;
     return addRecipe(db, { name: `Tide ${n}`, hex, notes: '', basisMl: 240, items, reason: 'first' }, writer.at);
   });
+  const layered = times(LAYERED, (n) => {
+    const [belly, back] = [recipes[n] as string, recipes[n + LAYERED] as string];
+    const whole = { wanted: null, joins: null };
+    const layers = [
+      { ...whole, place: 'belly' as const, recipeId: belly, measure: 'share' as const, amount: 0.5 },
+      {
+        ...whole,
+        place: 'back' as const,
+        recipeId: back,
+        measure: 'rest' as const,
+        amount: null,
+        joins: n % 2 === 0 ? ('together' as const) : ('melted' as const),
+      },
+    ];
+    return addColourway(db, { name: `Laminate ${n}`, hex: '#406080', notes: '', layers, reason: 'first' }, writer.at);
+  });
+  run(db, 'UPDATE workshop SET glass_ml = ?', [GLASS_ML]);
   const customers = times(CUSTOMERS, (n) =>
     addCustomer(db, { name: `Customer ${n}`, contact: '', notes: '' }, writer.at),
   );
-  return { baits, molds, recipes, colourants, materials: [plastisol, ...colourants], customers, makers, revisions };
+  const colourways = [...recipes, ...layered];
+  return {
+    baits,
+    molds,
+    recipes,
+    colourways,
+    colourants,
+    materials: [plastisol, ...colourants],
+    customers,
+    makers,
+    revisions,
+  };
 }
 
 function restock({ db, at }: Writer, materials: string[]): void {
@@ -158,7 +194,7 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     orderLine === undefined
       ? random.pick(stock.molds)
       : (stock.molds.find((one) => one.baitId === orderLine.baitId) as Stock['molds'][number]);
-  const colourwayId = orderLine?.colourwayId ?? random.pick(stock.recipes);
+  const colourwayId = orderLine?.colourwayId ?? random.pick(stock.colourways);
   const shots = 6 + Math.floor(random.between(0, 5));
   const id = layOutPour(
     db,
@@ -171,24 +207,35 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     writer.at,
   );
   const pour = openPour(db, id);
-  addHeat(db, pour, { kind: 'cook', c: 175 }, writer.at);
-  for (const item of all<{ materialId: string; amount: number; unit: string }>(
+  const cups = linkedCups(db, id).map((cup) => openPour(db, cup.id));
+  for (const cup of cups) addHeat(db, cup, { kind: 'cook', c: 175 }, writer.at);
+  for (const item of all<{ ledgerId: string; materialId: string; amount: number; unit: string }>(
     db,
-    'SELECT material_id, amount, unit FROM recipe_item i JOIN pour ON pour.recipe_revision_id = i.revision_id WHERE pour.id = ?',
-    [id],
+    `SELECT ledger_id, material_id, amount, unit FROM recipe_item i JOIN pour ON pour.recipe_revision_id = i.revision_id
+     WHERE pour.id IN (SELECT value FROM json_each(?))`,
+    [JSON.stringify(cups.map((cup) => cup.id))],
   )) {
+    const { ledgerId, ...what } = item;
     const dose = newId();
-    addDose(db, pour.ledgerId, { id: dose, ...item }, writer.at);
+    addDose(db, ledgerId, { id: dose, ...what }, writer.at);
     if (random.chance(0.03)) {
       undo(db, dose, undefined, writer.now);
-      addDose(db, pour.ledgerId, item, writer.at);
+      addDose(db, ledgerId, what, writer.at);
     }
   }
   let [good, bad] = [0, 0];
   for (let n = 0; n < shots; n++) {
     writer.waits(2);
     const shot = newId();
-    addShot(db, pour, shot, mold.id, writer.now);
+    addShot(db, pour, { id: shot, moldId: mold.id }, writer.now);
+    if (cups.length > 1 && random.chance(0.05))
+      addRedo(
+        db,
+        pour,
+        shot,
+        { layer: 1, cavity: 1, pourId: (cups[1] as { id: string }).id, minutes: 3, reason: 'bleed' },
+        writer.now,
+      );
     if (random.chance(0.02)) {
       undo(db, shot, undefined, writer.now);
       continue;
@@ -207,8 +254,9 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     bad += marks.filter((mark) => mark.grade === 'remelt').length;
     good += marks.filter((mark) => mark.grade === 'sell' || mark.grade === 'own').length;
   }
-  const weights = { goodG: good * 12, rejectG: bad * 12, returnedG: 40, residueG: 6 };
-  closePour(db, id, { cookedG: (good + bad) * 12 + 60, ...weights }, writer.now);
+  const own = { cookedG: ((good + bad) * 12) / cups.length + 60, returnedG: 40, residueG: 6 };
+  const others = cups.filter((cup) => cup.id !== id).map((cup) => ({ pourId: cup.id, ...own }));
+  closePour(db, id, { ...own, goodG: good * 12, rejectG: bad * 12, others }, writer.now);
   if (good + bad > 0 && random.chance(0.5))
     writer.row('hardness_reading', {
       pourId: id,
@@ -230,13 +278,13 @@ function takeOrder(writer: Writer, stock: Stock, random: Random): Line[] {
   const { db } = writer;
   const lines = Array.from({ length: 1 + Math.floor(random.between(0, 3)) }, () => ({
     baitId: random.pick(stock.baits),
-    colourwayId: random.pick(stock.recipes),
+    colourwayId: random.pick(stock.colourways),
     packs: 1 + Math.floor(random.between(0, 4)),
     perPack: 8,
   }));
   const dueOn = new Date(writer.now.getTime() + 10 * 86_400_000).toISOString().slice(0, 10);
   const id = addOrder(db, { customerId: random.pick(stock.customers), dueOn, notes: '', lines }, writer.at);
-  return all<Line>(db, 'SELECT id, order_id, bait_id, recipe_id FROM order_line WHERE order_id = ?', [id]);
+  return all<Line>(db, 'SELECT id, order_id, bait_id, colourway_id FROM order_line WHERE order_id = ?', [id]);
 }
 
 /** Packs what is there, sends what is packed, and clears away what nobody asked for. */
@@ -397,13 +445,13 @@ export function filled(root: string, years: number): void {
       db,
       layOutPour(
         db,
-        { colourwayId: stock.recipes[0] as string, molds: [{ moldId: mold.id, shots: 400 }], orderLines: [] },
+        { colourwayId: stock.recipes[0] as string, molds: [{ moldId: mold.id, shots: 18 }], orderLines: [] },
         writer.at,
       ),
     );
     addHeat(db, pour, { kind: 'cook', c: 175 }, writer.at);
     const shot = newId();
-    addShot(db, pour, shot, mold.id, writer.now);
+    addShot(db, pour, { id: shot, moldId: mold.id }, writer.now);
   })();
   db.pragma('wal_checkpoint(TRUNCATE)');
   db.exec('ANALYZE');

@@ -28,6 +28,8 @@ function fullest({ data }: Opened): Ids {
     masters: one('SELECT master_id AS id FROM master_revision GROUP BY master_id ORDER BY count(*) DESC LIMIT 1'),
     molds: one('SELECT mold_id AS id FROM mold_sum ORDER BY drawn DESC LIMIT 1'),
     recipes: one('SELECT recipe_id AS id FROM pour GROUP BY recipe_id ORDER BY count(*) DESC LIMIT 1'),
+    colourways: one('SELECT colourway_id AS id FROM pour GROUP BY colourway_id ORDER BY count(*) DESC LIMIT 1'),
+    bins: one('SELECT bin_id AS id FROM bin_move GROUP BY bin_id ORDER BY count(*) DESC LIMIT 1'),
     pours: one('SELECT pour_id AS id FROM shot GROUP BY pour_id ORDER BY count(*) DESC LIMIT 1'),
     orders: one(
       'SELECT l.order_id AS id FROM bag JOIN order_line l ON l.id = bag.order_line_id GROUP BY l.order_id ORDER BY count(*) DESC LIMIT 1',

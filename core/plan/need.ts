@@ -1,5 +1,9 @@
+import { tried } from '../failure.ts';
 import { shotsFor } from '../yield/counts.ts';
 import { type CupMold, cupFor, type Drawn } from './cup.ts';
+import { intoGlasses } from './glasses.ts';
+import { benchMin, eveningsFor, shotsMin } from './hours.ts';
+import { meltsOf, type Poured } from './layers.ts';
 
 /** One order line that still wants baits, in the order in which it is due. */
 export interface Wanted {
@@ -65,97 +69,162 @@ export interface MoldChoice extends CupMold {
   /** This mold's own past. */
   made: number;
   rejected: number;
+  /** How long a shot waits until it is opened, s. */
+  waitS: number;
   /** Its rubber still sets: chosen only where no other mold makes the bait. */
   waits?: boolean;
 }
 
+/** What is poured by what: the workshop's colours, glass and evenings. */
+export interface Means {
+  layersOf(colourwayId: string): (Poured & { recipeId: string })[];
+  /** A glass to the brim, mL. */
+  glassMl: number;
+  /** Hours that are given to an evening. */
+  eveningH: number;
+}
+
+interface NeededMold {
+  moldId: string;
+  baitId: string;
+  shots: number;
+  /** Its share of what is needed of the bait. */
+  goodNeeded: number;
+  expectedGood: number;
+  shotMl: number;
+  made: number;
+  rejected: number;
+}
+
+/** What of it one evening holds. */
+export interface Tonight {
+  molds: { moldId: string; shots: number }[];
+  orderLines: { orderLineId: string; baits: number }[];
+  glasses: number;
+}
+
 export interface CupNeed {
   colourwayId: string;
-  molds: {
-    moldId: string;
-    baitId: string;
-    shots: number;
-    goodNeeded: number;
-    expectedGood: number;
-    shotMl: number;
-    made: number;
-    rejected: number;
-  }[];
+  molds: NeededMold[];
   orderLines: { orderLineId: string; baits: number }[];
   /** Short baits that no mold here makes. */
   withoutMold: { baitId: string; baits: number }[];
   cookMl: number;
   cookG: number;
   cups: number;
+  /** At the bench; with cooking and clearing up in hours, and in how many evenings of the hours that are given. */
+  minutes: number;
+  hours: number;
+  evenings: number;
+  /** The first of them; where one holds it, all of it. Null: a single shot is more than an evening or its glasses. */
+  tonight: Tonight | null;
 }
 
 /** The chance with which a plan makes its good baits. */
 export const CONFIDENCE = 0.9;
 
-function moldFor(baitId: string, molds: MoldChoice[]): MoldChoice | undefined {
-  return molds
-    .filter((mold) => mold.baitId === baitId)
-    .sort((a, b) => Number(a.waits ?? false) - Number(b.waits ?? false) || b.cavities - a.cavities)[0];
+/** The molds that make a bait: those with most cavities, and all twins of them. */
+function moldsFor(baitId: string, molds: MoldChoice[]): MoldChoice[] {
+  const makers = molds.filter((mold) => mold.baitId === baitId);
+  const set = makers.filter((mold) => !mold.waits);
+  const there = set.length > 0 ? set : makers.slice(0, 1);
+  const most = Math.max(...there.map((mold) => mold.cavities));
+  return there.filter((mold) => mold.cavities === most);
+}
+
+/** A whole number dealt out evenly, the first a little more. */
+const evenly = (n: number, among: number) =>
+  Array.from({ length: among }, (_, i) => Math.floor(n / among) + (i < n % among ? 1 : 0));
+
+/** The shots of a bait over its molds: as many as twins together need, by what all of them rejected. */
+function shared(baitId: string, goodNeeded: number, molds: MoldChoice[]): { mold: MoldChoice; row: NeededMold }[] {
+  const [first] = molds as [MoldChoice];
+  const sum = (of: 'made' | 'rejected') => molds.reduce((total, mold) => total + mold[of], 0);
+  const { shots, expectedGood } = shotsFor({
+    goodNeeded,
+    cavities: first.cavities,
+    rejects: { alpha: 1, beta: 19, rejected: sum('rejected'), made: sum('made') },
+    confidence: CONFIDENCE,
+  });
+  const [each, good] = [evenly(shots, molds.length), evenly(goodNeeded, molds.length)];
+  return molds.flatMap((mold, i) => {
+    const n = each[i] as number;
+    if (n === 0) return [];
+    const { made, rejected } = mold;
+    const expected = (expectedGood * n) / shots;
+    const row = { moldId: mold.id, baitId, shots: n, goodNeeded: good[i] as number, expectedGood: expected, shotMl: 0 };
+    return [{ mold, row: { ...row, made, rejected } }];
+  });
+}
+
+type Chosen = Drawn<MoldChoice>;
+
+/** As much of it as an evening holds by its hours and its glasses, each mold's part alike. */
+function firstEvening(
+  drawn: Chosen[],
+  lines: LineNeed[],
+  minutes: number,
+  layers: (Poured & { recipeId: string })[],
+  { glassMl, eveningH }: Means,
+): Tonight | null {
+  const whole = drawn.reduce((sum, { shots }) => sum + shots, 0);
+  for (let part = Math.min(1, shotsMin(eveningH) / minutes); part * whole >= 1; part *= 0.75) {
+    const some = drawn.flatMap((one) => {
+      const shots = part === 1 ? one.shots : Math.floor(one.shots * part);
+      return shots > 0 ? [{ ...one, shots }] : [];
+    });
+    const glasses = some.length > 0 ? tried(() => intoGlasses(some, layers, glassMl)).value : undefined;
+    if (!glasses) continue;
+    const all = some.reduce((sum, { shots }) => sum + shots, 0) === whole;
+    const room = new Map<string, number>();
+    for (const { mold, shots } of some) room.set(mold.baitId, (room.get(mold.baitId) ?? 0) + shots * mold.cavities);
+    return {
+      molds: some.map(({ mold, shots }) => ({ moldId: mold.id, shots })),
+      orderLines: lines.flatMap(({ lineId, baitId, short }) => {
+        const baits = all ? short : Math.min(short, room.get(baitId) ?? 0);
+        room.set(baitId, (room.get(baitId) ?? 0) - baits);
+        return baits > 0 ? [{ orderLineId: lineId, baits }] : [];
+      }),
+      glasses: glasses.groups.length * glasses.ofEach * meltsOf(layers).length,
+    };
+  }
+  return null;
 }
 
 /**
- * One cup per colour that makes the short lines good with 90 % certainty: shots per mold from its own rejects
- * (`yield.shots`), plastisol from the shots (`batch.size`).
+ * What makes the short lines of each colour good with 90 % certainty: shots from the molds' own rejects (`yield.shots`),
+ * shared by twins, plastisol from the shots (`batch.size`), hours from hands and waits.
  */
-export function cupsFor(lines: LineNeed[], molds: MoldChoice[]): CupNeed[] {
-  const recipes = [...new Set(lines.filter((line) => line.short > 0).map((line) => line.colourwayId))];
-  return recipes.map((colourwayId) => {
+export function cupsFor(lines: LineNeed[], molds: MoldChoice[], means: Means): CupNeed[] {
+  const colourwayIds = [...new Set(lines.filter((line) => line.short > 0).map((line) => line.colourwayId))];
+  return colourwayIds.map((colourwayId) => {
     const short = lines.filter((line) => line.colourwayId === colourwayId && line.short > 0);
     const perBait = new Map<string, number>();
     for (const line of short) perBait.set(line.baitId, (perBait.get(line.baitId) ?? 0) + line.short);
-    const chosen: CupNeed['molds'] = [];
     const withoutMold: CupNeed['withoutMold'] = [];
-    let cookMl = 0;
-    let cookG = 0;
-    let cups = 0;
-    const drawn: Drawn[] = [];
-    for (const [baitId, goodNeeded] of perBait) {
-      const mold = moldFor(baitId, molds);
-      if (!mold) {
-        withoutMold.push({ baitId, baits: goodNeeded });
-        continue;
-      }
-      const { shots, expectedGood } = shotsFor({
-        goodNeeded,
-        cavities: mold.cavities,
-        rejects: { alpha: 1, beta: 19, rejected: mold.rejected, made: mold.made },
-        confidence: CONFIDENCE,
-      });
-      chosen.push({
-        moldId: mold.id,
-        baitId,
-        shots,
-        goodNeeded,
-        expectedGood,
-        shotMl: 0,
-        made: mold.made,
-        rejected: mold.rejected,
-      });
-      drawn.push({ mold, shots });
-    }
-    if (drawn.length > 0) {
-      const sized = cupFor(drawn);
-      ({ cookMl, cookG, cups } = sized);
-      sized.molds.forEach((mold, index) => {
-        (chosen[index] as CupNeed['molds'][number]).shotMl = mold.shotMl;
-      });
-    }
-    const made = new Set(chosen.map((mold) => mold.baitId));
+    const chosen = [...perBait].flatMap(([baitId, baits]) => {
+      const makers = moldsFor(baitId, molds);
+      if (makers.length > 0) return shared(baitId, baits, makers);
+      withoutMold.push({ baitId, baits });
+      return [];
+    });
+    const made = new Set(chosen.map(({ row }) => row.baitId));
+    const mine = short.filter((line) => made.has(line.baitId));
+    const drawn = chosen.map(({ mold, row }): Chosen => ({ mold, shots: row.shots }));
+    const sized = drawn.length > 0 ? cupFor(drawn) : undefined;
+    const minutes = benchMin(drawn.map(({ mold, shots }) => ({ shots, cavities: mold.cavities, waitS: mold.waitS })));
+    const layers = means.layersOf(colourwayId);
     return {
       colourwayId,
-      molds: chosen,
-      orderLines: short
-        .filter((line) => made.has(line.baitId))
-        .map((line) => ({ orderLineId: line.lineId, baits: line.short })),
+      molds: chosen.map(({ row }, index) => ({ ...row, shotMl: sized?.molds[index]?.shotMl ?? 0 })),
+      orderLines: mine.map((line) => ({ orderLineId: line.lineId, baits: line.short })),
       withoutMold,
-      cookMl,
-      cookG,
-      cups,
+      cookMl: sized?.cookMl ?? 0,
+      cookG: sized?.cookG ?? 0,
+      cups: sized?.cups ?? 0,
+      minutes,
+      ...eveningsFor(minutes, means.eveningH),
+      tonight: drawn.length > 0 ? firstEvening(drawn, mine, minutes, layers, means) : null,
     };
   });
 }

@@ -51,21 +51,34 @@ type Revision = ColourwayRow['revision'] & { colourwayId: string };
 
 const REVISIONS = 'SELECT id, colourway_id, number, reason, created_at FROM colourway_revision v';
 
-function withLayers(db: Db, rows: Bare[]): ColourwayRow[] {
-  const latest = all<Revision>(
+function latestOf(db: Db, colourwayIds: string[]): Revision[] {
+  return all<Revision>(
     db,
     `${REVISIONS} WHERE colourway_id IN (SELECT value FROM json_each(?))
        AND number = (SELECT max(number) FROM colourway_revision WHERE colourway_id = v.colourway_id)`,
-    [JSON.stringify(rows.map((row) => row.id))],
+    [JSON.stringify(colourwayIds)],
   );
+}
+
+/** The layers of many colourways as they are now, by colourway. */
+export function layersByColourway(db: Db, colourwayIds: string[]): Map<string, Layer[]> {
+  const latest = latestOf(db, colourwayIds);
   const layers = layersByRevision(
     db,
     latest.map((revision) => revision.id),
   );
-  return rows.map((row) => {
-    const { colourwayId: _, ...revision } = latest.find((one) => one.colourwayId === row.id) as Revision;
-    return { ...row, revision, layers: layers.get(revision.id) ?? [] };
-  });
+  return new Map(latest.map(({ id, colourwayId }) => [colourwayId, layers.get(id) ?? []]));
+}
+
+function withLayers(db: Db, rows: Bare[]): ColourwayRow[] {
+  const ids = rows.map((row) => row.id);
+  const latest = new Map(latestOf(db, ids).map(({ colourwayId, ...revision }) => [colourwayId, revision]));
+  const layers = layersByColourway(db, ids);
+  return rows.map((row) => ({
+    ...row,
+    revision: latest.get(row.id) as ColourwayRow['revision'],
+    layers: layers.get(row.id) ?? [],
+  }));
 }
 
 export function listColourways(db: Db, query: ListQuery): Page<ColourwayRow> {

@@ -1,12 +1,16 @@
 import type { RackRow } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
 import { type CupNeed, cupsFor, type Level, type LineNeed, shareOut, type Wanted } from '../../core/plan/need.ts';
+import { waitOf, waitsByKind } from '../../core/process/waits.ts';
+import { layersByColourway } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
+import { steadyWaits } from '../pours/sets.ts';
 import { BAITS_PACKED } from '../stock/bags.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
+import { workshop } from '../workshop/store.ts';
 
 /** Lines of all open orders, earliest due first, with what is not yet packed. */
 function wantedLines(db: Db): (Wanted & { orderId: string })[] {
@@ -43,8 +47,18 @@ export function cups(db: Db, lines: LineNeed[], at: string): CupNeed[] {
   if (!lines.some((line) => line.short > 0)) return [];
   try {
     // 'unmixed' sorts after every moment, so one comparison serves both.
-    const molds = usableMolds(db).map((mold) => ({ ...mold, waits: mold.readyAt !== null && mold.readyAt > at }));
-    return cupsFor(lines, molds);
+    const waits = steadyWaits(db);
+    const molds = usableMolds(db).map((mold) => ({
+      ...mold,
+      waits: mold.readyAt !== null && mold.readyAt > at,
+      waitS: waits.get(mold.id) ?? waitOf(waitsByKind(mold.kind), 0),
+    }));
+    const { glassMl, eveningH } = workshop(db);
+    const layers = layersByColourway(
+      db,
+      lines.filter((line) => line.short > 0).map((line) => line.colourwayId),
+    );
+    return cupsFor(lines, molds, { layersOf: (id) => layers.get(id) ?? [], glassMl, eveningH });
   } catch (error) {
     if (error instanceof Failure && error.code === 'too-large') return [];
     throw error;

@@ -17,7 +17,7 @@ const PHOTO_LIMIT = 64 * 1024 * 1024;
 const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
 const aboutQuery = v.strictObject({
-  aboutType: v.picklist(['master', 'mold', 'recipe', 'pour', 'water_test']),
+  aboutType: v.picklist(['master', 'mold', 'recipe', 'colourway', 'pour', 'water_test']),
   aboutId: rowId,
 });
 

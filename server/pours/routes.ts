@@ -22,6 +22,7 @@ import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { closePour, weighAgain } from './close.ts';
 import { layOutPour } from './layout.ts';
+import { linkedCups } from './linked.ts';
 import { weighIn } from './parts.ts';
 import { plastics } from './plastics.ts';
 import { getPour, listPours } from './read.ts';
@@ -36,6 +37,14 @@ const bench = [...tapped, 'line'];
 export const pourEndpoints = [
   endpoint({ method: 'GET', path: '/pours', query: pourQuery, run: ({ db, query }) => listPours(db, query) }),
   endpoint({ method: 'GET', path: '/pours/:id', run: ({ db, params }) => getPour(db, params.id as string) }),
+  endpoint({
+    method: 'GET',
+    path: '/pours/:id/linked',
+    run: ({ db, params }) => ({
+      items: linkedCups(db, getPour(db, params.id as string).id).map(({ id, code }) => ({ id, code })),
+      nextCursor: null,
+    }),
+  }),
   endpoint({
     method: 'POST',
     path: '/pours',

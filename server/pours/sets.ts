@@ -1,6 +1,6 @@
 import type { CupOfEvening, CupOfSet, Pour, PourLayer, PourMold } from '../../contract/pours.ts';
 import { shotVolumeMl } from '../../core/plan/layers.ts';
-import { waitsByKind } from '../../core/process/waits.ts';
+import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import { layersOf } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
@@ -104,3 +104,16 @@ export function moldsOf(db: Db, { id, plan }: { id: string; plan: Pour['plan'] }
     };
   });
 }
+
+/** How long a shot of each mold waits once it is warm, as it was last worked out for it, s. */
+export const steadyWaits = (db: Db): Map<string, number> =>
+  new Map(
+    all<{ moldId: string; plan: Pour['plan'] }>(
+      db,
+      `SELECT mold.id AS mold_id, pour.plan FROM mold JOIN pour ON pour.id = (SELECT max(pour_id) FROM pour_mold WHERE mold_id = mold.id)
+       WHERE mold.retired_at IS NULL`,
+    ).flatMap(({ moldId, plan }) => {
+      const opens = plan.molds.find((mold) => mold.moldId === moldId)?.opens;
+      return opens ? [[moldId, waitOf(opens, opens.waitS.length)] as [string, number]] : [];
+    }),
+  );

@@ -16,7 +16,7 @@ beforeAll(async () => {
             ).id,
           }),
       dueOn: `2026-03-${day}`,
-      lines: [{ baitId: master.baitId, recipeId: recipe.id, packs: 1, perPack: 8 }],
+      lines: [{ baitId: master.baitId, colourwayId: recipe.id, packs: 1, perPack: 8 }],
     });
 });
 afterAll(() => workshop.close());

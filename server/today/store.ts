@@ -1,11 +1,14 @@
+import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { parseISO } from 'date-fns/parseISO';
 import { subDays } from 'date-fns/subDays';
 import type { LineCounts, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
 import { countWord, isLate, tonight } from '../../core/plan/evening.ts';
+import { eveningsFor } from '../../core/plan/hours.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { isCounted, piecesText } from '../../core/units/counted.ts';
 import { g, say } from '../../core/units/say.ts';
+import { hoursText } from '../../core/units/show.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
@@ -14,6 +17,7 @@ import { openOrders } from '../orders/store.ts';
 import { LAST_SHOT_AT, SHOTS_DRAWN, WAS_READ } from '../pours/readings.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
+import { workshop } from '../workshop/store.ts';
 
 const amountOf = (kind: string, amount: number) => (isCounted(kind) ? piecesText(amount) : g(Math.round(amount)));
 
@@ -55,6 +59,10 @@ function cupsTonight(
       cookMl: cup.cookMl,
       cookG: cup.cookG,
       cups: cup.cups,
+      minutes: cup.minutes,
+      hours: cup.hours,
+      evenings: cup.evenings,
+      tonight: cup.tonight,
       molds: cup.molds.map(({ moldId, baitId, shots, goodNeeded, expectedGood, made, rejected }) => ({
         moldId,
         moldName: molds.get(moldId)?.name ?? '',
@@ -193,6 +201,16 @@ const dayName = (dueOn: string, now: Date) => {
   return days > 1 && days < 7 ? format(due, 'EEEE') : format(due, 'd MMMM');
 };
 
+/** What several evenings are, and whether so many are left. */
+function overEvenings(hours: number, evenings: number, dueOn: string, now: Date): string {
+  const last = subDays(parseISO(dueOn), CURE_DAYS);
+  const left = Math.max(0, differenceInCalendarDays(last, now) + 1);
+  const work = `About ${hoursText(hours)} at the bench: ${countWord(evenings, 'evening').toLowerCase()}`;
+  return left >= evenings
+    ? `${work}; the first tonight.`
+    : `${work}, and ${left === 0 ? 'none is' : left === 1 ? 'one is' : `${left} are`} left to cure in time. Another mold or a later day.`;
+}
+
 /** The last evening that still makes the due day. */
 function pourBy(dueOn: string, now: Date): string {
   const last = format(subDays(parseISO(dueOn), CURE_DAYS), 'yyyy-MM-dd');
@@ -219,10 +237,21 @@ function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, n
       served.size === 1
         ? `${firstDue.customer}’s order`
         : `${countWord(served.size, 'order').toLowerCase()}, the first due ${dayName(firstDue.dueOn, now)},`;
-    const verb = today.cups.length === 1 ? 'makes' : 'make';
+    const minutes = today.cups.reduce((sum, cup) => sum + cup.minutes, 0);
+    const { hours, evenings } = eveningsFor(minutes, workshop(db).eveningH);
+    const glasses = today.cups.reduce((sum, cup) => sum + (cup.tonight?.glasses ?? 1), 0);
+    const said =
+      evenings > 1
+        ? {
+            lead: `${whose.charAt(0).toUpperCase()}${whose.slice(1)} ${served.size === 1 ? 'takes' : 'take'} ${evenings} evenings.`,
+            act: overEvenings(hours, evenings, firstDue.dueOn, now),
+          }
+        : {
+            lead: `${countWord(glasses, 'cup')} ${glasses === 1 ? 'makes' : 'make'} ${whose} good.`,
+            act: `${pourBy(firstDue.dueOn, now)} About ${hoursText(hours)} at the bench.`,
+          };
     return {
-      lead: `${countWord(today.cups.length, 'cup')} ${verb} ${whose} good.`,
-      act: pourBy(firstDue.dueOn, now),
+      ...said,
       step: 'pour',
       to: `/orders/${firstDue.id}`,
     };

@@ -70,7 +70,38 @@ describe('the sentence', () => {
     ['2026-03-07', 'Pour by Friday: it cures for a day.'],
   ])('due %s: %s', async (dueOn, act) => {
     await order(dueOn, 'Tideline');
-    expect((await today()).act).toBe(act);
+    // 24 good need 8 shots: (130 s of hands + 120 s of waiting) each, and 25 min to cook and clear up.
+    expect((await today()).act).toBe(`${act} About 1 h at the bench.`);
+  });
+
+  test.each([
+    ['2026-03-12', 'About 18 h at the bench: six evenings; the first tonight.'],
+    [
+      '2026-03-06',
+      'About 18 h at the bench: six evenings, and 4 are left to cure in time. Another mold or a later day.',
+    ],
+    [
+      '2026-03-03',
+      'About 18 h at the bench: six evenings, and one is left to cure in time. Another mold or a later day.',
+    ],
+    [
+      '2026-03-02',
+      'About 18 h at the bench: six evenings, and none is left to cure in time. Another mold or a later day.',
+    ],
+  ])('what no evening holds, due %s: %s', async (dueOn, act) => {
+    await workshop.ask('PATCH', `/orders/${stock.order.id}`, { cancelled: true }, { version: stock.order.version });
+    await workshop.post('/orders', {
+      newCustomer: { name: 'Tideline' },
+      dueOn,
+      lines: [{ baitId: stock.master.baitId, colourwayId: stock.recipe.id, packs: 98, perPack: 8 }],
+    });
+    const { lead, act: said, cups } = await today();
+    // 784 good of four a shot, one in twenty bad and not sure of it: some 220 shots of 250 s, and six times 25 min.
+    const shots = cups[0]?.molds[0]?.shots ?? 0;
+    expect([shots > 196, Math.ceil((shots * 250) / 60 / 155)]).toEqual([true, 6]);
+    expect([lead, said]).toEqual(['Tideline’s order takes 6 evenings.', act]);
+    // Tonight: what 155 minutes hold.
+    expect(cups[0]?.tonight?.molds).toMatchObject([{ shots: Math.floor((155 * 60) / 250) }]);
   });
 
   test('two orders of one colour need one cup, and the first due is named', async () => {
@@ -112,7 +143,7 @@ describe('the sentence', () => {
     await workshop.ask('PATCH', `/orders/${stock.order.id}`, { sent: true }, { version: body.version });
     story.push(await said());
     expect(story).toEqual([
-      'One cup makes Quayside Chandlery’s order good. Pour by Sunday: it cures for a day.',
+      'One cup makes Quayside Chandlery’s order good. Pour by Sunday: it cures for a day. About 45 min at the bench.',
       'Slack Tide is in the cup. 5 of 5 shots drawn.',
       'Quayside Chandlery’s order is curing. Nothing to pour for it.',
       'Quayside Chandlery’s order is good. Pack two bags.',

@@ -14,6 +14,7 @@ const EMPTY = {
   glassMl: usual('glassMl'),
   dropsPerMl: usual('dropsPerMl'),
   remeltHeats: usual('heatsMost'),
+  eveningH: usual('eveningH'),
 };
 
 export function workshop(db: Db): Workshop {

@@ -1,6 +1,7 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
+import type { Colourway, ColourwayRow } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
@@ -84,11 +85,18 @@ export const queries = {
   materials: list<Material>('materials', '/materials'),
   recipes: list<RecipeRow>('recipes', '/recipes'),
   recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
+  colourways: list<ColourwayRow>('colourways', '/colourways'),
+  colourway: (id: string) => one<Colourway>('colourways', '/colourways', id),
   ledgers: newest<Ledger>('ledgers', '/ledgers', '?limit=20'),
   ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
   openPours: list<PourRow>('pours', '/pours', `${MOST}&only=open`),
   pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
   pour: (id: string) => one<Pour>('pours', '/pours', id),
+  linked: (id: string) =>
+    queryOptions({
+      queryKey: ['pours', id, 'linked'],
+      queryFn: () => call<Page<{ id: string; code: string }>>(`/pours/${encodeURIComponent(id)}/linked`),
+    }),
   bins: list<Bin>('bins', '/bins', ''),
   bin: (id: string) => one<BinWithMoves>('bins', '/bins', id),
   plastics: (scale: 'A' | '00') =>

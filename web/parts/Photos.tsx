@@ -13,7 +13,7 @@ export function Photos({
   aboutType,
   aboutId,
 }: {
-  aboutType: 'master' | 'mold' | 'recipe' | 'pour' | 'water_test';
+  aboutType: 'master' | 'mold' | 'recipe' | 'colourway' | 'pour' | 'water_test';
   aboutId: string;
 }) {
   const query = `?aboutType=${aboutType}&aboutId=${aboutId}`;

@@ -2,7 +2,7 @@ import { type ReactNode, useState } from 'react';
 import { useWrite } from '../api/write.ts';
 import { Refusal } from './Fields.tsx';
 
-type Kind = 'baits' | 'recipes' | 'materials' | 'customers' | 'ledgers' | 'ladders' | 'bins';
+type Kind = 'baits' | 'recipes' | 'colourways' | 'materials' | 'customers' | 'ledgers' | 'ladders' | 'bins';
 
 /** Takes a record out of the lists, or back in; nothing that was made with it is touched. */
 export function PutAway({

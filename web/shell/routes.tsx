@@ -57,6 +57,11 @@ export const makeRouter = () =>
             { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },
             { path: '/colours/dosing', lazy: lazy(dosing, 'DosingStart') },
             { path: '/colours/dosing/:id', lazy: lazy(dosing, 'DosingBench') },
+            { path: '/colours/layers', lazy: lazy(() => import('../places/colours/LayersEditor.tsx'), 'NewLayers') },
+            {
+              path: '/colours/:id/layers',
+              lazy: lazy(() => import('../places/colours/LayersEditor.tsx'), 'EditLayers'),
+            },
             { path: '/colours/:id', lazy: lazy(colour, 'ColourPage') },
             { path: '/colours/:id/edit', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'EditRecipe') },
             { path: '/pours', lazy: lazy(pours, 'Pours') },

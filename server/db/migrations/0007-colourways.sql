@@ -214,6 +214,9 @@ ALTER TABLE pour ADD COLUMN colourway_revision_id TEXT REFERENCES colourway_revi
 UPDATE pour SET colourway_id = recipe_id, colourway_revision_id = recipe_id;
 CREATE INDEX pour_by_colourway ON pour (colourway_id, laid_out_at);
 
+-- What is planned for one evening.
+ALTER TABLE workshop ADD COLUMN evening_h REAL NOT NULL DEFAULT 3 CHECK (evening_h >= 1);
+
 -- Bins are of a colourway: what is rejected of layered baits is of all their melts.
 DROP TRIGGER bin_move_sums;
 CREATE TABLE bin_of_colourway (

@@ -15,6 +15,7 @@ import { Puck } from '../../parts/Puck.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { LayeredPage } from './LayeredPage.tsx';
 
 const QUICK: [string, number][] = [
   ['½ cup', ML_PER_CUP / 2],
@@ -26,8 +27,10 @@ const QUICK: [string, number][] = [
 
 export function ColourPage() {
   const { id = '' } = useParams();
-  const { data: recipe, error } = useQuery(queries.recipe(id));
-  if (isGone(error, recipe)) return <Missing error={error} back="All colours" backTo="/colours" />;
+  const { data: colour, error } = useQuery(queries.colourway(id));
+  const { data: recipe } = useQuery({ ...queries.recipe(id), enabled: colour?.recipeId === id });
+  if (isGone(error, colour)) return <Missing error={error} back="All colours" backTo="/colours" />;
+  if (colour && colour.recipeId === null) return <LayeredPage colour={colour} />;
   if (!recipe) return <Waiting />;
   return <Card key={recipe.id} recipe={recipe} />;
 }
@@ -58,7 +61,7 @@ function Card({ recipe }: { recipe: Recipe }) {
           <Link to={`/colours/${recipe.id}/edit`} className="btn btn-line">
             Change it
           </Link>
-          <Link to={`/pours/new?recipe=${recipe.id}`} className="btn btn-primary">
+          <Link to={`/pours/new?colour=${recipe.id}`} className="btn btn-primary">
             Pour it
           </Link>
         </>

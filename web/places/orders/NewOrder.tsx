@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { addDays, format } from 'date-fns';
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import type { ColourwayRow } from '../../../contract/colourways.ts';
 import { inUse } from '../../../contract/fields.ts';
 import { type Customer, type Order, orderBody } from '../../../contract/orders.ts';
-import type { RecipeRow } from '../../../contract/recipes.ts';
 import type { Bait } from '../../../contract/workshop.ts';
 import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
@@ -37,10 +37,14 @@ const bodyOf = ({ customerId, newCustomer, ...order }: Typed) =>
   customerId === SOMEBODY_NEW ? { newCustomer, ...order } : { customerId, ...order };
 
 export function NewOrder() {
-  const all = [useQuery(queries.baits).data, useQuery(queries.recipes).data, useQuery(queries.customers).data] as const;
+  const all = [
+    useQuery(queries.baits).data,
+    useQuery(queries.colourways).data,
+    useQuery(queries.customers).data,
+  ] as const;
   if (!all[0] || !all[1] || !all[2]) return <Waiting />;
-  const [baits, recipes, customers] = [inUse(all[0].items), inUse(all[1].items), inUse(all[2].items)];
-  const [bait, recipe] = [baits[0], recipes[0]];
+  const [baits, colours, customers] = [inUse(all[0].items), inUse(all[1].items), inUse(all[2].items)];
+  const [bait, recipe] = [baits[0], colours[0]];
   if (!bait)
     return (
       <Page title="Take an order" tab="Take an order">
@@ -69,22 +73,22 @@ export function NewOrder() {
       tab="Take an order"
       under="Packs of a bait in a colour. What is short, and what to pour, follows at once."
     >
-      <OrderSheet baits={baits} recipes={recipes} customers={customers} />
+      <OrderSheet baits={baits} colours={colours} customers={customers} />
     </Page>
   );
 }
 
 interface Known {
   baits: Bait[];
-  recipes: RecipeRow[];
+  colours: ColourwayRow[];
   customers: Customer[];
 }
 
-function OrderSheet({ baits, recipes, customers }: Known) {
+function OrderSheet({ baits, colours, customers }: Known) {
   const navigate = useNavigate();
   const lineOf = (bait: Bait): WantedLine => ({
     baitId: bait.id,
-    colourwayId: recipes[0]?.id ?? '',
+    colourwayId: colours[0]?.id ?? '',
     packs: 1,
     perPack: bait.packCount,
     priceMinor: bait.priceMinor,
@@ -133,7 +137,7 @@ function OrderSheet({ baits, recipes, customers }: Known) {
             key={i}
             at={`lines.${i}`}
             baits={baits}
-            recipes={recipes}
+            colours={colours}
             onBait={(id) => {
               const bait = baits.find((one) => one.id === id);
               if (bait)
@@ -165,12 +169,12 @@ function OrderSheet({ baits, recipes, customers }: Known) {
 interface LineProps {
   at: string;
   baits: Bait[];
-  recipes: RecipeRow[];
+  colours: ColourwayRow[];
   onBait(id: string): void;
   onOut: (() => void) | undefined;
 }
 
-function LineFields({ at, baits, recipes, onBait, onOut }: LineProps) {
+function LineFields({ at, baits, colours, onBait, onOut }: LineProps) {
   return (
     <div className="grid grid-cols-2 lg:grid-cols-[90px_1fr_1fr_130px_130px_auto] gap-3 items-start">
       <FigureIn at={`${at}.packs`} />
@@ -179,7 +183,7 @@ function LineFields({ at, baits, recipes, onBait, onOut }: LineProps) {
         options={baits.map((one) => ({ value: one.id, label: one.name }))}
         onPicked={onBait}
       />
-      <ChoiceIn at={`${at}.colourwayId`} options={recipes.map((one) => ({ value: one.id, label: one.name }))} />
+      <ChoiceIn at={`${at}.colourwayId`} options={colours.map((one) => ({ value: one.id, label: one.name }))} />
       <FigureIn at={`${at}.perPack`} />
       <FigureIn at={`${at}.priceMinor`} hint="empty: not known yet" />
       <button

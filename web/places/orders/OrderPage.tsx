@@ -1,15 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useParams } from 'react-router';
+import type { ColourwayRow } from '../../../contract/colourways.ts';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { Order, OrderLine } from '../../../contract/orders.ts';
-import type { RecipeRow } from '../../../contract/recipes.ts';
 import { CUP_DEFAULTS } from '../../../core/plan/cup.ts';
 import { isLate } from '../../../core/plan/evening.ts';
+import { handsS } from '../../../core/plan/hours.ts';
 import type { CupNeed, LineNeed } from '../../../core/plan/need.ts';
-import { inGlasses } from '../../../core/plastisol/batch.ts';
 import { piecesText } from '../../../core/units/counted.ts';
-import { cupsText } from '../../../core/units/show.ts';
+import { cupsText, hoursText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText, dayText, todayIso } from '../../parts/dates.ts';
@@ -28,9 +28,9 @@ export function OrderPage() {
   const { id = '' } = useParams();
   const { data: order, error } = useQuery(queries.order(id));
   const molds = useQuery(queries.molds);
-  const recipes = useQuery(queries.recipes);
+  const colours = useQuery(queries.colourways);
   if (isGone(error, order)) return <Missing error={error} back="All orders" backTo="/orders" />;
-  if (!order || !molds.data || !recipes.data) return <Waiting />;
+  if (!order || !molds.data || !colours.data) return <Waiting />;
   const late = !order.sentAt && !order.cancelledAt && isLate(order.dueOn, todayIso());
   return (
     <Page
@@ -59,7 +59,7 @@ export function OrderPage() {
                 key={cup.colourwayId}
                 cup={cup}
                 molds={molds.data.items}
-                recipe={recipes.data.items.find((row) => row.id === cup.colourwayId)}
+                colour={colours.data.items.find((row) => row.id === cup.colourwayId)}
                 order={order}
               />
             ))}
@@ -90,7 +90,7 @@ export function OrderPage() {
                   <Link
                     to={`/bags/${bag.code}`}
                     className="block border-2 rounded px-2.5 py-1 figure text-sm"
-                    style={{ borderColor: bag.hex }}
+                    style={{ borderColor: bag.contents[0]?.hex }}
                   >
                     {bag.code} · {bag.baits}
                   </Link>
@@ -271,41 +271,52 @@ function LineRow({ line, need, open, busy, onPack }: LineRowProps) {
   );
 }
 
-/** One cup that makes the short lines of its colour good; laid out as a pour with one tap. */
+/** What makes the short lines of a colour good; the first evening of it is laid out with one tap. */
 function Cup({
   cup,
   molds,
-  recipe,
+  colour,
   order,
 }: {
   cup: CupNeed;
   molds: MoldRow[];
-  recipe: RecipeRow | undefined;
+  colour: ColourwayRow | undefined;
   order: Order;
 }) {
   const { text, workshop } = useTaste();
   const layOut = useLayOut();
-  const { glasses, fill } = inGlasses(cup.cookMl, workshop.glassMl);
+  const { tonight, evenings } = cup;
+  const glasses = tonight?.glasses ?? 1;
+  const twins = new Set(
+    cup.molds
+      .filter((one) => cup.molds.some((two) => two !== one && two.baitId === one.baitId))
+      .map((one) => one.moldId),
+  );
   const baitName = (baitId: string) => order.lines.find((line) => line.baitId === baitId)?.baitName ?? 'bait';
   return (
     <article className="flex gap-6">
       {cup.molds.length > 0 && (
         <Glass
-          hex={recipe?.hex ?? '#888888'}
-          fill={fill}
+          hex={colour?.hex ?? '#888888'}
+          fill={Math.min(1, cup.cookMl / evenings / glasses / workshop.glassMl)}
           glasses={glasses}
-          label={`${text(cup.cookMl, 'volume')} of ${recipe?.name}`}
+          label={`${text(cup.cookMl, 'volume')} of ${colour?.name}`}
         />
       )}
       <div className="flex-1 flex flex-col gap-2">
-        <h3 className="text-xl">{recipe?.name}</h3>
+        <h3 className="text-xl">{colour?.name}</h3>
         {cup.molds.length > 0 && (
           <p>
             <b className="figure text-2xl">{cupsText(cup.cookMl)}</b>{' '}
             <span className="figure">
               {text(cup.cookMl, 'volume')}, {text(cup.cookG, 'mass')}
             </span>
-            {glasses > 1 && <span className="warn font-bold"> in {glasses} glasses</span>}
+            {evenings === 1 && glasses > 1 && (
+              <>
+                {' '}
+                in <b className="figure">{glasses}</b> cups
+              </>
+            )}
           </p>
         )}
         {cup.molds.map((need) => {
@@ -317,7 +328,8 @@ function Cup({
                 {mold?.name}
               </Link>
               : about <b className="figure">{Math.round(need.expectedGood)}</b> good, at least{' '}
-              <b className="figure">{need.goodNeeded}</b> nine times in ten. <Ready readyAt={mold?.readyAt ?? null} />{' '}
+              <b className="figure">{need.goodNeeded}</b> nine times in ten
+              {twins.has(need.moldId) && ', together with its twin'}. <Ready readyAt={mold?.readyAt ?? null} />{' '}
               <Why
                 reason={{
                   inputs: [
@@ -343,6 +355,40 @@ function Cup({
             </p>
           );
         })}
+        {cup.molds.length > 0 && (
+          <p>
+            About <b className="figure text-xl">{hoursText(cup.hours)}</b> at the bench
+            {evenings > 1 ? (
+              <>
+                : <b className="heat">{evenings} evenings</b> of {Number(workshop.eveningH.toFixed(1))} h.
+                {tonight && (
+                  <>
+                    {' '}
+                    The first:{' '}
+                    <b className="figure">{tonight.molds.reduce((sum, mold) => sum + mold.shots, 0)} shots</b> from{' '}
+                    <b className="figure">{tonight.glasses}</b> {tonight.glasses === 1 ? 'cup' : 'cups'}.
+                  </>
+                )}
+              </>
+            ) : (
+              '.'
+            )}{' '}
+            <Why
+              reason={{
+                inputs: cup.molds.map((need): [string, string] => [
+                  molds.find((row) => row.id === need.moldId)?.name ?? '',
+                  `${need.shots} × ${handsS(molds.find((row) => row.id === need.moldId)?.cavities ?? 1)} s of hands`,
+                ]),
+                formula:
+                  'One person’s hands, shot by shot, or the slowest mold with its waits, whichever is longer; with cooking and clearing up for each evening.',
+                grounds: [
+                  'Seconds of hands are defaults; the wait of a mold is the one last worked out for it, else a default by its kind.',
+                ],
+                change: 'A second mold shortens the waits, not the hands; more hours an evening: fewer evenings.',
+              }}
+            />
+          </p>
+        )}
         {cup.withoutMold.map((row) => (
           <p key={row.baitId} className="heat font-bold">
             {row.baits} {baitName(row.baitId)} are short, and no mold here makes it.{' '}
@@ -352,14 +398,17 @@ function Cup({
           </p>
         ))}
         <Refusal error={layOut.error} />
-        {cup.molds.length > 0 && (
+        {cup.molds.length > 0 && tonight === null && (
+          <p className="heat font-bold">One shot is more than an evening’s hours or its glasses: lay it out by hand.</p>
+        )}
+        {tonight && (
           <button
             type="button"
             className="btn btn-primary btn-lg self-start"
             disabled={layOut.isPending}
-            onClick={() => layOut.mutate(cup)}
+            onClick={() => layOut.mutate({ colourwayId: cup.colourwayId, ...tonight })}
           >
-            Lay out this pour
+            {evenings > 1 ? 'Lay out the first evening' : 'Lay out this pour'}
           </button>
         )}
       </div>

@@ -28,9 +28,7 @@ export function DoseDialog({
             <ul className="flex-1 min-w-60 ruled">
               {pour.plan.items.map((item, index) => {
                 const about = pour.recipeItems[index];
-                return about ? (
-                  <ScaledRow key={item.id} item={about} scale={item} />
-                ) : null;
+                return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
               })}
             </ul>
             <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>

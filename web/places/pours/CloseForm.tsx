@@ -1,4 +1,4 @@
-import { useQuery } from '@tanstack/react-query';
+import { useQueries, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { closeBody, type Pour } from '../../../contract/pours.ts';
 import { Failure, type Told } from '../../../core/failure.ts';
@@ -20,38 +20,82 @@ interface Weighed {
   residueG: number | null;
   /** Null: the colour's own bin. */
   binId: string | null;
+  /** The other cups of the same shots. */
+  others: { pourId: string; cookedG: number | null; returnedG: number | null; residueG: number | null }[];
 }
 
 /** What was not put on the scale weighs nothing. */
-const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, binId }: Weighed) => ({
+const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, binId, others }: Weighed) => ({
   ...(binId === null ? {} : { binId }),
   cookedG,
   goodG: goodG ?? 0,
   rejectG: rejectG ?? 0,
   returnedG: returnedG ?? 0,
   residueG: residueG ?? 0,
+  ...(others.length > 0
+    ? {
+        others: others.map((other) => ({
+          ...other,
+          returnedG: other.returnedG ?? 0,
+          residueG: other.residueG ?? 0,
+        })),
+      }
+    : {}),
 });
 
 /** The balance of what is typed so far, or why there is none. */
 function balanced(weighed: Weighed): { figures?: ReturnType<typeof balance>; refused?: Told } {
-  const { cookedG, goodG, rejectG, returnedG, residueG } = bodyOf(weighed);
-  if (!cookedG) return {};
+  const { cookedG, goodG, rejectG, returnedG, residueG, others = [] } = bodyOf(weighed);
+  if (!cookedG || others.some((other) => !other.cookedG)) return {};
+  const all = (own: number, of: 'cookedG' | 'returnedG' | 'residueG') =>
+    others.reduce((sum, other) => sum + (other[of] ?? 0), own);
   try {
-    return { figures: balance({ cookedG, goodG, rejectG, returnedG, residueG }) };
+    return {
+      figures: balance({
+        cookedG: all(cookedG, 'cookedG'),
+        goodG,
+        rejectG,
+        returnedG: all(returnedG, 'returnedG'),
+        residueG: all(residueG, 'residueG'),
+      }),
+    };
   } catch (error) {
     if (!(error instanceof Failure)) throw error;
     return { refused: error.told };
   }
 }
 
-/** The scale's figures at the end of a cup; what nobody can account for shows while they are typed. */
-export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; onDone?: () => void }) {
+/** What is in a cup as far as it was weighed in, else as planned, with what was dosed. */
+function inCupG({ parts, plan, dosed }: Pour): number {
+  const plastic = parts.reduce((sum, part) => sum + (part.weighedG ?? part.plannedG), 0);
+  return Math.round((parts.length > 0 ? plastic : plan.cookG) + dosed.g);
+}
+
+interface Props {
+  pour: Pour;
+  open: boolean;
+  onDone?: () => void;
+}
+
+/** The scale's figures at the end of a cup, and of the cups that the same baits were drawn from. */
+export function CloseForm(props: Props) {
+  const { pour } = props;
+  const linked = useQuery({ ...queries.linked(pour.id), enabled: pour.balance === null });
+  const others = useQueries({
+    queries: (linked.data?.items ?? []).filter((cup) => cup.id !== pour.id).map((cup) => queries.pour(cup.id)),
+  });
+  const whole = others.flatMap((one) => (one.data ? [one.data] : []));
+  if (pour.balance === null && (!linked.data || whole.length < others.length)) return null;
+  return <Weighing {...props} others={whole} />;
+}
+
+/** What nobody can account for shows while the figures are typed. */
+function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour[] }) {
   const taste = useTaste();
   const { text } = taste;
   const before = pour.balance;
   // Salt, flake and colour lie on the scale with the plastisol.
-  const inCup = pour.parts.reduce((sum, part) => sum + (part.weighedG ?? part.plannedG), 0);
-  const plannedG = Math.round((pour.parts.length > 0 ? inCup : pour.plan.cookG) + pour.dosed.g);
+  const plannedG = inCupG(pour);
   const weighedIn = pour.parts.length > 0 && pour.parts.every((part) => part.weighedG !== null);
   const from = weighedIn ? 'as weighed in' : 'as planned until weighed';
   const [begun] = useState<Weighed>({
@@ -61,6 +105,7 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
     returnedG: before?.returnedG ?? null,
     residueG: before?.residueG ?? null,
     binId: null,
+    others: beside.map((cup) => ({ pourId: cup.id, cookedG: inCupG(cup), returnedG: null, residueG: null })),
   });
   const sheet = useSheet<Weighed>({
     schema: closeBody,
@@ -70,10 +115,15 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
   });
   const { cookedG, goodG } = sheet.values;
   const bins = useQuery(queries.bins).data?.items ?? [];
-  const others = bins.filter((bin) => bin.awayAt === null && bin.recipeId !== pour.recipeId);
-  const marks = pour.shots.flatMap((shot) => shot.marks);
-  const made = pour.shots.reduce(
-    (sum, shot) => sum + (pour.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
+  const others = bins.filter((bin) => bin.awayAt === null && bin.colourwayId !== pour.colourwayId);
+  const together = [pour, ...beside];
+  const marks = together.flatMap((cup) => cup.shots.flatMap((shot) => shot.marks));
+  const made = together.reduce(
+    (total, cup) =>
+      cup.shots.reduce(
+        (sum, shot) => sum + (cup.molds.find((mold) => mold.moldId === shot.moldId)?.cavities ?? 0),
+        total,
+      ),
     0,
   );
   const counts = countGrades(marks);
@@ -89,6 +139,12 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
   return (
     <section className="sheet p-5 no-print" id="close">
       <h2 className="text-2xl mb-1">{before ? 'Weighed again' : 'Close the cup'}</h2>
+      {beside.length > 0 && (
+        <p className="mb-2">
+          These baits were drawn from {together.map((cup) => `${cup.recipeName} ${cup.code}`).join(' and ')}: baits and
+          rejects are weighed once for all, what is left of each cup alone.
+        </p>
+      )}
       <p className="mb-4">
         <b className="figure">{gradesText(counts)}</b> of <b className="figure">{made}</b> made.
         {made > looked && <b className="warn"> {made - looked} are not looked at yet.</b>}
@@ -117,13 +173,30 @@ export function CloseForm({ pour, open, onDone }: { pour: Pour; open: boolean; o
             at="binId"
             label="Into the bin"
             options={[
-              { value: '', label: `of ${pour.recipeName}` },
+              { value: '', label: `of ${pour.colourwayName}` },
               ...others.map((bin) => ({ value: bin.id, label: bin.name })),
             ]}
           />
         )}
+        {beside.map((cup, i) => (
+          <fieldset
+            key={cup.id}
+            className="col-span-full grid grid-cols-2 sm:grid-cols-[160px_repeat(3,1fr)] gap-4 items-start"
+          >
+            <legend className="sr-only">
+              {cup.code} {cup.recipeName}
+            </legend>
+            <p className="sm:mt-7 flex gap-2 items-center">
+              <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: cup.hex }} />
+              <b>{cup.recipeName}</b> <span className="figure soft">{cup.code}</span>
+            </p>
+            <FigureIn at={`others.${i}.cookedG`} />
+            <FigureIn at={`others.${i}.returnedG`} />
+            <FigureIn at={`others.${i}.residueG`} />
+          </fieldset>
+        ))}
         <div className="mt-5">
-          <Send>{before ? 'Keep' : 'Close'}</Send>
+          <Send>{before ? 'Keep' : beside.length > 0 ? `Close all ${together.length} cups` : 'Close'}</Send>
         </div>
       </Sheet>
       {refused && (

@@ -14,7 +14,8 @@ export function CupsHere({ at: { lead, cups, pour, setHand } }: { at: AtTheCup }
         const mine = cups.find((one) => one.pour.id === cup.id);
         const inHand = cup.id === pour.id;
         const last = mine?.folded.heats.at(-1);
-        const what = lead.layers.length > 1 && mine ? cup.layers.map((n) => PLACES[lead.layers[n]?.place ?? 'whole']) : [];
+        const what =
+          lead.layers.length > 1 && mine ? cup.layers.map((n) => PLACES[lead.layers[n]?.place ?? 'whole']) : [];
         const face = (
           <>
             <span

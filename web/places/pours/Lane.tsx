@@ -52,7 +52,10 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
   const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
   const cellPx = Math.max(LEAST_CELL_PX, Math.min(cup.molds.length === 1 ? 144 : 96, Math.floor(460 / across) - 8));
   const [word, figure] = due
-    ? [`${due.map((layer) => PLACES[layers[layer]?.place ?? 'whole']).join(' and ')} next`, `${shot?.gone} of ${all.length}`]
+    ? [
+        `${due.map((layer) => PLACES[layers[layer]?.place ?? 'whole']).join(' and ')} next`,
+        `${shot?.gone} of ${all.length}`,
+      ]
     : stateOf(cooling, open, done, opensS, mold.opens.basis === 'kind');
   return (
     <article
@@ -82,7 +85,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
         </p>
       </div>
       {layers.length > 1 && <LayersIn layers={layers} shot={shot} layersMl={mold.layersMl} />}
-      {shot && !due && (
+      {shot && (
         <CavityMap
           cavities={mold.cavities}
           columns={across}

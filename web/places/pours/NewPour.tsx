@@ -2,16 +2,18 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { BlendWish } from '../../../contract/blend.ts';
+import type { ColourwayRow } from '../../../contract/colourways.ts';
 import type { MoldRow } from '../../../contract/molds.ts';
-import type { RecipeRow } from '../../../contract/recipes.ts';
 import type { Bait } from '../../../contract/workshop.ts';
 import { tried } from '../../../core/failure.ts';
 import { CUP_DEFAULTS, cupFor } from '../../../core/plan/cup.ts';
-import { inGlasses } from '../../../core/plastisol/batch.ts';
+import { drawnOf, intoGlasses, usableMl } from '../../../core/plan/glasses.ts';
+import { meltsOf } from '../../../core/plan/layers.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Refusal, SelectField, Stepper } from '../../parts/Fields.tsx';
 import { Glass } from '../../parts/Glass.tsx';
+import { LayerSection } from '../../parts/LayerSection.tsx';
 import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
@@ -21,10 +23,24 @@ import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Why } from '../../parts/Why.tsx';
 import { BlendOf } from './BlendOf.tsx';
 
-function sized(molds: MoldRow[], shots: Record<string, number>) {
+/** The cups that these shots take, each within its glass, and all of them together. */
+function sized(molds: MoldRow[], shots: Record<string, number>, colour: ColourwayRow, glassMl: number) {
   const drawn = molds.flatMap((mold) => (shots[mold.id] ? [{ mold, shots: shots[mold.id] as number }] : []));
-  return drawn.length === 0 ? undefined : tried(() => cupFor(drawn));
+  if (drawn.length === 0) return undefined;
+  return tried(() => {
+    const { ofEach, groups } = intoGlasses(drawn, colour.layers, glassMl);
+    const cups = groups.flatMap((group) =>
+      meltsOf(colour.layers).flatMap(({ recipeId, layers }) => {
+        const layer = colour.layers[layers[0] as number] as ColourwayRow['layers'][number];
+        const cup = cupFor(drawnOf(group, colour.layers, layers, ofEach));
+        return Array.from({ length: ofEach }, () => ({ recipeId, name: layer.recipeName, hex: layer.hex, ...cup }));
+      }),
+    );
+    const baits = drawn.reduce((sum, { mold, shots: n }) => sum + mold.cavities * n, 0);
+    return { cups, baits, cookG: cups.reduce((sum, cup) => sum + cup.cookG, 0) };
+  });
 }
+type Sized = NonNullable<NonNullable<ReturnType<typeof sized>>['value']>;
 
 /** How hard a bait is to be, where that was written down. */
 const wantedOf = (bait: Bait | undefined) =>
@@ -34,23 +50,23 @@ const wantedOf = (bait: Bait | undefined) =>
 export function NewPour() {
   const [search] = useSearchParams();
   const taste = useTaste();
-  const recipes = useQuery(queries.recipes).data?.items.filter(
-    (row) => row.awayAt === null || row.id === search.get('recipe'),
+  const colours = useQuery(queries.colourways).data?.items.filter(
+    (row) => row.awayAt === null || row.id === search.get('colour'),
   );
   const molds = useQuery(queries.molds).data?.items.filter((mold) => !mold.retiredAt);
   const baits = useQuery(queries.baits).data;
-  const [recipeId, setRecipe] = useState(search.get('recipe') ?? '');
+  const [colourId, setColour] = useState(search.get('colour') ?? '');
   const [shots, setShots] = useState<Record<string, number>>(() =>
     search.get('mold') ? { [search.get('mold') as string]: 4 } : {},
   );
-  const recipe = recipes?.find((row) => row.id === recipeId) ?? recipes?.[0];
+  const colour = colours?.find((row) => row.id === colourId) ?? colours?.[0];
   const [blend, setBlend] = useState<BlendWish>();
   const layOut = useLayOut();
-  if (!recipes || !molds) return <Waiting />;
-  if (!recipe || molds.length === 0) {
+  if (!colours || !molds) return <Waiting />;
+  if (!colour || molds.length === 0) {
     return (
       <Page title="Lay out a pour" tab="Lay out a pour">
-        {recipe ? (
+        {colour ? (
           <Empty
             say="A pour needs a mold."
             then="Plan one around a master, or add one you have."
@@ -68,7 +84,7 @@ export function NewPour() {
       </Page>
     );
   }
-  const cup = sized(molds, shots);
+  const cup = sized(molds, shots, colour, taste.workshop.glassMl);
   const batch = cup?.value;
   const chosen = Object.entries(shots)
     .filter(([, n]) => n > 0)
@@ -77,7 +93,7 @@ export function NewPour() {
   const first = molds.find((mold) => mold.id === chosen[0]?.moldId);
   const wanted = wantedOf(baits?.items.find((bait) => bait.id === first?.baitId));
   return (
-    <Page title="Lay out a pour" tab="Lay out a pour" under="One cup, one or several molds.">
+    <Page title="Lay out a pour" tab="Lay out a pour" under="One or several molds; as many cups as their glasses hold.">
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_360px] gap-12">
         <ul className="grid grid-cols-1 md:grid-cols-2 gap-x-8 gap-y-6 content-start">
           {molds.map((mold) => (
@@ -98,18 +114,22 @@ export function NewPour() {
         </ul>
         <div className="flex flex-col gap-4">
           <div className="flex gap-4 items-center">
-            <Puck hex={recipe.hex} sizePx={64} name={recipe.name} />
+            {colour.recipeId === null ? (
+              <LayerSection layers={colour.layers} sizePx={64} name={colour.name} />
+            ) : (
+              <Puck hex={colour.hex} sizePx={64} name={colour.name} />
+            )}
             <SelectField
               label="Colour"
-              value={recipe.id}
-              options={recipes.map((row) => ({ value: row.id, label: row.name }))}
-              onChange={setRecipe}
+              value={colour.id}
+              options={colours.map((row) => ({ value: row.id, label: row.name }))}
+              onChange={setColour}
               className="flex-1"
             />
           </div>
           {cup?.refused && <p className="heat font-bold">{taste.say(cup.refused)}</p>}
           {batch ? (
-            <CupToCook batch={batch} recipe={recipe} molds={molds} />
+            <CupsToCook batch={batch} molds={molds} />
           ) : (
             !cup?.refused && <p className="soft text-lg">Give a mold its shots.</p>
           )}
@@ -117,7 +137,7 @@ export function NewPour() {
             <BlendOf
               key={wanted && `${wanted.scale} ${wanted.value}`}
               blend={blend}
-              cookG={batch.cookG}
+              cookG={batch.cups[0]?.cookG ?? 0}
               wanted={wanted}
               onChange={setBlend}
             />
@@ -127,7 +147,7 @@ export function NewPour() {
             type="button"
             className="btn btn-primary btn-lg"
             disabled={!batch || layOut.isPending}
-            onClick={() => layOut.mutate({ recipeId: recipe.id, molds: chosen, blend })}
+            onClick={() => layOut.mutate({ colourwayId: colour.id, molds: chosen, blend })}
           >
             Lay out this pour
           </button>
@@ -137,46 +157,67 @@ export function NewPour() {
   );
 }
 
-interface CupProps {
-  batch: ReturnType<typeof cupFor>;
-  recipe: RecipeRow;
-  molds: MoldRow[];
-}
-
-/** How much goes into the cup, in how many glasses, and why. */
-function CupToCook({ batch, recipe, molds }: CupProps) {
+/** What goes into each cup, and why; alike ones are drawn once. */
+function CupsToCook({ batch, molds }: { batch: Sized; molds: MoldRow[] }) {
   const { text, workshop } = useTaste();
-  const { glasses, fill } = inGlasses(batch.cookMl, workshop.glassMl);
+  const kinds = new Map<string, { cup: Sized['cups'][number]; count: number }>();
+  for (const cup of batch.cups) {
+    const key = `${cup.recipeId} ${cup.cookMl.toFixed(3)}`;
+    kinds.set(key, { cup, count: (kinds.get(key)?.count ?? 0) + 1 });
+  }
+  const several = batch.cups.length > 1;
   return (
     <>
-      <div className="flex gap-5">
-        <Glass hex={recipe.hex} fill={fill} glasses={glasses} label={`${text(batch.cookMl, 'volume')} to cook`} />
-        <p>
-          <span className="big block">{text(batch.cookMl, 'volume')}</span>
-          <span className="figure text-lg block">
-            {cupsText(batch.cookMl)}, {text(batch.cookG, 'mass')}
-          </span>
-          <span className="block">
-            for <b className="figure">{batch.baits}</b> baits;{' '}
-            <b className="figure">{text(batch.returnMl, 'volume')}</b> comes back as sprue
-          </span>
-          <Why
-            reason={{
-              inputs: batch.molds.map((row): [string, string] => [
-                molds.find((mold) => mold.id === row.id)?.name ?? '',
-                `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`,
-              ]),
-              formula: `Shots × (cavities + sprue + runner, with ${100 * CUP_DEFAULTS.feedFraction} % feed) + ${text(CUP_DEFAULTS.deadMl, 'volume')} left in the injector a load + ${text(CUP_DEFAULTS.cupFilmMl, 'volume')} film in the cup.`,
-              grounds: ['Feed, dead volume and film are defaults; the balance of each cup shows what is really lost.'],
-            }}
+      {[...kinds.values()].map(({ cup, count }) => (
+        <div key={`${cup.recipeId} ${cup.cookMl}`} className="flex gap-5">
+          <Glass
+            hex={cup.hex}
+            fill={cup.cookMl / workshop.glassMl}
+            glasses={count}
+            label={`${count > 1 ? `${count} cups of ` : ''}${text(cup.cookMl, 'volume')} to cook`}
           />
-        </p>
-      </div>
-      {glasses > 1 && (
-        <p className="warn font-bold">
-          More than one glass of {text(workshop.glassMl, 'volume')}: cook in {glasses}.
-        </p>
-      )}
+          <p>
+            {several && (
+              <b className="block">
+                {count > 1 && <span className="figure">{count} × </span>}
+                {cup.name}
+              </b>
+            )}
+            <span className="big block">{text(cup.cookMl, 'volume')}</span>
+            <span className="figure text-lg block">
+              {cupsText(cup.cookMl)}, {text(cup.cookG, 'mass')}
+              {count > 1 && ' each'}
+            </span>
+            <Why
+              reason={{
+                inputs: cup.molds.map((row): [string, string] => [
+                  molds.find((mold) => mold.id === row.id)?.name ?? '',
+                  `${text(row.shotMl, 'volume')} a shot${row.loads ? `, ${row.loads} loads` : ''}`,
+                ]),
+                formula: `Shots × (cavities + sprue + runner, with ${100 * CUP_DEFAULTS.feedFraction} % feed) + ${text(CUP_DEFAULTS.deadMl, 'volume')} left in the injector a load + ${text(CUP_DEFAULTS.cupFilmMl, 'volume')} film in the cup. A glass of ${text(workshop.glassMl, 'volume')} takes ${text(usableMl(workshop.glassMl), 'volume')}: the rest is for froth.`,
+                grounds: [
+                  'Feed, dead volume, film and room for froth are defaults; the balance of each cup shows what is really lost.',
+                ],
+              }}
+            />
+          </p>
+        </div>
+      ))}
+      <p>
+        for <b className="figure">{batch.baits}</b> baits;{' '}
+        <b className="figure">
+          {text(
+            batch.cups.reduce((sum, cup) => sum + cup.returnMl, 0),
+            'volume',
+          )}
+        </b>{' '}
+        comes back as sprue
+        {several && (
+          <>
+            ; <b className="figure">{text(batch.cookG, 'mass')}</b> in all
+          </>
+        )}
+      </p>
     </>
   );
 }

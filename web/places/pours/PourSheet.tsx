@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams, useSearchParams } from 'react-router';
 import type { Pour } from '../../../contract/pours.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
+import { PLACES } from '../../../core/plan/layers.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { countGrades } from '../../../core/yield/grades.ts';
@@ -31,7 +32,8 @@ export function PourSheet() {
   const { text } = useTaste();
   if (isGone(error, pour)) return <Missing error={error} back="All pours" backTo="/pours" />;
   if (!pour) return <Waiting />;
-  const closing = !pour.closedAt && (search.has('close') || pour.shots.length > 0);
+  // Its molds are another cup's: it is weighed with that one.
+  const closing = !pour.closedAt && pour.leadId === null && (search.has('close') || pour.shots.length > 0);
   return (
     <Page
       title={
@@ -45,7 +47,17 @@ export function PourSheet() {
       tab={`${pour.code} ${pour.recipeName}`}
       under={
         <>
-          {dateText(pour.laidOutAt)}, {timeText(pour.laidOutAt)}. Recipe{' '}
+          {dateText(pour.laidOutAt)}, {timeText(pour.laidOutAt)}.{' '}
+          {pour.layers.length > 1 && (
+            <>
+              For{' '}
+              <Link to={`/colours/${pour.colourwayId}`} className="link">
+                {pour.colourwayName}
+              </Link>
+              .{' '}
+            </>
+          )}
+          Recipe{' '}
           <Link to={`/colours/${pour.recipeId}`} className="link">
             {pour.recipeName} v{pour.recipeRevision}
           </Link>
@@ -64,7 +76,7 @@ export function PourSheet() {
           <button type="button" className="btn btn-line" onClick={() => window.print()}>
             Print the sheet
           </button>
-          {pour.shots.length === 0 && !pour.balance && <PutAway pour={pour} />}
+          {pour.shots.length === 0 && pour.lent.shots === 0 && !pour.balance && <PutAway pour={pour} />}
           {!pour.closedAt && (
             <Link to={`/pours/${pour.id}/bench`} className="btn btn-accent btn-lg">
               To the bench
@@ -78,11 +90,13 @@ export function PourSheet() {
       {pour.curedAt && pour.closedAt && <Hardness pour={pour} />}
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(320px,420px)] gap-12 print:grid-cols-1">
         <div className="flex flex-col gap-8">
+          <Set pour={pour} />
           <Parts pour={pour} />
           <section>
             <h2>
               Cook {text(pour.cookMl, 'volume')}, {cupsText(pour.cookMl)}, {text(pour.plan.cookG, 'mass')} of plastisol
-              {pour.plan.glasses > 1 && `, in ${pour.plan.glasses} glasses${pour.plan.perGlass ? '; into each' : ''}`}
+              {(pour.plan.glasses ?? 1) > 1 &&
+                `, in ${pour.plan.glasses} glasses${pour.plan.perGlass ? '; into each' : ''}`}
             </h2>
             <ul className="ruled border-y border-[var(--rule)] mt-2">
               {pour.plan.items.map((item, index) => {
@@ -207,13 +221,57 @@ function PutAway({ pour }: { pour: Pour }) {
   );
 }
 
+/** What a shot drew of this cup; one that it only leads drew nothing. */
+const partOf = (shot: Pour['shots'][number], pourId: string) =>
+  shot.parts.find((part) => part.pourId === pourId) ?? { doseSeq: 0, heatSeq: 0 };
+
+/** The cups of the same baits, and how much of each shot every one gives. */
+function Set({ pour }: { pour: Pour }) {
+  const { text } = useTaste();
+  if (pour.cups.length < 2) return null;
+  return (
+    <section>
+      <h2 className="mb-2">{pour.leadId === null ? 'Drawn from' : 'Drawn together, led by the first'}</h2>
+      <ul className="ruled border-y border-[var(--rule)]">
+        {pour.cups.map((cup) => (
+          <li key={cup.id} className="flex gap-3 py-2 items-center">
+            <span className="w-5 h-5 rounded-full border-2 border-[var(--ink)]" style={{ background: cup.hex }} />
+            <Link to={`/pours/${cup.id}`} className="link figure">
+              {cup.code}
+            </Link>
+            <b className="flex-1">
+              {cup.recipeName}
+              <span className="font-normal soft">
+                {' '}
+                {pour.layers.length > 1 &&
+                  cup.layers.map((layer) => PLACES[pour.layers[layer]?.place ?? 'whole']).join(', ')}
+              </span>
+            </b>
+            {pour.molds.map((mold) => (
+              <span key={mold.moldId} className="figure text-sm">
+                {text(
+                  cup.layers.reduce((sum, layer) => sum + (mold.layersMl[layer] ?? 0), 0),
+                  'volume',
+                )}{' '}
+                a shot
+              </span>
+            ))}
+            {cup.id === pour.id && <span className="soft text-sm">this one</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 /** Shots gathered by the state of the cup they were drawn from: each belongs to the recipe as it was at that moment. */
 function ShotsByCup({ pour }: { pour: Pour }) {
   const { text } = useTaste();
   if (pour.shots.length === 0) return null;
   const groups: { key: string; shots: Pour['shots'] }[] = [];
   for (const shot of pour.shots) {
-    const key = `${shot.doseSeq} ${shot.heatSeq}`;
+    const of = partOf(shot, pour.id);
+    const key = `${of.doseSeq} ${of.heatSeq}`;
     const last = groups.at(-1);
     if (last?.key === key) last.shots.push(shot);
     else groups.push({ key, shots: [shot] });
@@ -227,8 +285,8 @@ function ShotsByCup({ pour }: { pour: Pour }) {
         {groups.map(({ key, shots }) => {
           const [first, last] = [shots[0], shots.at(-1)];
           if (!first || !last) return null;
-          const totals = cupTotals(pour.doses, first.doseSeq);
-          const heats = pour.heats.filter((heat) => heat.seq <= first.heatSeq);
+          const totals = cupTotals(pour.doses, partOf(first, pour.id).doseSeq);
+          const heats = pour.heats.filter((heat) => heat.seq <= partOf(first, pour.id).heatSeq);
           const fired = heats.filter((heat) => heat.kind !== 'reading').length;
           const marks = shots.flatMap((shot) => shot.marks);
           return (

@@ -46,6 +46,9 @@ export function Pours() {
           <span className="flex-1">
             <span className="text-xl font-bold block">
               {pour.recipeName} <span className="figure text-base soft">{pour.code}</span>
+              {pour.colourwayName !== pour.recipeName && (
+                <span className="text-base font-normal"> for {pour.colourwayName}</span>
+              )}
             </span>
             {pour.startedAt
               ? `${pour.shots} shots drawn, ${gradesText(pour)} so far`
@@ -86,7 +89,13 @@ export function Pours() {
                     {pour.code}
                   </Link>
                 </td>
-                <td className="font-bold">{pour.recipeName}</td>
+                <td className="font-bold">
+                  {pour.colourwayName === pour.recipeName
+                    ? pour.recipeName
+                    : pour.leadId === null
+                      ? pour.colourwayName
+                      : `${pour.colourwayName}, ${pour.recipeName}`}
+                </td>
                 <td className="hidden sm:table-cell">{pour.baits}</td>
                 <td className="figure text-right hidden md:table-cell">{text(pour.cookMl, 'volume')}</td>
                 <td className="figure text-right hidden sm:table-cell">

@@ -4,8 +4,8 @@ import type { Material } from '../../../contract/materials.ts';
 import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
-import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { goes } from '../../../core/plan/layers.ts';
+import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { nextOf } from '../../../core/process/next.ts';
 import type { Graded } from '../../../core/yield/grades.ts';
 import { useNow } from '../../api/now.ts';
@@ -127,9 +127,7 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
   };
   /** What a mold takes next: what is begun in it, or a new shot. */
   const drawInto = (mold: PourMold) => {
-    const into = cup.shots.find(
-      (shot) => shot.moldId === mold.moldId && shot.gone < goes(lead.pour.layers).length,
-    );
+    const into = cup.shots.find((shot) => shot.moldId === mold.moldId && shot.gone < goes(lead.pour.layers).length);
     draw({ mold, go: into?.gone ?? 0, into });
   };
   const act = () => {
@@ -155,7 +153,8 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
     next,
     nowMs,
     // Of what is next, where that is about this cup's heat; else what all molds share.
-    window: 'window' in next && (next.do !== 'heat' || (next.cup ?? pour.id) === pour.id) ? next.window : windowOf(inHand),
+    window:
+      'window' in next && (next.do !== 'heat' || (next.cup ?? pour.id) === pour.id) ? next.window : windowOf(inHand),
     lastAct: [...folded.heats, ...cup.shots].reduce<Heat | Shot | undefined>(
       (latest, row) => (latest && latest.at > row.at ? latest : row),
       undefined,

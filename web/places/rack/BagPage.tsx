@@ -59,14 +59,19 @@ export function BagPage() {
       <div className="flex gap-x-10 gap-y-6 items-start flex-wrap">
         <div
           className="border-4 rounded-lg p-4 sm:p-5 flex gap-4 sm:gap-5 bg-white text-black print-plain max-w-full"
-          style={{ borderColor: bag.hex }}
+          style={{ borderColor: bag.contents[0]?.hex }}
         >
           <Code code={bag.code} />
           <div className="flex flex-col gap-1 w-56 min-w-0">
-            <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">
-              {bag.baitName}
-            </span>
-            <span className="text-xl">{bag.colourwayName}</span>
+            {bag.contents.map((row) => (
+              <span key={`${row.baitId} ${row.colourwayId}`} className="flex flex-col">
+                <span className="font-[family-name:var(--font-display)] text-2xl font-bold leading-tight">
+                  {row.baitName}
+                </span>
+                <span className="text-xl">{row.colourwayName}</span>
+                {bag.contents.length > 1 && <span className="figure text-xl">{row.baits}</span>}
+              </span>
+            ))}
             <span className="figure text-3xl mt-2">{bag.baits}</span>
             <span className="figure text-2xl mt-auto">{bag.code}</span>
           </div>

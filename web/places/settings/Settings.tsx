@@ -185,11 +185,11 @@ const workshopOf = ({ currency, ...workshop }: Omit<Workshop, 'version'>) => ({
 });
 
 function WorkshopForm({ workshop }: { workshop: Workshop }) {
-  const { version, name, currency, roomC, glassMl, dropsPerMl, remeltHeats } = workshop;
+  const { version, name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH } = workshop;
   const sheet = useSheet({
     schema: workshopBody,
     keep: 'workshop',
-    seen: { name, currency, roomC, glassMl, dropsPerMl, remeltHeats },
+    seen: { name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH },
     body: workshopOf,
   });
   const save = useWrite<Workshop>(
@@ -207,6 +207,7 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <FigureIn at="roomC" hint="rubber is timed at this" isDefault={asGiven} />
           <FigureIn at="glassMl" hint="leave room for froth" isDefault={asGiven} />
           <FigureIn at="dropsPerMl" hint="weigh twenty drops: 20 ÷ grams" isDefault={asGiven} />
+          <FigureIn at="eveningH" hint="what is more is another evening" isDefault={asGiven} />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />
         </div>
         <Send className="" onlyChanged>

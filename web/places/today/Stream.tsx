@@ -61,7 +61,8 @@ function Cups({ today, cups }: { today: Today; cups: Cups }) {
         <div key={cup.colourwayId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.colourwayId}`}>
           <Glass
             hex={cup.hex}
-            {...inGlasses(cup.cookMl, workshop.glassMl)}
+            glasses={cup.tonight?.glasses ?? 1}
+            fill={Math.min(1, cup.cookMl / cup.evenings / (cup.tonight?.glasses ?? 1) / workshop.glassMl)}
             widthPx={72}
             label={`${cup.colourwayName}, ${text(cup.cookMl, 'volume')}`}
           />
@@ -70,7 +71,10 @@ function Cups({ today, cups }: { today: Today; cups: Cups }) {
               {cup.colourwayName}
             </Link>
             <span className="figure block">{cupsText(cup.cookMl)}</span>
-            <span className="figure text-sm soft">{text(cup.cookMl, 'volume')}</span>
+            <span className="figure text-sm soft">
+              {text(cup.cookMl, 'volume')}
+              {cup.evenings > 1 && `, ${cup.evenings} evenings`}
+            </span>
           </span>
         </div>
       ))}

@@ -75,7 +75,7 @@ function NextStep({ today }: { today: Today }) {
             type="button"
             className={`btn btn-lg ${index === 0 ? 'btn-primary' : 'btn-line'}`}
             disabled={layOut.isPending}
-            onClick={() => layOut.mutate(cup)}
+            onClick={() => layOut.mutate({ colourwayId: cup.colourwayId, ...(cup.tonight ?? cup) })}
           >
             Lay out {cup.colourwayName}
           </button>

@@ -1,6 +1,7 @@
 import { lazy, Suspense } from 'react';
 import { kindOf, wordFor } from '../../../core/fields.ts';
 import type { PlanInput, SiliconePlan } from '../../../core/mold/silicone.ts';
+import { usableMl } from '../../../core/plan/glasses.ts';
 import { inGlasses } from '../../../core/plastisol/batch.ts';
 import type { ScaledItem } from '../../../core/plastisol/recipe.ts';
 import { cupsText, durationText } from '../../../core/units/show.ts';
@@ -133,7 +134,7 @@ function Drawn({ name, input, output }: { name: string; input: Values; output: V
     );
   }
   if (typeof output.cookMl === 'number') {
-    const { glasses, fill } = inGlasses(output.cookMl, workshop.glassMl);
+    const { glasses, fill } = inGlasses(output.cookMl, usableMl(workshop.glassMl));
     return (
       <div className="flex gap-5 items-end">
         <Glass hex="#7d9a55" fill={fill} glasses={glasses} label={text(output.cookMl, 'volume')} />

@@ -1,0 +1,112 @@
+import { Link } from 'react-router';
+import type { Colourway, Layer } from '../../../contract/colourways.ts';
+import { JOINS, PLACES } from '../../../core/plan/layers.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { dateText } from '../../parts/dates.ts';
+import { LayerSection } from '../../parts/LayerSection.tsx';
+import { Page } from '../../parts/Page.tsx';
+import { Photos } from '../../parts/Photos.tsx';
+import { PutAway } from '../../parts/PutAway.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+
+/** How much of a bait a layer is, as it was written. */
+function useAmount() {
+  const { text } = useTaste();
+  return ({ measure, amount }: Layer) =>
+    measure === 'rest' || amount === null
+      ? 'the rest'
+      : measure === 'share'
+        ? `${Number((amount * 100).toFixed(1))} % of the bait`
+        : `${text(amount, 'volume')} in each bait`;
+}
+
+/** A colour of several melts: cut across, layer by layer, with how each comes to hold on the one before. */
+export function LayeredPage({ colour }: { colour: Colourway }) {
+  const amount = useAmount();
+  const older = colour.revisions.slice(1);
+  return (
+    <Page
+      title={
+        <span className="flex items-center gap-5">
+          <LayerSection layers={colour.layers} sizePx={92} name={colour.name} />
+          <span>
+            {colour.name} <span className="figure text-xl soft">v{colour.revision.number}</span>
+          </span>
+        </span>
+      }
+      tab={colour.name}
+      under={`${colour.layers.length} layers. v${colour.revision.number}: “${colour.revision.reason}”.${colour.baits > 0 ? ` ${colour.baits} on the rack.` : ''}`}
+      actions={
+        <>
+          <button type="button" className="btn btn-line" onClick={() => window.print()}>
+            Print the card
+          </button>
+          <Link to={`/colours/${colour.id}/layers`} className="btn btn-line">
+            Change it
+          </Link>
+          <PutAway kind="colourways" row={colour} />
+          <Link to={`/pours/new?colour=${colour.id}`} className="btn btn-accent">
+            Pour it
+          </Link>
+        </>
+      }
+    >
+      <div className="grid grid-cols-1 md:grid-cols-[300px_minmax(0,1fr)] gap-12">
+        <LayerSection layers={colour.layers} sizePx={280} name={colour.name} />
+        <section>
+          <h2 className="mb-2">As it goes in</h2>
+          <ol className="ruled border-y border-[var(--rule)]">
+            {colour.layers.map((layer, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a layer is its place in the list
+              <li key={i} className="grid grid-cols-[28px_110px_1fr] gap-4 py-3 items-start">
+                <span className="w-6 h-6 rounded-full border-2 border-[var(--ink)]" style={{ background: layer.hex }} />
+                <b>{PLACES[layer.place]}</b>
+                <span>
+                  <Link to={`/colours/${layer.recipeId}`} className="link font-bold">
+                    {layer.recipeName}
+                  </Link>
+                  , {amount(layer)}
+                  {layer.joins && <span className="block soft">{JOINS[layer.joins]}</span>}
+                  {layer.wanted && (
+                    <span className="block soft">
+                      hardness {layer.wanted.value} on the {layer.wanted.scale} scale
+                    </span>
+                  )}
+                </span>
+              </li>
+            ))}
+          </ol>
+          {colour.notes && <p className="mt-3">{colour.notes}</p>}
+          <div className="mt-6 max-w-2xl">
+            <Caution about={['hot']} />
+          </div>
+        </section>
+      </div>
+      <div className="grid grid-cols-1 md:grid-cols-2 gap-12">
+        <section>
+          <h2 className="mb-2">Pours of it</h2>
+          {colour.pourList.length === 0 && <p className="soft">None yet.</p>}
+          {colour.pourList.map((pour) => (
+            <Link key={pour.id} to={`/pours/${pour.id}`} className="flex gap-4 py-1.5 row-hover">
+              <span className="figure">{pour.code}</span>
+              <span className="flex-1">{dateText(pour.at)}</span>
+              <span className="figure">{pour.sell} to sell</span>
+            </Link>
+          ))}
+        </section>
+        {older.length > 0 && (
+          <section>
+            <h2 className="mb-2">Before</h2>
+            {older.map((one) => (
+              <p key={one.id} className="py-1">
+                <b>v{one.number}</b> “{one.reason}”, {dateText(one.createdAt)}:{' '}
+                {one.layers.map((layer) => `${PLACES[layer.place]} ${layer.recipeName}, ${amount(layer)}`).join('; ')}
+              </p>
+            ))}
+          </section>
+        )}
+      </div>
+      <Photos aboutType="colourway" aboutId={colour.id} />
+    </Page>
+  );
+}

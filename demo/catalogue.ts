@@ -231,6 +231,36 @@ export const RECIPES: { name: string; hex: string; items: [material: string, amo
   },
 ];
 
+type Layer = [
+  place: string,
+  melt: string,
+  much: { shareFraction: number } | { eachMl: number } | null,
+  joins: string | null,
+];
+
+/** Colours of several melts: what goes in first stands first. */
+export const LAYERED: { name: string; hex: string; notes: string; layers: Layer[] }[] = [
+  {
+    name: 'Gannet Coat',
+    hex: '#4d6f86',
+    notes: 'Belly first, the mold on its back; warm the halves before closing.',
+    layers: [
+      ['belly', 'Ebb Glass', { shareFraction: 0.35 }, null],
+      ['side', 'Lantern', { eachMl: 2 }, 'melted'],
+      ['back', 'Night Ferry', null, 'melted'],
+    ],
+  },
+  {
+    name: 'Night Tide',
+    hex: '#3c4f77',
+    notes: 'Two cups at one heat, both injectors warm.',
+    layers: [
+      ['belly', 'Ebb Glass', { shareFraction: 0.5 }, null],
+      ['back', 'Night Ferry', null, 'together'],
+    ],
+  },
+];
+
 export const CUSTOMERS = [
   ['Quayside Chandlery', 'the shop on the quay, open till six'],
   ['Ellary Kayak Hire', 'slipway hut'],

@@ -1,9 +1,11 @@
 import type { Bin } from '../contract/bins.ts';
 import type { Part, Plastics } from '../contract/blend.ts';
+import type { Colourway } from '../contract/colourways.ts';
 import type { Page } from '../contract/fields.ts';
 import type { Material } from '../contract/materials.ts';
 import type { Order } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
+import { goes } from '../core/plan/layers.ts';
 import { doseOf } from '../core/plastisol/recipe.ts';
 import { type Grade, type Reason, TRIMMED } from '../core/yield/grades.ts';
 import { NEW_LOT_G } from './catalogue.ts';
@@ -55,6 +57,36 @@ const SECONDS: Reason[] = ['bubble', 'bent', 'colour', 'dent', 'ripple'];
 
 const MINUTES_A_SHOT = 2.6;
 
+/** Draws one shot go by go, each part named by what is in its cup. */
+async function drawShot(maker: DemoMaker, pour: Pour, moldId: string): Promise<Pour> {
+  let [drawn, shotId] = [pour, ''];
+  for (const [n, layers] of goes(pour.layers).entries()) {
+    const cups = await Promise.all(
+      pour.cups
+        .filter((cup) => cup.layers.some((layer) => layers.includes(layer)))
+        .map((cup) => maker.get<Pour>(`/pours/${cup.id}`)),
+    );
+    const parts = layers.flatMap((layer) =>
+      cups
+        .filter(({ id }) => pour.cups.find((cup) => cup.id === id)?.layers.includes(layer))
+        .map(({ id, doses, heats }) => ({
+          layer,
+          pourId: id,
+          lastDose: doses.at(-1)?.id ?? null,
+          lastHeat: heats.at(-1)?.id ?? null,
+        })),
+    );
+    if (n === 0) drawn = await maker.post<Pour>(`/pours/${pour.id}/shots`, { moldId, parts });
+    else {
+      // Cold first; then its surface is melted and the next goes on.
+      maker.waits(3);
+      drawn = await maker.post<Pour>(`/pours/${pour.id}/shots/${shotId}/parts`, { parts });
+    }
+    shotId = drawn.shots.at(-1)?.id ?? '';
+  }
+  return drawn;
+}
+
 /** Cooks, doses, draws and marks; stops after `most` shots where a cup is to be left half-way. */
 export async function pourCup(
   maker: DemoMaker,
@@ -67,23 +99,34 @@ export async function pourCup(
   const high = pour.molds.some((mold) => mold.fill === 'dip') ? 159 : 176;
   const low = high === 159 ? 150 : 165;
   let c = random.around(high, 2);
-  const plainFirst = random.chance(0.12);
-  await maker.post(`${base}/heats`, { kind: 'cook', c: Math.round(c) });
-  maker.waits(1);
-  if (!plainFirst) await doseAsWritten(maker, pour);
+  const plainFirst = pour.cups.length === 1 && random.chance(0.12);
+  for (const cup of pour.cups) {
+    await maker.post(`/pours/${cup.id}/heats`, { kind: 'cook', c: Math.round(c) });
+    maker.waits(1);
+    if (!plainFirst) await doseAsWritten(maker, await maker.get<Pour>(`/pours/${cup.id}`));
+  }
   let drawn = 0;
   for (const mold of pour.molds) {
     for (let n = 0; n < mold.shots && drawn < most; n++) {
       c -= random.between(0.9, 1.7) * MINUTES_A_SHOT * 0.8;
       if (c < low + 1) {
         c = random.around(high - 1, 2);
-        await maker.post(`${base}/heats`, { kind: 'reheat', c: Math.round(c) });
+        for (const cup of pour.cups) await maker.post(`/pours/${cup.id}/heats`, { kind: 'reheat', c: Math.round(c) });
       } else if (drawn % 3 === 2) await maker.post(`${base}/heats`, { kind: 'reading', c: Math.round(c) });
-      const after = await maker.post<Pour>(`${base}/shots`, { moldId: mold.moldId });
+      const after = await drawShot(maker, pour, mold.moldId);
+      const shot = after.shots.at(-1);
       if (plainFirst && drawn === 0) await doseAsWritten(maker, pour);
+      // A layer that bled or slipped is lifted out and poured again.
+      if (shot && pour.layers.length > 1 && random.chance(0.12))
+        await maker.post(`${base}/shots/${shot.id}/redone`, {
+          layer: pour.layers.length - 1,
+          cavity: 1,
+          pourId: pour.cups.at(-1)?.id,
+          minutes: 5,
+          reason: 'bleed',
+        });
       drawn += 1;
       maker.waits(random.between(MINUTES_A_SHOT * 0.7, MINUTES_A_SHOT * 1.3));
-      const shot = after.shots.at(-1);
       if (shot && drawn < most)
         await maker.post(`${base}/shots/${shot.id}/marks`, { marks: marksFor(pour, mold.moldId, random, mood) });
     }
@@ -118,30 +161,37 @@ export async function blendCup(maker: DemoMaker, pour: Pour, random: Random): Pr
   return maker.get<Pour>(`/pours/${pour.id}`);
 }
 
+const inCupG = (pour: Pour, random: Random) =>
+  pour.parts.length > 0
+    ? pour.parts.reduce((sum, part) => sum + (part.weighedG ?? part.plannedG), 0) + pour.dosed.g
+    : pour.plan.cookG * random.between(1.0, 1.03);
+
 /** Weighs what came out; the grams add up to what was cooked less a little that nobody can account for. */
 export async function closeCup(maker: DemoMaker, id: string, random: Random): Promise<Pour> {
   const pour = await maker.get<Pour>(`/pours/${id}`);
-  const molds = await Promise.all(pour.molds.map((mold) => maker.get<{ cavityMl: number }>(`/molds/${mold.moldId}`)));
   const grams = (...grades: Grade[]) =>
     pour.shots.reduce((sum, shot) => {
-      const at = pour.molds.findIndex((mold) => mold.moldId === shot.moldId);
-      const ml = molds[at]?.cavityMl ?? 0;
+      const mold = pour.molds.find((row) => row.moldId === shot.moldId);
+      const ml = (mold?.cavityLayersMl ?? []).reduce((total, one) => total + one, 0);
       return sum + shot.marks.filter(({ grade }) => grade !== 'unmarked' && grades.includes(grade)).length * ml * 1.02;
     }, 0);
-  const inCup = pour.parts.reduce((sum, part) => sum + (part.weighedG ?? part.plannedG), 0);
-  const cookedG = pour.parts.length > 0 ? inCup + pour.dosed.g : pour.plan.cookG * random.between(1.0, 1.03);
-  const [goodG, rejectG] = [grams('sell', 'own'), grams('remelt')];
-  const restG = Math.max(0, cookedG - goodG - rejectG);
-  const residueG = Math.min(restG * 0.4, random.between(5, 11));
-  const returnedG = (restG - residueG) * random.between(0.72, 0.94);
+  const cups = await Promise.all(pour.cups.map((cup) => maker.get<Pour>(`/pours/${cup.id}`)));
   const tenth = (g: number) => Math.floor(g * 10) / 10;
+  const cooked = cups.map((cup) => Math.ceil(inCupG(cup, random) * 10) / 10);
+  const all = cooked.reduce((sum, g) => sum + g, 0);
+  const [goodG, rejectG] = [tenth(grams('sell', 'own')), tenth(grams('remelt'))];
+  const rest = Math.max(0, all - goodG - rejectG);
+  const [own, ...others] = cooked.map((cookedG) => {
+    const mine = (rest * cookedG) / all;
+    const residueG = tenth(Math.min(mine * 0.4, random.between(5, 11)));
+    return { cookedG, residueG, returnedG: tenth((mine - residueG) * random.between(0.72, 0.94)) };
+  });
   maker.waits(10);
   return maker.post<Pour>(`/pours/${id}/close`, {
-    cookedG: Math.ceil(cookedG * 10) / 10,
-    goodG: tenth(goodG),
-    rejectG: tenth(rejectG),
-    returnedG: tenth(returnedG),
-    residueG: tenth(residueG),
+    ...own,
+    goodG,
+    rejectG,
+    others: others.map((other, i) => ({ pourId: cups[i + 1]?.id, ...other })),
   });
 }
 
@@ -167,22 +217,27 @@ export async function pourFor(
   const closed: Pour[] = [];
   for (const cup of order.need.cups.slice(0, mostCups)) {
     if (cup.molds.length === 0) continue;
-    for (const item of (
-      await maker.get<{ revision: { items: { materialName: string }[] } }>(`/recipes/${cup.colourwayId}`)
-    ).revision.items)
-      await restock(maker, shelf, item.materialName);
+    const { layers } = await maker.get<Colourway>(`/colourways/${cup.colourwayId}`);
+    for (const { recipeName } of layers)
+      for (const { materialName } of shelf.recipes.get(recipeName)?.revision.items ?? [])
+        await restock(maker, shelf, materialName);
     await restock(maker, shelf, 'Soft 22');
-    const pour = await maker.post<Pour>('/pours', {
+    const { molds, orderLines } = cup.tonight ?? cup;
+    const laidOut = await maker.post<Pour>('/pours', {
       colourwayId: cup.colourwayId,
       makerId: random.pick(shelf.makers).id,
-      molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots: shots + (random.chance(0.35) ? 1 : 0) })),
-      orderLines: cup.orderLines,
+      molds: molds.map(({ moldId, shots }) => ({ moldId, shots: shots + (random.chance(0.35) ? 1 : 0) })),
+      orderLines,
     });
     await restock(maker, shelf, 'Firm 58');
-    maker.waits(8);
-    await pourCup(maker, await blendCup(maker, pour, random), random, mood);
-    closed.push(await closeCup(maker, pour.id, random));
-    maker.waits(8);
+    for (const { id } of laidOut.evening.cups.filter((one) => one.leadId === null && one.closedAt === null)) {
+      const pour = await maker.get<Pour>(`/pours/${id}`);
+      for (const one of pour.cups) await blendCup(maker, await maker.get<Pour>(`/pours/${one.id}`), random);
+      maker.waits(8);
+      await pourCup(maker, await maker.get<Pour>(`/pours/${id}`), random, mood);
+      closed.push(await closeCup(maker, id, random));
+      maker.waits(8);
+    }
   }
   return closed;
 }

@@ -46,7 +46,9 @@ function wishes(random: Random, customer: string): Wish[] {
     ];
   const lines: Wish[] = [];
   for (let n = random.whole(1, 3); n > 0; n--) {
-    const wish: Wish = [random.whole(2, 5), random.pick(baits), random.pick(colours)];
+    const bait = random.pick(baits);
+    // The big one is poured in layers, as it always was.
+    const wish: Wish = [random.whole(2, 5), bait, bait === 'Gannet 160' ? 'Gannet Coat' : random.pick(colours)];
     if (!lines.some(([, bait, colour]) => bait === wish[1] && colour === wish[2])) lines.push(wish);
   }
   return lines;
@@ -67,7 +69,7 @@ function takeOrder(
     lines: lines.map(([packs, bait, colour]) => ({
       packs,
       baitId: shelf.baits.get(bait)?.id,
-      colourwayId: shelf.recipes.get(colour)?.id,
+      colourwayId: shelf.colourways.get(colour),
       perPack: shelf.baits.get(bait)?.packCount,
     })),
   });
@@ -219,7 +221,7 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
     addDays(now, 13),
     [
       [6, 'Prawnlet 55', 'Sea Pink'],
-      [4, 'Sandlance 110', 'Ebb Glass'],
+      [4, 'Sandlance 110', 'Night Tide'],
     ],
     'beginners’ sets',
   );
@@ -245,11 +247,12 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
   const order = await maker.get<Order>(`/orders/${quay.id}`);
   const cup = order.need.cups[0];
   if (!cup) throw new Error('The demo’s first order was to be short.');
+  const { molds, orderLines } = cup.tonight ?? cup;
   const pour = await maker.post<Pour>('/pours', {
     colourwayId: cup.colourwayId,
     makerId: shelf.makers[0]?.id,
-    molds: cup.molds.map(({ moldId, shots }) => ({ moldId, shots })),
-    orderLines: cup.orderLines,
+    molds: molds.map(({ moldId, shots }) => ({ moldId, shots })),
+    orderLines,
   });
   maker.now = subMinutes(now, 16);
   await pourCup(maker, await blendCup(maker, pour, random), random, USUAL, 4);

@@ -1,3 +1,4 @@
+import type { Colourway } from '../contract/colourways.ts';
 import type { Master } from '../contract/masters.ts';
 import type { Material } from '../contract/materials.ts';
 import type { Mold } from '../contract/molds.ts';
@@ -7,7 +8,7 @@ import type { Bait, Maker, Workshop } from '../contract/workshop.ts';
 import type { ShapeSpec, Station } from '../core/shape/spec.ts';
 import { startFor } from '../core/shape/starts.ts';
 import { ML_PER_CUP } from '../core/units/convert.ts';
-import { CUSTOMERS, DENSITY, MASTERS, MATERIALS, NEW_LOT_G, RECIPES } from './catalogue.ts';
+import { CUSTOMERS, DENSITY, LAYERED, MASTERS, MATERIALS, NEW_LOT_G, RECIPES } from './catalogue.ts';
 import type { DemoMaker } from './maker.ts';
 
 export interface Shelf {
@@ -17,6 +18,8 @@ export interface Shelf {
   masters: Map<string, Master>;
   molds: Map<string, Mold>;
   recipes: Map<string, Recipe>;
+  /** What can be ordered, by name: each recipe, and what is layered of them. */
+  colourways: Map<string, string>;
   customers: Map<string, Customer>;
 }
 
@@ -244,6 +247,7 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
     masters: new Map(),
     molds: new Map(),
     recipes: new Map(),
+    colourways: new Map(),
     customers: new Map(),
   };
   await maker.call<Workshop>(
@@ -274,6 +278,22 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
       recipe.name,
       await maker.post<Recipe>('/recipes', { name: recipe.name, hex: recipe.hex, basisMl: ML_PER_CUP, items }),
     );
+  }
+  for (const [name, { id }] of shelf.recipes) shelf.colourways.set(name, id);
+  for (const { name, hex, notes, layers } of LAYERED) {
+    const made = await maker.post<Colourway>('/colourways', {
+      name,
+      hex,
+      notes,
+      layers: layers.map(([place, melt, much, joins]) => ({
+        place,
+        recipeId: shelf.recipes.get(melt)?.id,
+        measure: much === null ? 'rest' : 'eachMl' in much ? 'ml' : 'share',
+        ...much,
+        joins,
+      })),
+    });
+    shelf.colourways.set(name, made.id);
   }
   await addMolds(maker, shelf);
   for (const [name, contact] of CUSTOMERS)

@@ -49,7 +49,10 @@ const renamed = ({ good, bad, result, ...row }: Record<string, Value>) => ({
 });
 const BY_COLOURWAY = new Set(['order_line', 'stock_move', 'rack_level', 'bin']);
 /** A recipe is a colourway of one melt: what was ordered, racked and kept by it goes by the same id. */
-const byColourway = ({ recipe_id, ...row }: Record<string, Value>) => ({ ...row, colourway_id: recipe_id as Value });
+const byColourway = ({ recipe_id, ...row }: Record<string, Value>): Record<string, Value> => ({
+  ...row,
+  colourway_id: recipe_id as Value,
+});
 
 /** The rows as this program's schema has them: those of later migrations changed, all others as they were. */
 function carried(rows: Released['rows']): Released['rows'] {

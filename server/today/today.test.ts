@@ -70,8 +70,8 @@ describe('the sentence', () => {
     ['2026-03-07', 'Pour by Friday: it cures for a day.'],
   ])('due %s: %s', async (dueOn, act) => {
     await order(dueOn, 'Tideline');
-    // 24 good need 8 shots: (130 s of hands + 120 s of waiting) each, and 25 min to cook and clear up.
-    expect((await today()).act).toBe(`${act} About 1 h at the bench.`);
+    // 24 good need 7 shots: (130 s of hands + 120 s of waiting) each, and 25 min to cook and clear up.
+    expect((await today()).act).toBe(`${act} About 55 min at the bench.`);
   });
 
   test.each([

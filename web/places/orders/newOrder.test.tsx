@@ -25,7 +25,7 @@ const SANDLANCE = bait(1, 'Sandlance 110', { priceMinor: 450 });
 const PRAWN = bait(2, 'Prawnlet 60', { packCount: 12, priceMinor: 320 });
 const GETS = {
   '/api/baits': { items: [SANDLANCE, PRAWN, bait(3, 'Old Shad', { awayAt: '2026-01-01' })], nextCursor: null },
-  '/api/recipes': {
+  '/api/colourways': {
     items: [named(4, 'Slack Tide'), named(5, 'Ebb Glass'), named(6, 'Gone Green', '2026-01-01')],
     nextCursor: null,
   },
@@ -146,7 +146,7 @@ describe('an order is taken', () => {
 
 test.each([
   ['/api/baits', 'An order needs a bait.'],
-  ['/api/recipes', 'An order needs a colour.'],
+  ['/api/colourways', 'An order needs a colour.'],
 ])('without any of %s it says what is needed first', async (path, words) => {
   await open({ [path]: { items: [], nextCursor: null } });
   expect(page.text).toContain(words);

@@ -80,12 +80,18 @@ interface Props {
 /** The scale's figures at the end of a cup, and of the cups that the same baits were drawn from. */
 export function CloseForm(props: Props) {
   const { pour } = props;
-  const linked = useQuery({ ...queries.linked(pour.id), enabled: pour.balance === null });
+  // A cup that stands alone waits for no answer.
+  const several =
+    pour.balance === null &&
+    (pour.cups.length > 1 ||
+      pour.lent.shots > 0 ||
+      pour.shots.some((shot) => shot.parts.some((part) => part.pourId !== pour.id)));
+  const linked = useQuery({ ...queries.linked(pour.id), enabled: several });
   const others = useQueries({
     queries: (linked.data?.items ?? []).filter((cup) => cup.id !== pour.id).map((cup) => queries.pour(cup.id)),
   });
   const whole = others.flatMap((one) => (one.data ? [one.data] : []));
-  if (pour.balance === null && (!linked.data || whole.length < others.length)) return null;
+  if (several && (!linked.data || whole.length < others.length)) return null;
   return <Weighing {...props} others={whole} />;
 }
 

@@ -33,6 +33,8 @@ const POUR = {
   hex: '#4f8796',
   cookMl: 300,
   closedAt: null,
+  layers: [{ place: 'whole', joins: null, recipeId: 'r' }],
+  cups: [{ id: 'p1', layers: [0] }],
   plan: {
     items: [
       item('blue', { amount: 24, unit: 'drop', drops: 24, ml: 1.2 }),
@@ -61,8 +63,8 @@ const POUR = {
       seq: 3,
       id: 's1',
       moldId: 'm1',
-      doseSeq: 1,
-      heatSeq: 2,
+      parts: [{ layer: 0, pourId: 'p1', doseSeq: 1, heatSeq: 2, ml: 45, at: minutesAgo(5) }],
+      redone: [],
       at: minutesAgo(5),
       marks: [{ cavity: 2, grade: 'remelt', reason: 'bubble' }],
     },
@@ -72,7 +74,7 @@ const POUR = {
 let at: AtTheCup;
 let page: Page;
 function Bench({ pour }: { pour: Pour }) {
-  at = useAtTheCup(pour, [{ id: 'blue', name: 'blue' }] as Material[]);
+  at = useAtTheCup([pour], [{ id: 'blue', name: 'blue' }] as Material[]);
   return <AskedAtTheCup at={at} />;
 }
 
@@ -101,15 +103,17 @@ const tapped = () =>
 describe('what is tapped at the cup', () => {
   test('a shot is drawn at once where a temperature was read', async () => {
     await open();
-    await page.does(() => at.draw(at.cup.molds[1] as never));
-    expect(tapped()).toEqual([['/pours/p1/shots', { moldId: 'm2' }]]);
+    await page.does(() => at.drawInto(at.cup.molds[1] as never));
+    expect(tapped()).toEqual([
+      ['/pours/p1/shots', { moldId: 'm2', parts: [{ layer: 0, pourId: 'p1', lastDose: 'd1', lastHeat: 'h1' }] }],
+    ]);
     expect(at.cup.shots.map((shot) => shot.moldId)).toEqual(['m1', 'm2']);
   });
 
   test('without a reading it asks first, and either answer is kept', async () => {
     await open({ heats: [] });
-    await page.does(() => at.draw(at.cup.molds[0] as never));
-    expect([tapped(), at.unread?.moldId]).toEqual([[], 'm1']);
+    await page.does(() => at.drawInto(at.cup.molds[0] as never));
+    expect([tapped(), at.unread?.mold.moldId]).toEqual([[], 'm1']);
   });
 
   test('the rest is good: all but the cavity that was marked', async () => {

@@ -10,11 +10,14 @@ const mark = (cavity: number, grade: 'sell' | 'own' | 'remelt') => ({ cavity, gr
 const shot = (id: string, ...grades: ('sell' | 'own' | 'remelt')[]) => ({
   id,
   moldId: 'm',
+  parts: [{ layer: 0, pourId: 'p1' }],
   marks: grades.map((grade, i) => mark(i + 1, grade)),
 });
 const POUR = {
   id: 'p1',
   code: 'P1',
+  cups: [{ id: 'p1' }],
+  lent: { shots: 0, ml: 0 },
   wanted: { scale: '00', value: 34 },
   curedAt: '2026-03-03T18:00:00Z',
   hardness: [],

@@ -11,6 +11,7 @@ const at = '2026-03-02T19:00:00Z';
 const pour = {
   id: 'p',
   ledgerId: 'l',
+  layers: [{ place: 'whole', joins: null }],
   doses: [
     {
       seq: 7,
@@ -26,7 +27,15 @@ const pour = {
   heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
   molds: [{ moldId: 'm', opensAt: null, opens: { waitS: [84, 120], basis: 'heat' } }],
   shots: [
-    { seq: 4, id: 's1', moldId: 'm', doseSeq: 7, heatSeq: 3, at, marks: [{ cavity: 1, grade: 'sell', reason: null }] },
+    {
+      seq: 4,
+      id: 's1',
+      moldId: 'm',
+      parts: [{ layer: 0, pourId: 'p', doseSeq: 7, heatSeq: 3, ml: 45, at }],
+      redone: [],
+      at,
+      marks: [{ cavity: 1, grade: 'sell', reason: null }],
+    },
   ],
 } as unknown as Pour;
 
@@ -54,7 +63,7 @@ describe('taps on their way are shown as if they had arrived', () => {
       tap('/pours/p/shots', { id: 's2', moldId: 'm' }),
     );
     expect(cupTotals(folded.doses)).toEqual([{ materialId: 'blue', unit: 'drop', amount: 15 }]);
-    expect(folded.shots[1]).toMatchObject({ id: 's2', doseSeq: 8, heatSeq: 3, marks: [] });
+    expect(folded.shots[1]).toMatchObject({ id: 's2', parts: [{ doseSeq: 8, heatSeq: 3 }], marks: [] });
     expect(folded.doses[1]?.materialName).toBe('Harbour Blue liquid');
   });
 

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
 import { afterEach, describe, expect, test } from 'vitest';
-import type { PourMold } from '../../../contract/pours.ts';
+import type { PourLayer, PourMold, Shot } from '../../../contract/pours.ts';
 import { REASON_IDS } from '../../../core/yield/grades.ts';
 import { reasonWords } from '../../parts/grades.ts';
 import { Page } from '../../testing/page.tsx';
@@ -8,12 +8,28 @@ import { GradeDialog } from './GradeDialog.tsx';
 
 let page: Page;
 let marked: unknown[];
+let redone: number[];
 afterEach(() => page.close());
-const open = async (fill: PourMold['fill'] = 'injection') => {
+const layer = (place: PourLayer['place']) => ({ place }) as PourLayer;
+const open = async (fill: PourMold['fill'] = 'injection', layers = [layer('whole')], there = layers.length) => {
   marked = [];
+  redone = [];
   const mold = { moldId: 'm', name: 'Sandlance × 4', kind: 'aluminium', fill } as PourMold;
+  const shot = {
+    parts: layers.slice(0, there).map((_, n) => ({ layer: n })),
+    redone: [
+      { layer: 0, cavity: 3 },
+      { layer: 1, cavity: 2 },
+    ],
+  } as unknown as Shot;
   page = await Page.open(
-    <GradeDialog at={{ cavity: 3, mold }} onClose={() => undefined} onMark={(...mark) => marked.push(mark)} />,
+    <GradeDialog
+      at={{ cavity: 3, mold, shot }}
+      layers={layers}
+      onClose={() => undefined}
+      onMark={(...mark) => marked.push(mark)}
+      onRedo={(which) => redone.push(which)}
+    />,
   );
 };
 
@@ -30,6 +46,14 @@ describe('what becomes of a bait, in one tap or two', () => {
     await open();
     for (const words of taps) await page.press(words);
     expect(marked).toEqual([mark]);
+  });
+
+  test('a layer that was lifted out is poured again, and no grade is asked before the last is in', async () => {
+    await open('open-pour', [layer('belly'), layer('back')], 1);
+    expect([page.text.includes('belly again (1 so far)'), page.text.includes('back again')]).toEqual([true, false]);
+    expect([page.text.includes('when all layers are in'), page.text.includes('To sell')]).toEqual([true, false]);
+    await page.press('belly again (1 so far)');
+    expect(redone).toEqual([0]);
   });
 
   test('every reason is there once more are asked for; at first those of this way of pouring', async () => {

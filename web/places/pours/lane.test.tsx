@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { useState } from 'react';
 import { afterEach, describe, expect, test, vi } from 'vitest';
-import type { PourMold, Shot } from '../../../contract/pours.ts';
+import type { PourLayer, PourMold, Shot } from '../../../contract/pours.ts';
 import { Page } from '../../testing/page.tsx';
 import type { Cup } from './cupState.ts';
 import { Lane } from './Lane.tsx';
@@ -16,13 +16,17 @@ const mold = {
   shots: 3,
   opensAt: null,
   opens: { waitS: [84], basis: 'heat' },
+  layersMl: [45],
 } as unknown as PourMold;
 const shot = (id: string, ...grades: ('sell' | 'own' | 'remelt' | 'unmarked')[]) =>
   ({
     id,
     moldId: 'm',
+    parts: [{ layer: 0 }],
+    gone: 1,
     marks: grades.map((grade, i) => ({ cavity: i + 1, grade, reason: null })),
   }) as unknown as Shot;
+const LAYERS = [{ place: 'whole', joins: null, hex: '#4f8796' }] as PourLayer[];
 const ALL = ['sell', 'sell', 'remelt', 'sell'] as const;
 
 let page: Page;
@@ -32,7 +36,7 @@ const did = { draw: vi.fn(), tap: vi.fn(), rest: vi.fn() };
 function Drawn() {
   const [shots, setShots] = useState<Shot[]>([]);
   const cup = { shots, molds: [mold], nowMs: NOW } as unknown as Cup;
-  const more = { active: false, hex: '#4f8796', onTap: did.tap, onRest: did.rest };
+  const more = { active: false, layers: LAYERS, hex: '#4f8796', onTap: did.tap, onRest: did.rest };
   return <Lane mold={mold} cup={cup} {...more} onDraw={() => setShots([shot('new')])} />;
 }
 
@@ -44,6 +48,7 @@ async function open(shots: Shot[], more: Partial<PourMold> = {}, active = false)
       mold={{ ...mold, ...more }}
       cup={cup}
       active={active}
+      layers={LAYERS}
       hex="#4f8796"
       onDraw={did.draw}
       onTap={did.tap}

@@ -58,6 +58,7 @@ export const layersBody = v.pipe(
     const open = rows.some((row) => row.measure !== 'share');
     return open ? sum < 1 - 1e-6 : Math.abs(sum - 1) < 1e-6;
   }, 'the shares of the layers come to one whole bait; let the last be the rest'),
+  v.title('Layer'),
 );
 
 export const colourwayBody = v.strictObject({

@@ -255,7 +255,7 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
     orderLines,
   });
   maker.now = subMinutes(now, 16);
-  await pourCup(maker, await blendCup(maker, pour, random), random, USUAL, 4);
+  await pourCup(maker, await blendCup(maker, pour, random), random, USUAL, 3);
   maker.now = subMinutes(now, 1);
   await maker.post(`/pours/${pour.id}/heats`, { kind: 'reading', c: 168 });
 }

@@ -1,5 +1,6 @@
 import { describe, expect, test } from 'vitest';
-import { type CupNow, meaning, type NextMold, type NextShot, nextOf } from './next.ts';
+import type { Join, Place } from '../plan/layers.ts';
+import { type CupNow, goneIn, meaning, type NextMold, type NextShot, nextOf, type SetCup, setOf } from './next.ts';
 
 const NOW = Date.parse('2026-03-02T19:00:00Z');
 const ago = (seconds: number) => new Date(NOW - seconds * 1000).toISOString();
@@ -172,5 +173,147 @@ describe('what a tap on it means', () => {
     ];
     expect(new Set(seen).size).toBe(seen.length);
     expect(means({})).toBe(means({ nowMs: NOW + 1000 }));
+  });
+});
+
+describe('the next thing where a bait is of several melts', () => {
+  const layer = (place: Place, joins: Join | null = null) => ({ place, joins });
+  const melt = (id: string, layers: number[], change: Partial<SetCup> = {}) => ({
+    id,
+    name: id,
+    heats: [heat(172)],
+    doses: ['blue'],
+    recipeItems: ['blue'],
+    limits: [],
+    layers,
+    ...change,
+  });
+  const TWO = [layer('belly'), layer('back', 'together')];
+  const THREE = [layer('belly'), layer('side', 'melted'), layer('back', 'melted')];
+  const HOT = [layer('belly'), layer('back', 'hot')];
+  const next = (change: Partial<CupNow>, layers = TWO, cups = [melt('Limpet', [0]), melt('Night', [1])]) =>
+    nextOf({ ...cup(change), set: setOf(layers, cups) }, (c) => `${c} °C`);
+  const drawn = (id: string, moldId: string, gone: number, marked = 0): NextShot => ({
+    ...shot(moldId, marked),
+    id,
+    gone,
+  });
+
+  test.each<[string, Parameters<typeof next>, object]>([
+    [
+      'each cup is cooked before anything is drawn from it',
+      [{}, TWO, [melt('Limpet', [0]), melt('Night', [1], { heats: [] })]],
+      { do: 'heat', kind: 'cook', cup: 'Night', say: 'Night: Cook to 175 °C, stir, read.' },
+    ],
+    [
+      'and dosed',
+      [{}, TWO, [melt('Limpet', [0], { doses: [] }), melt('Night', [1])]],
+      { do: 'dose', cup: 'Limpet', say: 'Limpet: Put in the colour.' },
+    ],
+    [
+      'one that grew cold is reheated by its own name',
+      [{}, TWO, [melt('Limpet', [0]), melt('Night', [1], { heats: [heat(120)] })]],
+      { do: 'heat', kind: 'reheat', cup: 'Night' },
+    ],
+    [
+      'injected together: one shot from both',
+      [{}],
+      {
+        do: 'shot',
+        go: 0,
+        say: 'Draw shot 1 of 2 from all 2 cups: Mold A.',
+        why: expect.stringContaining('push them alike'),
+      },
+    ],
+    [
+      'layers: the first of it, and only its own cup has to be ready',
+      [{}, THREE, [melt('Limpet', [0, 2]), melt('Night', [1], { heats: [] })]],
+      { do: 'shot', go: 0, say: 'Fill the belly, shot 1 of 2: Mold A.' },
+    ],
+    [
+      'then the next, once no mold waits for the first',
+      [{ shots: [drawn('a', 'A', 1)] }, THREE, [melt('Limpet', [0, 2]), melt('Night', [1])]],
+      {
+        do: 'shot',
+        go: 1,
+        into: { id: 'a' },
+        say: 'Fill the side line, shot 1 of 2: Mold A.',
+        why: expect.stringContaining('melt its surface'),
+      },
+    ],
+    [
+      'whose cup is cooked then',
+      [{ shots: [drawn('a', 'A', 1)] }, THREE, [melt('Limpet', [0, 2]), melt('Night', [1], { heats: [] })]],
+      { do: 'heat', kind: 'cook', cup: 'Night' },
+    ],
+    [
+      'an empty mold is filled while the cup is hot, before a cold layer is gone on with',
+      [
+        { molds: [mold('A'), mold('B')], shots: [drawn('a', 'A', 1)] },
+        THREE,
+        [melt('Limpet', [0, 2]), melt('Night', [1])],
+      ],
+      { do: 'shot', go: 0, mold: { moldId: 'B' } },
+    ],
+    [
+      'but what goes into a hot mold goes at once',
+      [{ molds: [mold('A'), mold('B')], shots: [drawn('a', 'A', 1)] }, HOT],
+      { do: 'shot', go: 1, mold: { moldId: 'A' }, say: 'Fill the back, shot 1 of 2: Mold A.' },
+    ],
+    [
+      'nothing is looked at before its last layer is in',
+      [
+        { molds: [mold('A', { shots: 1 })], shots: [drawn('a', 'A', 2)] },
+        THREE,
+        [melt('Limpet', [0, 2]), melt('Night', [1])],
+      ],
+      { do: 'shot', go: 2, say: 'Fill the back, shot 1 of 1: Mold A.' },
+    ],
+    [
+      'and then it is',
+      [
+        { molds: [mold('A', { shots: 1 })], shots: [drawn('a', 'A', 3)] },
+        THREE,
+        [melt('Limpet', [0, 2]), melt('Night', [1])],
+      ],
+      { do: 'look', shot: { id: 'a' } },
+    ],
+    [
+      'at the end all are weighed',
+      [{ molds: [mold('A', { shots: 1 })], shots: [drawn('a', 'A', 1, 2)] }],
+      { do: 'close' },
+    ],
+  ])('%s', (_, asked, said) => {
+    expect(next(...asked)).toMatchObject(said);
+  });
+
+  test('one melt in one cup is no set; a shot has the goes that all its layers are in', () => {
+    expect(setOf([layer('whole')], [melt('Limpet', [0])])).toBeUndefined();
+    expect(setOf([layer('whole')], [melt('Limpet', [0]), melt('Limpet too', [0])])?.goes).toEqual([
+      { what: 'whole bait', joins: null, cups: ['Limpet', 'Limpet too'] },
+    ]);
+    expect(setOf(TWO, [melt('Limpet', [0]), melt('Night', [1])])?.goes).toEqual([
+      { what: 'belly and back', joins: null, cups: ['Limpet', 'Night'] },
+    ]);
+    const gone = (...layers: number[]) =>
+      goneIn(
+        [layer('belly'), layer('side', 'together'), layer('back', 'melted')],
+        layers.map((one) => ({ layer: one })),
+      );
+    expect([gone(), gone(0), gone(1, 0), gone(0, 1, 2)]).toEqual([0, 0, 1, 2]);
+  });
+
+  test('a tap on another cup’s heat, or on another layer, means something else', () => {
+    const means = (...asked: Parameters<typeof next>) => meaning(next(...asked), { shots: asked[0].shots ?? [] });
+    const cold = (who: string) =>
+      means(
+        {},
+        TWO,
+        ['Limpet', 'Night'].map((id, i) => melt(id, [i], id === who ? { heats: [] } : {})),
+      );
+    expect(cold('Limpet')).not.toBe(cold('Night'));
+    const layered = (gone: number) =>
+      means({ shots: [drawn('a', 'A', gone)] }, THREE, [melt('Limpet', [0, 2]), melt('Night', [1])]);
+    expect(layered(1)).not.toBe(layered(2));
   });
 });

@@ -63,7 +63,7 @@ export type Next<M extends NextMold = NextMold, S extends NextShot = NextShot> =
   | { do: 'heat'; say: string; why: string; kind: 'cook' | 'reheat' | 'reading'; window: CupWindow; cup?: string }
   | { do: 'dose'; say: string; why: string; cup?: string }
   | { do: 'look'; say: string; why: string; shot: S; mold: M }
-  | { do: 'shot'; say: string; why: string; mold: M; window: CupWindow; go: number; into?: S }
+  | { do: 'shot'; say: string; why: string; mold: M; window: CupWindow; go: number; into?: S; layered: boolean }
   | { do: 'wait'; say: string; why: string }
   | { do: 'close'; say: string; why: string };
 
@@ -205,6 +205,7 @@ function draw<M extends NextMold, S extends NextShot>(
     mold,
     window,
     go,
+    layered: several,
     ...(into ? { into } : {}),
     say: several
       ? `Fill the ${what}, shot ${number} of ${mold.shots}: ${mold.name}.`

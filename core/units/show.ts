@@ -98,7 +98,9 @@ export function durationText(seconds: number): string {
 /** What one of the shown unit is in the stored one: 25.4 mm to an inch. */
 /** Work ahead, as coarse as it can be foreseen: "40 min", "2.5 h". */
 export const hoursText = (hours: number): string =>
-  hours * 60 < 57.5 ? `${Math.max(5, Math.round(hours * 12) * 5)} min` : `${Number(hours.toFixed(hours < 10 ? 1 : 0))} h`;
+  hours * 60 < 57.5
+    ? `${Math.max(5, Math.round(hours * 12) * 5)} min`
+    : `${Number(hours.toFixed(hours < 10 ? 1 : 0))} h`;
 
 export const unitSize = (dimension: Exclude<Dimension, 'temperature'>, taste: UnitTaste): number =>
   unitOf(unitFor(dimension, taste), { dropsPerMl: usual('dropsPerMl'), measures: [] }).size;

@@ -1,5 +1,6 @@
 import { subHours } from 'date-fns/subHours';
 import type * as v from 'valibot';
+import type { BlendWish } from '../../contract/blend.ts';
 import type { Layer } from '../../contract/colourways.ts';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { pourBody } from '../../contract/pours.ts';
@@ -10,14 +11,23 @@ import { layersOfShot, meltsOf } from '../../core/plan/layers.ts';
 import type { Waits } from '../../core/process/waits.ts';
 import { latestLayers } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
-import { first, insert, mustFind, nextNumber } from '../db/rows.ts';
+import { first, insert, nextNumber } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLedger } from '../ledgers/store.ts';
 import { openLot } from '../materials/store.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision } from '../recipes/store.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
+import { keyOf, wantedOfMold } from './blends.ts';
 import { writeParts } from './parts.ts';
+
+/** What was found out before anything is written. */
+export interface Beforehand {
+  /** Waits by mold, in their order. */
+  opens: (Waits | undefined)[];
+  /** Blends by how hard a bait is to be. */
+  blends: Map<string, BlendWish>;
+}
 
 type NewPour = v.InferOutput<typeof pourBody>;
 type Chosen = Drawn & { mold: MoldRow; opens: Waits | undefined };
@@ -101,6 +111,7 @@ interface OneCup {
   place: number;
   revisionId: string;
   wanted: Layer['wanted'];
+  blends: Map<string, BlendWish>;
   /** What each layer takes, by mold: kept with the cup that leads. */
   layered: Map<string, ReturnType<typeof layersOfShot>>;
 }
@@ -134,28 +145,25 @@ function layOutCup(db: Db, body: NewPour, cup: OneCup, at: string): string {
     laidOutAt: at,
     createdAt: at,
   });
-  writeParts(db, id, body.blend);
+  writeParts(db, id, body.blend ?? (cup.wanted ? cup.blends.get(keyOf(cup.wanted)) : undefined));
   return id;
 }
 
 /**
  * Lays out what these shots need: as many cups as their glasses hold, for a bait of several melts a cup of each; the
  * first of such a set leads its molds and the lines it is for. Gathered here, computed in the core.
- * @param opens waits by mold, in their order.
  * @returns the first cup.
  */
-export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | undefined)[] = []): string {
+export function layOutPour(
+  db: Db,
+  body: NewPour,
+  at: string,
+  { opens, blends }: Beforehand = { opens: [], blends: new Map() },
+): string {
   const { revisionId, layers } = latestLayers(db, body.colourwayId);
   const chosen = chosenMolds(db, body, opens);
-  const bait = mustFind<{ wantedScale: 'A' | '00' | null; wantedHardness: number | null }>(
-    db,
-    'bait',
-    chosen[0]?.mold.baitId as string,
-    'bait',
-  );
   const lines = wantedLines(db, body, new Set(chosen.map(({ mold }) => mold.baitId)));
-  const ofBait =
-    bait.wantedScale && bait.wantedHardness !== null ? { scale: bait.wantedScale, value: bait.wantedHardness } : null;
+  const ofBait = wantedOfMold(db, chosen[0]?.mold.id);
   const { ofEach, groups } = intoGlasses(chosen, layers, workshop(db).glassMl);
   const layered = new Map(chosen.map(({ mold }) => [mold.id, layersOfShot(mold, layers)]));
   const dealt = dealLines(lines, groups);
@@ -178,6 +186,7 @@ export function layOutPour(db: Db, body: NewPour, at: string, opens: (Waits | un
             place,
             revisionId,
             layered,
+            blends,
             wanted: body.wanted ?? own ?? ofBait,
           },
           at,

@@ -26,6 +26,16 @@ const NEIGHBOURS = `
     UNION SELECT s.pour_id FROM layer_redo r CROSS JOIN shot s ON s.id = r.shot_id WHERE r.pour_id IN (SELECT id FROM asked)
   ) ORDER BY pour.place, pour.code`;
 
+/** Which of these cups gave only a part of their baits, so that no reading of those speaks of one cup. */
+export const sharedCups = (db: Db, pourIds: string[]): string[] =>
+  all<{ id: string }>(
+    db,
+    `SELECT pour.id FROM pour WHERE pour.id IN (SELECT value FROM json_each(?)) AND (lead_id IS NOT NULL
+       OR EXISTS (SELECT 1 FROM pour other WHERE other.lead_id = pour.id)
+       OR EXISTS (SELECT 1 FROM shot s CROSS JOIN shot_part p ON p.shot_id = s.id WHERE s.pour_id = pour.id AND p.pour_id <> pour.id))`,
+    [JSON.stringify(pourIds)],
+  ).map((row) => row.id);
+
 /** All cups that have to be weighed together with this one, it among them. */
 export function linkedCups(db: Db, id: string): Linked[] {
   let found: Linked[] = [];

@@ -9,6 +9,7 @@ import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { hasDosed } from '../ledgers/store.ts';
 import { plasticOfPours } from '../materials/store.ts';
+import { sharedCups } from './linked.ts';
 
 type Scale = 'A' | '00';
 
@@ -55,7 +56,7 @@ function sharesByPour(db: Db, pourIds: string[]): Map<string, Record<string, num
     `SELECT pour.id FROM pour WHERE pour.id IN (SELECT value FROM json_each(?)) AND ${hasDosed('pour.ledger_id', TELLING)}`,
     [JSON.stringify(pourIds)],
   ).map((row) => row.id);
-  const otherwise = new Set([...dosed, ...poursOfRemelt(db, pourIds)]);
+  const otherwise = new Set([...dosed, ...poursOfRemelt(db, pourIds), ...sharedCups(db, pourIds)]);
   const grams = new Map<string, Record<string, number>>();
   for (const { pourId, materialId, kind, g } of plasticOfPours(db, pourIds)) {
     if (kind !== 'plastisol') otherwise.add(pourId);

@@ -15,13 +15,13 @@ import {
   weighBody,
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import type { Waits } from '../../core/process/waits.ts';
 import { clockStep } from '../clocks/store.ts';
 import { insert } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
+import { blendsIn } from './blends.ts';
 import { closePour, weighAgain } from './close.ts';
-import { layOutPour } from './layout.ts';
+import { type Beforehand, layOutPour } from './layout.ts';
 import { linkedCups } from './linked.ts';
 import { weighIn } from './parts.ts';
 import { plastics } from './plastics.ts';
@@ -50,8 +50,11 @@ export const pourEndpoints = [
     path: '/pours',
     body: pourBody,
     touches: [...bench, 'orders', 'recipes', 'molds'],
-    prepare: (body, { db, jobs, signal }) => waitsIn(db, jobs, body, signal),
-    run: ({ db, body, at, prepared }) => getPour(db, layOutPour(db, body, at, prepared as (Waits | undefined)[])),
+    prepare: async (body, { db, jobs, signal }): Promise<Beforehand> => ({
+      opens: await waitsIn(db, jobs, body, signal),
+      blends: await blendsIn(db, jobs, body, signal),
+    }),
+    run: ({ db, body, at, prepared }) => getPour(db, layOutPour(db, body, at, prepared as Beforehand)),
   }),
   endpoint({
     method: 'PATCH',

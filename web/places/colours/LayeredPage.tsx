@@ -27,11 +27,8 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
   return (
     <Page
       title={
-        <span className="flex items-center gap-5">
-          <LayerSection layers={colour.layers} sizePx={92} name={colour.name} />
-          <span>
-            {colour.name} <span className="figure text-xl soft">v{colour.revision.number}</span>
-          </span>
+        <span>
+          {colour.name} <span className="figure text-xl soft">v{colour.revision.number}</span>
         </span>
       }
       tab={colour.name}
@@ -44,7 +41,6 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
           <Link to={`/colours/${colour.id}/layers`} className="btn btn-line">
             Change it
           </Link>
-          <PutAway kind="colourways" row={colour} />
           <Link to={`/pours/new?colour=${colour.id}`} className="btn btn-accent">
             Pour it
           </Link>
@@ -106,6 +102,7 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
           </section>
         )}
       </div>
+      <PutAway kind="colourways" row={colour} />
       <Photos aboutType="colourway" aboutId={colour.id} />
     </Page>
   );

@@ -206,7 +206,7 @@ function LayerFields({ nth, layer, melts, onOut }: LayerProps) {
     >
       <ChoiceIn at={`${at}.place`} options={choices(Object.keys(PLACES) as Place[], PLACES)} />
       <ChoiceIn at={`${at}.recipeId`} options={melts.map((row) => ({ value: row.id, label: row.name }))} />
-      <ChoiceIn at={`${at}.measure`} options={choices(Object.keys(WORDS) as LayerMeasure[], WORDS)} />
+      <ChoiceIn at={`${at}.measure`} label="How much" options={choices(Object.keys(WORDS) as LayerMeasure[], WORDS)} />
       {layer.measure === 'share' ? (
         <FigureIn at={`${at}.shareFraction`} />
       ) : layer.measure === 'ml' ? (

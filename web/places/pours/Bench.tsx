@@ -19,6 +19,8 @@ import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
 import { useAtTheCup } from './useAtTheCup.ts';
 
+const LOW_CURVE_PX = 176;
+
 export function Bench() {
   const { id = '' } = useParams();
   const asked = useQuery(queries.pour(id));
@@ -76,7 +78,18 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
       </div>
     );
   }
-  const curve = <CupCurve heats={folded.heats} shots={cup.shots} {...at.window} limits={pour.limits} nowMs={nowMs} />;
+  // Where several cups stand above it, the curve makes room.
+  const heightPx = lead.evening.cups.filter((one) => one.closedAt === null).length > 1 ? LOW_CURVE_PX : undefined;
+  const curve = (
+    <CupCurve
+      heats={folded.heats}
+      shots={cup.shots}
+      {...at.window}
+      limits={pour.limits}
+      nowMs={nowMs}
+      {...(heightPx ? { heightPx } : {})}
+    />
+  );
   return (
     <div className="h-full flex flex-col">
       <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible flex flex-col lg:grid lg:grid-cols-[minmax(380px,460px)_minmax(0,1fr)] gap-4 lg:gap-6 px-3 sm:px-6 pt-3 sm:pt-4">

@@ -93,11 +93,25 @@ export function BlendOf({
   const plastics = useQuery({ ...queries.plastics(scale), placeholderData: keepPreviousData }).data;
   const materials = useQuery(queries.materials).data?.items;
   const bins = useQuery(queries.bins).data?.items;
+  const choices = plastics && materials && bins ? choicesOf(materials, bins, plastics) : [];
+  const known = plastics ? knownOf(plastics, choices) : [];
+  // Laid out without a word, a cup is blended for what its bait wants: that stands here before.
+  const asWanted = useQuery({
+    queryKey: [
+      'pours',
+      'plastics',
+      scale,
+      'blend',
+      wanted?.value,
+      known.map((one) => `${one.materialId} ${one.hardness}`),
+    ],
+    queryFn: () => blendFor(wanted as Wanted, known, choices),
+    enabled: blend === undefined && wanted !== null && wanted.scale === scale && known.length >= 2,
+  });
   if (!plastics || !materials || !bins) return null;
-  const choices = choicesOf(materials, bins, plastics);
   const first = choices.find((one) => one.hardness !== null) ?? choices[0];
   if (!first) return <p className="soft">No plastisol is in the store: nothing is drawn from a lot.</p>;
-  const parts = blend ?? [{ ...first.part, share: 1 }];
+  const parts = blend ?? asWanted.data ?? [{ ...first.part, share: 1 }];
   return (
     <section className="flex flex-col gap-3 border-t border-[var(--rule)] pt-3">
       <h2>Of which plastic</h2>
@@ -184,6 +198,34 @@ function Shares({
   );
 }
 
+type Known = Plastics['items'];
+
+/** Plastics whose hardness is known, and of which there is some. */
+const knownOf = (plastics: Plastics, choices: Choice[]): Known =>
+  plastics.items.filter(
+    (one) => one.hardness !== null && choices.some(({ materialId }) => materialId === one.materialId),
+  );
+
+/** Shares of what is known for a wanted hardness, at the least price. */
+async function blendFor({ scale, value }: Wanted, known: Known, choices: Choice[]): Promise<BlendWish> {
+  const { fractions } = await post<Blended>('/calc/hardness.blend', {
+    scale,
+    target: value,
+    batchG: 1000,
+    parts: known.map(({ materialId, hardness, pricePerKgMinor }) => ({
+      id: materialId,
+      hardness,
+      pricePerKgMinor: pricePerKgMinor ?? 0,
+    })),
+  });
+  return Object.entries(fractions)
+    .filter(([, share]) => share > 1e-4)
+    .map(([materialId, share], _, all) => ({
+      ...(choices.find((one) => one.materialId === materialId)?.part ?? { materialId }),
+      share: share / all.reduce((sum, [, one]) => sum + one, 0),
+    }));
+}
+
 /** The blend that reaches a wanted hardness at the least price, of whole plastisols whose hardness is known. */
 function BlendFor({
   scale,
@@ -201,30 +243,10 @@ function BlendFor({
   onBlend(blend: BlendWish): void;
 }) {
   const [target, setTarget] = useState<number | null>(wanted?.value ?? null);
-  const known = plastics.items.filter(
-    (one) => one.hardness !== null && choices.some(({ materialId }) => materialId === one.materialId),
-  );
+  const known = knownOf(plastics, choices);
   const find = useMutation({
-    mutationFn: (wanted: number) =>
-      post<Blended>('/calc/hardness.blend', {
-        scale,
-        target: wanted,
-        batchG: 1000,
-        parts: known.map(({ materialId, hardness, pricePerKgMinor }) => ({
-          id: materialId,
-          hardness,
-          pricePerKgMinor: pricePerKgMinor ?? 0,
-        })),
-      }),
-    onSuccess: ({ fractions }) =>
-      onBlend(
-        Object.entries(fractions)
-          .filter(([, share]) => share > 1e-4)
-          .map(([materialId, share], _, all) => ({
-            ...(choices.find((one) => one.materialId === materialId)?.part ?? { materialId }),
-            share: share / all.reduce((sum, [, one]) => sum + one, 0),
-          })),
-      ),
+    mutationFn: (value: number) => blendFor({ scale, value }, known, choices),
+    onSuccess: onBlend,
   });
   if (plastics.items.length < 2) return null;
   const few = known.length < 2;

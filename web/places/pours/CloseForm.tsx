@@ -144,7 +144,9 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
   const { figures, refused } = balanced(sheet.values);
   return (
     <section className="sheet p-5 no-print" id="close">
-      <h2 className="text-2xl mb-1">{before ? 'Weighed again' : 'Close the cup'}</h2>
+      <h2 className="text-2xl mb-1">
+        {before ? 'Weighed again' : beside.length > 0 ? 'Close the cups' : 'Close the cup'}
+      </h2>
       {beside.length > 0 && (
         <p className="mb-2">
           These baits were drawn from {together.map((cup) => `${cup.recipeName} ${cup.code}`).join(' and ')}: baits and

@@ -6,10 +6,14 @@ import type { AtTheCup } from './useAtTheCup.ts';
 /** All cups that stand open this evening, one of them in hand: a tap takes up another. */
 export function CupsHere({ at: { lead, cups, pour, setHand } }: { at: AtTheCup }) {
   const taste = useTaste();
-  const here = lead.evening.cups.filter((cup) => cup.closedAt === null);
+  // Those that are drawn together first.
+  const mineFirst = (id: string) => (cups.some((one) => one.pour.id === id) ? 0 : 1);
+  const here = lead.evening.cups
+    .filter((cup) => cup.closedAt === null)
+    .sort((a, b) => mineFirst(a.id) - mineFirst(b.id));
   if (here.length < 2) return null;
   return (
-    <nav className="flex gap-2 overflow-x-auto pb-2 mb-1" aria-label="Cups of this evening">
+    <nav className="flex gap-2 overflow-x-auto pb-2 mb-1 shrink-0" aria-label="Cups of this evening">
       {here.map((cup) => {
         const mine = cups.find((one) => one.pour.id === cup.id);
         const inHand = cup.id === pour.id;

@@ -133,7 +133,10 @@ function LayersIn({ layers, shot, layersMl }: { layers: PourLayer[]; shot: Shot 
           <li key={index} className="flex items-center gap-2">
             <span
               className="inline-block w-5 h-5 rounded-full border-2"
-              style={{ borderColor: layer.hex, background: there ? layer.hex : 'transparent' }}
+              style={{
+                borderColor: 'var(--edge)',
+                background: there ? layer.hex : `color-mix(in srgb, ${layer.hex} 30%, transparent)`,
+              }}
             />
             <span>
               {PLACES[layer.place]} <span className="figure soft">{text(layersMl[index] ?? 0, 'volume')}</span>

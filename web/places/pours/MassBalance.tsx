@@ -5,6 +5,9 @@ import { countGrades } from '../../../core/yield/grades.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { CloseForm } from './CloseForm.tsx';
 
+/** What its words take, in the picture's own units. */
+const widthOf = ({ name }: { name: string }) => Math.max(70, name.length * 6.8 + 8);
+
 /** What became of the grams, as one cup cut into its parts. */
 export function MassBalance({ pour }: { pour: Pour }) {
   const { text } = useTaste();
@@ -15,7 +18,12 @@ export function MassBalance({ pour }: { pour: Pour }) {
   const { sell, own } = countGrades(marks);
   const parts = [
     {
-      name: own > 0 ? `${sell} to sell, ${own} own water` : `${sell} baits to sell`,
+      name:
+        pour.cups.length > 1
+          ? 'its share of the baits'
+          : own > 0
+            ? `${sell} to sell, ${own} own water`
+            : `${sell} baits to sell`,
       g: goodG,
       fill: pour.hex,
       ink: true,
@@ -67,7 +75,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
                 strokeWidth={1.5}
                 strokeDasharray={part.name === 'unaccounted' ? '4 4' : undefined}
               />
-              {w > 70 && (
+              {w > widthOf(part) && (
                 <>
                   <text x={x + 2} y={54} fontSize={13} fontWeight={700} fill="var(--ink)">
                     {text(part.g, 'mass')}
@@ -83,7 +91,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
       </svg>
       <p className="label-small">
         {parts
-          .filter((part) => (part.g / cookedG) * width <= 70)
+          .filter((part) => (part.g / cookedG) * width <= widthOf(part))
           .map((part) => `${part.name} ${text(part.g, 'mass')}`)
           .join(', ')}
       </p>

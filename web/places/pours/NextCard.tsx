@@ -20,7 +20,7 @@ export function NextCard({ next, means, onAct }: { next: Next; means: string; on
           className="btn h-20 sm:h-24 w-full sm:w-64 text-3xl border-0 bg-[#1a0d06] text-white flex-col gap-1"
           onAct={onAct}
         >
-          {ACT_WORDS[next.do]}
+          {next.do === 'shot' && next.layered ? 'Filled' : ACT_WORDS[next.do]}
           {'mold' in next && <span className="text-sm font-bold max-w-full truncate opacity-90">{next.mold.name}</span>}
         </Guarded>
       )}

@@ -83,16 +83,23 @@ const options = () => [...page.field('With some').querySelectorAll('option')].ma
 
 describe('what a cup is made of', () => {
   test('nothing said is the first plastisol whole, and nothing is sent of it', async () => {
-    await open();
+    await open(null);
     expect(page.text).toContain('Soft 22');
     expect([page.text.includes('600 g'), blend]).toEqual([true, undefined]);
     // 23.55 by twelve readings; 600 g of it at 14.50 a kilogram.
-    expect(page.text).toContain('Shore 00 23.6 ± 2.0, wanted 34 by 12 of your own readings, 3 of other cups left out');
+    expect(page.text).toContain('Shore 00 23.6 ± 2.0 by 12 of your own readings, 3 of other cups left out');
     expect(page.text).toContain('€8.70');
   });
 
-  test('several open drums are told apart; what is not there or no plastic is not offered', async () => {
+  test('nothing said, and the bait wants a hardness: what it is laid out with stands there, and nothing is sent of it', async () => {
     await open();
+    await page.turn();
+    expect([page.text.includes('174 g'), page.text.includes('426 g'), blend]).toEqual([true, true, undefined]);
+    expect(page.text).toContain('34.0 ± 1.5, wanted 34');
+  });
+
+  test('several open drums are told apart; what is not there or no plastic is not offered', async () => {
+    await open(null);
     expect(options()).toEqual([
       'nothing more',
       'Firm 58, lot F1',
@@ -150,9 +157,10 @@ describe('what a cup is made of', () => {
   });
 
   test('the last part cannot be taken out; any other can, and its share goes to the rest', async () => {
-    await open();
+    await open(null);
     const out = () => [...page.box.querySelectorAll<HTMLButtonElement>('[aria-label="Take this part out"]')];
     expect(out().map((one) => one.disabled)).toEqual([true]);
+    await page.type('Wanted', '34');
     await page.press('Blend for 34');
     await page.does(() => out()[0]?.click());
     expect(blend).toEqual([{ materialId: 'soft', share: 1 }]);

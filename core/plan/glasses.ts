@@ -48,6 +48,16 @@ export interface Glasses<D extends Drawn> {
   groups: D[][];
 }
 
+/** Every cup of these sets: of which melt, and how much is cooked in it. */
+export function cupsIn<D extends Drawn>({ groups, ofEach }: Glasses<D>, layers: (Poured & { recipeId: string })[]) {
+  return groups.flatMap((group) =>
+    meltsOf(layers).flatMap(({ recipeId, layers: which }) => {
+      const cup = { recipeId, ...cupFor(drawnOf(group, layers, which, ofEach)) };
+      return Array.from({ length: ofEach }, () => cup);
+    }),
+  );
+}
+
 /**
  * The fewest cups, all within their glass, that give these shots.
  * @param layers of the bait, each with its melt.

@@ -1,7 +1,10 @@
+import { usual } from '../defaults.ts';
 import { tried } from '../failure.ts';
+import { shotMlOf } from '../plastisol/batch.ts';
+import { ML_PER_CUP } from '../units/convert.ts';
 import { shotsFor } from '../yield/counts.ts';
-import { type CupMold, cupFor, type Drawn } from './cup.ts';
-import { intoGlasses } from './glasses.ts';
+import type { CupMold, Drawn } from './cup.ts';
+import { cupsIn, intoGlasses } from './glasses.ts';
 import { benchMin, eveningsFor, shotsMin } from './hours.ts';
 import { meltsOf, type Poured } from './layers.ts';
 
@@ -211,17 +214,23 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[], means: Means): C
     const made = new Set(chosen.map(({ row }) => row.baitId));
     const mine = short.filter((line) => made.has(line.baitId));
     const drawn = chosen.map(({ mold, row }): Chosen => ({ mold, shots: row.shots }));
-    const sized = drawn.length > 0 ? cupFor(drawn) : undefined;
     const minutes = benchMin(drawn.map(({ mold, shots }) => ({ shots, cavities: mold.cavities, waitS: mold.waitS })));
     const layers = means.layersOf(colourwayId);
+    // What is more than one laying out is summed up as if each melt had a glass for it all.
+    const whole = drawn.length > 0 ? { groups: [drawn], ofEach: 1 } : { groups: [], ofEach: 1 };
+    const cups = cupsIn(tried(() => intoGlasses(drawn, layers, means.glassMl)).value ?? whole, layers);
+    const cookMl = cups.reduce((sum, cup) => sum + cup.cookMl, 0);
     return {
       colourwayId,
-      molds: chosen.map(({ row }, index) => ({ ...row, shotMl: sized?.molds[index]?.shotMl ?? 0 })),
+      molds: chosen.map(({ row }, index) => ({
+        ...row,
+        shotMl: shotMlOf({ ...(drawn[index] as Chosen).mold, share: 1 }, usual('feedFraction')),
+      })),
       orderLines: mine.map((line) => ({ orderLineId: line.lineId, baits: line.short })),
       withoutMold,
-      cookMl: sized?.cookMl ?? 0,
-      cookG: sized?.cookG ?? 0,
-      cups: sized?.cups ?? 0,
+      cookMl,
+      cookG: cups.reduce((sum, cup) => sum + cup.cookG, 0),
+      cups: cookMl / ML_PER_CUP,
       minutes,
       ...eveningsFor(minutes, means.eveningH),
       tonight: drawn.length > 0 ? firstEvening(drawn, mine, minutes, layers, means) : null,

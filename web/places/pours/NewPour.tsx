@@ -6,9 +6,8 @@ import type { ColourwayRow } from '../../../contract/colourways.ts';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { Bait } from '../../../contract/workshop.ts';
 import { tried } from '../../../core/failure.ts';
-import { CUP_DEFAULTS, cupFor } from '../../../core/plan/cup.ts';
-import { drawnOf, intoGlasses, usableMl } from '../../../core/plan/glasses.ts';
-import { meltsOf } from '../../../core/plan/layers.ts';
+import { CUP_DEFAULTS } from '../../../core/plan/cup.ts';
+import { cupsIn, intoGlasses, usableMl } from '../../../core/plan/glasses.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Refusal, SelectField, Stepper } from '../../parts/Fields.tsx';
@@ -28,14 +27,10 @@ function sized(molds: MoldRow[], shots: Record<string, number>, colour: Colourwa
   const drawn = molds.flatMap((mold) => (shots[mold.id] ? [{ mold, shots: shots[mold.id] as number }] : []));
   if (drawn.length === 0) return undefined;
   return tried(() => {
-    const { ofEach, groups } = intoGlasses(drawn, colour.layers, glassMl);
-    const cups = groups.flatMap((group) =>
-      meltsOf(colour.layers).flatMap(({ recipeId, layers }) => {
-        const layer = colour.layers[layers[0] as number] as ColourwayRow['layers'][number];
-        const cup = cupFor(drawnOf(group, colour.layers, layers, ofEach));
-        return Array.from({ length: ofEach }, () => ({ recipeId, name: layer.recipeName, hex: layer.hex, ...cup }));
-      }),
-    );
+    const cups = cupsIn(intoGlasses(drawn, colour.layers, glassMl), colour.layers).map((cup) => {
+      const layer = colour.layers.find((one) => one.recipeId === cup.recipeId);
+      return { ...cup, name: layer?.recipeName ?? '', hex: layer?.hex ?? colour.hex };
+    });
     const baits = drawn.reduce((sum, { mold, shots: n }) => sum + mold.cavities * n, 0);
     return { cups, baits, cookG: cups.reduce((sum, cup) => sum + cup.cookG, 0) };
   });

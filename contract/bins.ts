@@ -1,6 +1,18 @@
 import * as v from 'valibot';
 import type { Layer } from '../core/plastisol/bin.ts';
-import { type CanBeAway, called, count, grams, gramsOr0, hex, name, note, ownId, type Versioned } from './fields.ts';
+import {
+  type CanBeAway,
+  called,
+  count,
+  grams,
+  gramsOr0,
+  hex,
+  name,
+  note,
+  ownId,
+  rowId,
+  type Versioned,
+} from './fields.ts';
 
 export const binBody = v.strictObject({
   name: called(name, 'Name of the bin'),
@@ -25,6 +37,17 @@ export const binMoveBody = v.variant('kind', [
   }),
   v.strictObject({ id: ownId, kind: v.literal('counted'), grams: called(gramsOr0, 'In it, weighed'), note }),
 ]);
+
+/** Grams of two bins or more, stirred together: a third colour, named and kept. */
+export const binMixBody = v.strictObject({
+  ...binBody.entries,
+  from: v.pipe(
+    v.array(v.strictObject({ binId: called(rowId, 'Bin'), grams: called(grams, 'Of it') })),
+    v.minLength(2),
+    v.maxLength(12),
+    v.check((rows) => new Set(rows.map((row) => row.binId)).size === rows.length, 'a bin is there twice; add the two'),
+  ),
+});
 
 export interface Bin extends Versioned, CanBeAway {
   name: string;

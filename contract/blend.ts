@@ -44,6 +44,8 @@ export interface Part {
   materialId: string | null;
   lotId: string | null;
   binId: string | null;
+  /** What was left of another cup. */
+  fromPourId: string | null;
   name: string;
   lotCode: string | null;
   share: number;

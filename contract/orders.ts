@@ -117,9 +117,19 @@ export interface OrderRow extends Versioned {
   shortBaits: number;
 }
 
+/** What of a cup nobody knows, because of the remelt in it. */
+export type Unknown = 'hardness' | 'salt';
+
 export interface Order extends OrderRow {
   need: { lines: LineNeed[]; cups: CupNeed[] };
-  pours: { id: string; code: string; colourwayName: string; hex: string; closedAt: string | null }[];
+  pours: {
+    id: string;
+    code: string;
+    colourwayName: string;
+    hex: string;
+    closedAt: string | null;
+    unknown: Unknown[];
+  }[];
   bags: Bag[];
   /** Empty bags in the store, by kind. */
   bagKinds: { id: string; name: string; left: number }[];

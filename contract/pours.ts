@@ -15,6 +15,7 @@ import {
   gramsOr0,
   listQuery,
   ownId,
+  roomC,
   rowId,
   shore,
   shorePoints,
@@ -161,12 +162,36 @@ export const closeBody = v.strictObject({
   ),
   /** Where rejects and leftover go; not said: the colour's own bin. */
   binId: v.optional(rowId),
+  /** What is left of this cup goes straight into another, or is kept apart; not said: with the rejects. */
+  leftTo: called(v.optional(v.union([v.literal('kept'), rowId])), 'What is left goes'),
 });
+
+/** One bait of a closed cup, looked at again. */
+export const regradeBody = v.pipe(
+  v.strictObject({
+    id: ownId,
+    shotId: rowId,
+    cavity: count(1, 1000),
+    grade: v.picklist(GRADES),
+    reason: v.optional(v.nullable(v.picklist(REASON_IDS)), null),
+    /** Out of a bag, from a customer: it lies on no rack. */
+    cameBack: v.optional(v.boolean(), false),
+  }),
+  v.check(
+    ({ grade, reason }) => (grade === 'sell' ? reason === null || reason === TRIMMED : reason !== null),
+    'what is not to sell needs a reason; of what is, only trimmed flash is noted',
+  ),
+);
 
 export const hardnessBody = v.strictObject({
   id: ownId,
   scale: called(shore, 'Shore'),
   value: called(shorePoints, 'Reading'),
+});
+/** The room of an evening, and its cups in another order. */
+export const eveningPatch = v.strictObject({
+  roomC: called(v.optional(v.nullable(roomC)), 'The room'),
+  order: v.optional(v.pipe(v.array(rowId), v.minLength(1), v.maxLength(200))),
 });
 export const laidOutPatch = v.union([
   v.strictObject({ blend: blendParts }),

@@ -15,6 +15,14 @@ test('a cup of soft and firm for a wanted 34 with a quarter of remelt: blended, 
 }) => {
   await enter(page);
   const { api, moldId, colourwayId } = await stocked(world.url);
+  // A glass that holds it, froth and all.
+  const { version } = await api<{ version: number }>('GET', '/workshop');
+  const enlarged = await fetch(`${world.url}/api/workshop`, {
+    method: 'PATCH',
+    headers: { 'content-type': 'application/json', 'if-match': `"${version}"` },
+    body: JSON.stringify({ glassMl: 1000 }),
+  });
+  expect(enlarged.status).toBe(200);
   for (const [name, hardness, pricePerKgMinor] of [
     ['Soft 22', 22, 1450],
     ['Firm 58', 58, 1600],
@@ -48,7 +56,7 @@ test('a cup of soft and firm for a wanted 34 with a quarter of remelt: blended, 
   await expect(page.getByRole('button', { name: /400 g Greens 3 heats/ })).toBeVisible();
 
   // Twelve shots of (4 · 10 + 5) · 1.06 mL and 8 mL film are 580.4 mL: 592 g.
-  await page.goto(`/pours/new?mold=${moldId}&recipe=${colourwayId}`);
+  await page.goto(`/pours/new?mold=${moldId}&colour=${colourwayId}`);
   for (let n = 4; n < 12; n++) await page.getByRole('button', { name: 'Sandlance × 4: more' }).click();
   await expect(page.getByText('cups, 592 g')).toBeVisible();
   // The cheaper one first: within a point of 34 that is 33, so (33 − 22) / (58 − 22) = 30.6 % firm.

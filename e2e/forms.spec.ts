@@ -49,7 +49,7 @@ const FORMS: FormAt[] = [
   { name: 'a flake', path: () => '/store', open: kinds('flake'), figures: 2 },
   { name: 'a plastisol', path: () => '/store', open: kinds('plastisol'), figures: 2 },
   { name: 'a rubber', path: () => '/store', open: kinds('silicone'), figures: 11 },
-  { name: 'settings', path: () => '/settings', figures: 7 },
+  { name: 'settings', path: () => '/settings', figures: 8 },
   {
     name: 'a material and its lots',
     path: () => '/store',
@@ -259,7 +259,7 @@ test('what only the workshop can refuse stands at its field, which is where the 
   await page.getByRole('button', { name: 'Keep this recipe' }).click();
   const name = page.getByLabel('Name of the colour');
   await expect(name).toHaveAttribute('aria-invalid', 'true');
-  expect(await said(page, name)).toContain('There is already a recipe with that name');
+  expect(await said(page, name)).toContain('There is a colour called Slack Tide already');
   await expect(name).toBeFocused();
   await expect(page.getByLabel('Amount')).toHaveValue('18 drops');
   await name.fill('Slack Tide, darker');

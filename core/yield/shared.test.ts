@@ -79,7 +79,10 @@ describe('what was weighed once for several cups', () => {
           const given = shareOutG(total, cups);
           expect(given.reduce((sum, one) => sum + one, 0)).toBeCloseTo(total, 6);
           const most = cups.reduce((sum, cup) => sum + cup.mostG, 0);
-          if (total <= most) given.forEach((one, i) => expect(one).toBeLessThanOrEqual((cups[i]?.mostG ?? 0) + 1e-6));
+          if (total <= most)
+            given.forEach((one, i) => {
+              expect(one).toBeLessThanOrEqual((cups[i]?.mostG ?? 0) + 1e-6);
+            });
         },
       ),
     );

@@ -1,8 +1,8 @@
-import { binBody, binMoveBody, binPatch } from '../../contract/bins.ts';
+import { binBody, binMixBody, binMoveBody, binPatch } from '../../contract/bins.ts';
 import { insert, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { getBin, listBins, moveBin } from './store.ts';
+import { getBin, listBins, mixBins, moveBin } from './store.ts';
 
 const touches = ['bins', 'recipes'];
 
@@ -19,6 +19,13 @@ export const binEndpoints = [
       insert(db, 'bin', { id, ...body, createdAt: at });
       return getBin(db, id);
     },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/bins/mixed',
+    body: binMixBody,
+    touches,
+    run: ({ db, body, at }) => getBin(db, mixBins(db, body, at)),
   }),
   endpoint({
     method: 'PATCH',

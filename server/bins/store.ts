@@ -1,8 +1,9 @@
 import type * as v from 'valibot';
-import type { Bin, BinWithMoves, binMoveBody } from '../../contract/bins.ts';
+import type { Bin, BinWithMoves, binMixBody, binMoveBody } from '../../contract/bins.ts';
 import { Failure } from '../../core/failure.ts';
 import { binGrams, countBin, type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
 import { mixRemelt } from '../../core/plastisol/remelt.ts';
+import { g, say } from '../../core/units/say.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
@@ -82,7 +83,7 @@ export function binOfColourway(db: Db, colourwayId: string, at: string): string 
 }
 
 interface About {
-  kind: 'cup' | 'given' | 'used' | 'counted' | 'reversed';
+  kind: 'cup' | 'given' | 'used' | 'mixed' | 'counted' | 'reversed';
   pourId?: string;
   note?: string;
   /** Of the first row, where the screen chose it. */
@@ -110,6 +111,34 @@ export function takeOutOfBin(db: Db, binId: string, grams: number, about: { pour
   const taken = takeFromBin(layersOf(db, binId), grams);
   addToBin(db, binId, taken.map(negative), { kind: 'used', ...about });
   return taken;
+}
+
+/** What is left of a cup lies apart, by the cup's own name. @returns the bin. */
+export function keptBin(db: Db, cup: { code: string; recipeName: string; hex: string }, at: string): string {
+  const id = newId();
+  insert(db, 'bin', { id, name: freeName(db, `${cup.recipeName}, ${cup.code}`), hex: cup.hex, createdAt: at });
+  return id;
+}
+
+/** Stirs grams of several bins into a new one; each gives of everything in it alike. */
+export function mixBins(db: Db, { from, ...bin }: v.InferOutput<typeof binMixBody>, at: string): string {
+  const id = newId();
+  insert(db, 'bin', { id, ...bin, createdAt: at });
+  from.forEach(({ binId, grams }, index) => {
+    if (!first(db, 'SELECT 1 FROM bin WHERE id = ?', [binId]))
+      throw new Failure('invalid-input', 'That bin is not here.', `from.${index}.binId`);
+    const layers = layersOf(db, binId);
+    if (grams > binGrams(layers) + 1e-9)
+      throw new Failure(
+        'not-enough-stock',
+        say`There are ${g(binGrams(layers))} in it; weigh it if there is more.`,
+        `from.${index}.grams`,
+      );
+    const taken = takeFromBin(layers, grams);
+    addToBin(db, binId, taken.map(negative), { kind: 'mixed', note: `into ${bin.name}`, at });
+    addToBin(db, id, taken, { kind: 'mixed', at });
+  });
+  return id;
 }
 
 /** What a pour took out of a bin, or put into bins, by how often it was cooked. */

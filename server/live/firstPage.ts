@@ -104,8 +104,8 @@ function cupWords(pour: Pour, makers: Maker[], clocks: number, now: Date): Words
     code: pour.code,
     about: cupText(showText(pour.cookMl, 'volume', taste), cup),
     strip: clocks === 0 ? 'h-[34px]' : 'h-[70px]',
-    // Nothing stands out while everybody waits.
-    ...(next.do === 'wait' ? {} : { say: next.say, why: next.why }),
+    // Nothing stands out while everybody waits; what several cups need next, their own pages know.
+    ...(next.do === 'wait' || pour.cups.length > 1 ? {} : { say: next.say, why: next.why }),
   };
 }
 

@@ -7,6 +7,7 @@ import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { bagsInStore } from '../materials/store.ts';
+import { unknownIn } from '../pours/unknown.ts';
 import { BAGS_PACKED, poursOfBags } from '../stock/bags.ts';
 import { bagsOfOrder, fillBag } from '../stock/store.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
@@ -90,6 +91,24 @@ export function openOrders(db: Db, needs: PlacedNeed[]): OrderRow[] {
   return complete(db, open, needs);
 }
 
+function poursOf(db: Db, id: string): Order['pours'] {
+  const pours = all<Omit<Order['pours'][number], 'unknown'>>(
+    db,
+    `SELECT pour.id, pour.code, c.name AS colourway_name, c.hex, pour.closed_at FROM pour
+     JOIN colourway_called c ON c.id = pour.colourway_id
+     WHERE pour.discarded_at IS NULL AND pour.id IN (
+       SELECT pl.pour_id FROM order_line l JOIN pour_order_line pl ON pl.order_line_id = l.id WHERE l.order_id = @id
+       UNION ${poursOfBags('@id')}
+     ) ORDER BY pour.laid_out_at DESC`,
+    { id },
+  );
+  const unknown = unknownIn(
+    db,
+    pours.map((pour) => pour.id),
+  );
+  return pours.map((pour) => ({ ...pour, unknown: unknown.get(pour.id) ?? [] }));
+}
+
 export function getOrder(db: Db, id: string, at: string): Order {
   mustFind(db, 'customer_order', id, 'order');
   const row = first<Bare>(db, `${LISTING.select.replace('/*sort*/', '')} WHERE o.id = ?`, [id]) as Bare;
@@ -98,16 +117,7 @@ export function getOrder(db: Db, id: string, at: string): Order {
   return {
     ...(complete(db, [row], needs)[0] as OrderRow),
     need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine, at) },
-    pours: all(
-      db,
-      `SELECT pour.id, pour.code, c.name AS colourway_name, c.hex, pour.closed_at FROM pour
-       JOIN colourway_called c ON c.id = pour.colourway_id
-       WHERE pour.discarded_at IS NULL AND pour.id IN (
-         SELECT pl.pour_id FROM order_line l JOIN pour_order_line pl ON pl.order_line_id = l.id WHERE l.order_id = @id
-         UNION ${poursOfBags('@id')}
-       ) ORDER BY pour.laid_out_at DESC`,
-      { id },
-    ),
+    pours: poursOf(db, id),
     bags: bagsOfOrder(db, id),
     bagKinds: bagsInStore(db),
   };

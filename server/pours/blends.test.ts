@@ -90,7 +90,7 @@ test('what the maker chose stands, and a layer may want a hardness of its own', 
 });
 
 test('readings of baits that several cups gave to speak of none of them', async () => {
-  const fit = async () =>
+  const fitted = async () =>
     (await workshop.get<{ n: number; leftOut: number }>('/plastics?scale=00')).body as { n: number; leftOut: number };
   const firm = (await workshop.get<{ items: Material[] }>('/materials')).body.items.find(
     (one) => one.name === 'Firm 60',
@@ -117,5 +117,5 @@ test('readings of baits that several cups gave to speak of none of them', async 
   workshop.waits(25);
   await read(one);
   await read(three);
-  expect(await fit()).toMatchObject({ n: 1, leftOut: 1 });
+  expect(await fitted()).toMatchObject({ n: 1, leftOut: 1 });
 });

@@ -3,12 +3,12 @@ import type { Part } from '../../contract/blend.ts';
 import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
 import type { closeBody, Pour, weighBody } from '../../contract/pours.ts';
 import { atField, Failure } from '../../core/failure.ts';
-import { binGrams, returnedOf } from '../../core/plastisol/bin.ts';
+import { binGrams, type Layer, returnedOf } from '../../core/plastisol/bin.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
 import { balance } from '../../core/yield/counts.ts';
 import { countGrades } from '../../core/yield/grades.ts';
 import { cupGPerMl, shareOutG } from '../../core/yield/shared.ts';
-import { addToBin, binOfColourway, putBack, returnedByPour, takeOutOfBin, usedByPour } from '../bins/store.ts';
+import { addToBin, binOfColourway, keptBin, putBack, returnedByPour, takeOutOfBin } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
@@ -21,6 +21,8 @@ import { dosedIn } from './dosed.ts';
 import { linkedCups } from './linked.ts';
 import { getPour } from './read.ts';
 import { aboutMold } from './shots.ts';
+import { enteredByPour } from './entered.ts';
+import { pourInto } from './transfers.ts';
 import { openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof weighBody>;
@@ -36,7 +38,8 @@ function drawParts(db: Db, pour: Pour, cookedG: number, at: string): void {
 }
 
 function drawMore(db: Db, pourId: string, part: Part, grams: number, at: string): void {
-  if (grams <= 0) return;
+  // What came out of another cup left no lot and no bin.
+  if (grams <= 0 || part.fromPourId) return;
   if (part.binId) takeOutOfBin(db, part.binId, grams, { pourId, at });
   else drawMaterial(db, part.materialId as string, grams, { pourId }, at, part.lotId);
 }
@@ -52,20 +55,24 @@ function redraw(db: Db, pour: Pour, before: number, now: number, at: string, not
     const more = (is[i] as number) - (was[i] as number);
     if (more > 0) drawMore(db, pour.id, part, more, at);
     else if (more < 0 && part.binId) putBack(db, part.binId, -more, { pourId: pour.id, note, at });
-    else if (more < 0)
-      addLotMove(db, { lotId: part.lotId as string, kind: 'reversed', grams: -more, pourId: pour.id, note }, at);
+    else if (more < 0 && part.lotId)
+      addLotMove(db, { lotId: part.lotId, kind: 'reversed', grams: -more, pourId: pour.id, note }, at);
   });
 }
 
 /** What comes back of a cup is once more cooked, and as salty as the cup. */
-function returnToBin(db: Db, pour: Pour, grams: number, cookedG: number, into: string, at: string): void {
-  if (grams <= 0) return;
+function leftOf(db: Db, pour: Pour, grams: number, cookedG: number): Layer[] {
+  if (grams <= 0) return [];
   const { g: dosedG, saltG } = dosedIn(db, pour.ledgerId);
-  const remelt = usedByPour(db, pour.id);
+  const remelt = enteredByPour(db, pour.id);
   const plasticG = Math.max(0, cookedG - dosedG);
   const freshG = Math.max(0, plasticG - binGrams(remelt));
   const state = cupState({ cupG: cookedG, freshG, remelt, dosedSaltG: saltG });
-  addToBin(db, into, returnedOf(grams, state), { kind: 'cup', pourId: pour.id, at });
+  return returnedOf(grams, state);
+}
+
+function returnToBin(db: Db, pour: Pour, grams: number, cookedG: number, into: string, at: string): void {
+  addToBin(db, into, leftOf(db, pour, grams, cookedG), { kind: 'cup', pourId: pour.id, at });
 }
 
 /** The same once it was weighed again: what is more or less, of everything that came back alike. */
@@ -182,7 +189,9 @@ function binsFor(db: Db, pour: Pour, binId: string | undefined, at: string): { r
   return { rejects, left: pour.layers.length > 1 ? binOfColourway(db, pour.recipeId, at) : rejects };
 }
 
-function closeOne(db: Db, pour: Pour, weighed: Weighed, binId: string | undefined, now: Date): void {
+type Where = Pick<Closing, 'binId' | 'leftTo'>;
+
+function closeOne(db: Db, pour: Pour, weighed: Weighed, { binId, leftTo }: Where, now: Date): void {
   const at = now.toISOString();
   const { id } = pour;
   const kept = keptByBait(pour);
@@ -193,7 +202,13 @@ function closeOne(db: Db, pour: Pour, weighed: Weighed, binId: string | undefine
       if (counts[grade] > 0)
         rackPoured(db, { baitId, colourwayId: pour.colourwayId, pourId: id, grade, baits: counts[grade], at });
   const { rejects, left } = binsFor(db, pour, binId, at);
-  if (rejects === left) returnToBin(db, pour, weighed.rejectG + weighed.returnedG, weighed.cookedG, left, at);
+  if (leftTo !== undefined) {
+    returnToBin(db, pour, weighed.rejectG, weighed.cookedG, rejects, at);
+    const over = leftOf(db, pour, weighed.returnedG, weighed.cookedG);
+    if (leftTo === 'kept' && over.length > 0)
+      addToBin(db, keptBin(db, pour, at), over, { kind: 'cup', pourId: pour.id, at });
+    else if (over.length > 0) pourInto(db, id, leftTo, over, at);
+  } else if (rejects === left) returnToBin(db, pour, weighed.rejectG + weighed.returnedG, weighed.cookedG, left, at);
   else {
     returnToBin(db, pour, weighed.rejectG, weighed.cookedG, rejects, at);
     returnToBin(db, pour, weighed.returnedG, weighed.cookedG, left, at);
@@ -212,6 +227,13 @@ function closeOne(db: Db, pour: Pour, weighed: Weighed, binId: string | undefine
   }
 }
 
+/** What is left is poured into a cup that is still open and not weighed with this one. */
+function refuseTarget(db: Db, into: string, cups: Own[]): void {
+  if (cups.some(({ pour }) => pour.id === into))
+    throw new Failure('invalid-input', 'That cup is weighed with this one; pour what is left into another.', 'leftTo');
+  atField('leftTo', () => openPour(db, into));
+}
+
 /**
  * Closes a cup and all that the same shots were drawn from: the balances, what they used, what lies on the rack and in the
  * remelt bins now, and the cure clocks.
@@ -221,6 +243,7 @@ export function closePour(db: Db, id: string, body: Closing, now: Date): void {
   if (body.binId !== undefined && !first(db, 'SELECT 1 FROM bin WHERE id = ?', [body.binId]))
     throw new Failure('invalid-input', 'That bin is not here.', 'binId');
   const cups = ownWeights(db, id, body);
+  if (body.leftTo !== undefined && body.leftTo !== 'kept') refuseTarget(db, body.leftTo, cups);
   const sum = (of: (cup: Own) => number) => cups.reduce((total, cup) => total + of(cup), 0);
   const { goodG, rejectG } = body;
   balance({
@@ -239,7 +262,14 @@ export function closePour(db: Db, id: string, body: Closing, now: Date): void {
     atField(i === 0 ? 'cookedG' : `others.${i - 1}.cookedG`, () => balance(one));
   });
   cups.forEach(({ pour }, i) => {
-    closeOne(db, pour, weighed[i] as Weighed, body.binId, now);
+    // What the others leave goes to the bins of their melts.
+    closeOne(
+      db,
+      pour,
+      weighed[i] as Weighed,
+      { binId: body.binId, leftTo: pour.id === id ? body.leftTo : undefined },
+      now,
+    );
   });
 }
 

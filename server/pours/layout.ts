@@ -1,4 +1,3 @@
-import { subHours } from 'date-fns/subHours';
 import type * as v from 'valibot';
 import type { BlendWish } from '../../contract/blend.ts';
 import type { Layer } from '../../contract/colourways.ts';
@@ -19,6 +18,7 @@ import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision } from '../recipes/store.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
 import { keyOf, wantedOfMold } from './blends.ts';
+import { eveningFor, orderByLight } from './evenings.ts';
 import { writeParts } from './parts.ts';
 
 /** What was found out before anything is written. */
@@ -86,23 +86,6 @@ function dealLines(lines: Wanted[], groups: Chosen[][]): Map<number, NewPour['or
   return dealt;
 }
 
-/** How long cups that are laid out after each other belong to one evening. */
-const ONE_EVENING_H = 12;
-
-/** The evening that is under way, or a new one. */
-function eveningOf(db: Db, at: string): { id: string; next: number } {
-  const open = first<{ id: string; next: number }>(
-    db,
-    `SELECT evening_id AS id, (SELECT max(place) + 1 FROM pour p WHERE p.evening_id = pour.evening_id) AS next FROM pour
-     WHERE closed_at IS NULL AND evening_id IS NOT NULL AND laid_out_at > ? ORDER BY laid_out_at DESC LIMIT 1`,
-    [subHours(new Date(at), ONE_EVENING_H).toISOString()],
-  );
-  if (open) return open;
-  const id = newId();
-  insert(db, 'evening', { id, roomC: workshop(db).roomC, createdAt: at });
-  return { id, next: 0 };
-}
-
 interface OneCup {
   recipeId: string;
   drawn: Chosen[];
@@ -167,7 +150,7 @@ export function layOutPour(
   const { ofEach, groups } = intoGlasses(chosen, layers, workshop(db).glassMl);
   const layered = new Map(chosen.map(({ mold }) => [mold.id, layersOfShot(mold, layers)]));
   const dealt = dealLines(lines, groups);
-  const evening = eveningOf(db, at);
+  const evening = eveningFor(db, at);
   let place = evening.next;
   let firstId: string | undefined;
   groups.forEach((group, index) => {
@@ -201,5 +184,6 @@ export function layOutPour(
     });
     for (const line of dealt.get(index) ?? []) insert(db, 'pour_order_line', { pourId: leadId, ...line });
   });
+  orderByLight(db, evening.id);
   return firstId as string;
 }

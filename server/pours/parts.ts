@@ -3,7 +3,7 @@ import { PLASTIC_KINDS } from '../../contract/blend.ts';
 import { Failure } from '../../core/failure.ts';
 import { type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
-import { layersOf, usedByPour } from '../bins/store.ts';
+import { layersOf } from '../bins/store.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, run } from '../db/rows.ts';
@@ -11,10 +11,12 @@ import { newId } from '../ids.ts';
 import { openLot } from '../materials/store.ts';
 import { dosedIn } from './dosed.ts';
 import { hardnessOfParts } from './plastics.ts';
+import { enteredByPour, refusePouredIn, transferredInto } from './entered.ts';
 
-const PARTS = `SELECT p.id, coalesce(material.kind, 'remelt') AS kind, material.id AS material_id, p.lot_id, p.bin_id,
-  coalesce(material.name, bin.name) AS name, lot.code AS lot_code, p.share, w.grams AS weighed_g, w.id AS weighing_id
+const PARTS = `SELECT p.id, coalesce(material.kind, 'remelt') AS kind, material.id AS material_id, p.lot_id, p.bin_id, p.from_pour_id,
+  coalesce(material.name, bin.name, melt.name || ', ' || source.code) AS name, lot.code AS lot_code, p.share, w.grams AS weighed_g, w.id AS weighing_id
   FROM cup_part p LEFT JOIN lot ON lot.id = p.lot_id LEFT JOIN material ON material.id = lot.material_id LEFT JOIN bin ON bin.id = p.bin_id
+  LEFT JOIN pour source ON source.id = p.from_pour_id LEFT JOIN recipe melt ON melt.id = source.recipe_id
   LEFT JOIN part_weighing w ON w.seq = (SELECT max(seq) FROM part_weighing x WHERE x.part_id = p.id AND ${standing('part_weighing', 'x')})
   WHERE p.pour_id = ? ORDER BY p.position`;
 
@@ -68,6 +70,7 @@ export function writeParts(db: Db, pourId: string, blend: BlendWish | undefined)
 
 /** Another blend for a cup of which nothing is weighed in yet. */
 export function changeParts(db: Db, pourId: string, blend: BlendWish): void {
+  // What was poured in from another cup was weighed too.
   const weighed = first(db, 'SELECT 1 FROM part_weighing w JOIN cup_part p ON p.id = w.part_id WHERE p.pour_id = ?', [
     pourId,
   ]);
@@ -88,6 +91,7 @@ export function weighIn(
 ): void {
   const part = first(db, 'SELECT 1 FROM cup_part WHERE id = ? AND pour_id = ?', [partId, pourId]);
   if (!part) throw new Failure('invalid-input', 'That is no part of this cup.', 'partId');
+  refusePouredIn(db, partId);
   insert(db, 'part_weighing', { id: newId(id), partId, grams, at });
 }
 
@@ -109,9 +113,12 @@ export function blendOf(db: Db, cup: CupOf, parts: Part[], cookedG: number | nul
   const plasticG = cookedG === null ? cup.plan.cookG : cookedG - dosed.g;
   const grams = gramsOf(parts, plasticG);
   const remelt: Layer[] = cup.closedAt
-    ? usedByPour(db, cup.id)
-    : parts.flatMap((part, i) => (part.binId ? takeFromBin(layersOf(db, part.binId), grams[i] as number) : []));
-  const freshG = parts.reduce((sum, part, i) => sum + (part.binId ? 0 : (grams[i] as number)), 0);
+    ? enteredByPour(db, cup.id)
+    : [
+        ...parts.flatMap((part, i) => (part.binId ? takeFromBin(layersOf(db, part.binId), grams[i] as number) : [])),
+        ...transferredInto(db, cup.id),
+      ];
+  const freshG = parts.reduce((sum, part, i) => sum + (part.lotId ? (grams[i] as number) : 0), 0);
   const state = cupState({ cupG: plasticG + dosed.g, freshG, remelt, dosedSaltG: dosed.saltG });
   return {
     heats: state.heats,

@@ -3,6 +3,7 @@ import { weighInBody } from '../../contract/blend.ts';
 import { shore } from '../../contract/fields.ts';
 import {
   closeBody,
+  eveningPatch,
   hardnessBody,
   heatBody,
   laidOutPatch,
@@ -11,6 +12,7 @@ import {
   pourBody,
   pourQuery,
   redoBody,
+  regradeBody,
   shotBody,
   weighBody,
 } from '../../contract/pours.ts';
@@ -21,11 +23,13 @@ import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { blendsIn } from './blends.ts';
 import { closePour, weighAgain } from './close.ts';
+import { changeEvening } from './evenings.ts';
 import { type Beforehand, layOutPour } from './layout.ts';
 import { linkedCups } from './linked.ts';
 import { weighIn } from './parts.ts';
 import { plastics } from './plastics.ts';
 import { getPour, listPours } from './read.ts';
+import { regrade } from './regrade.ts';
 import { addMarks, addParts, addRedo, addShot } from './shots.ts';
 import { waitsIn } from './waits.ts';
 import { addHeat, chooseBlend, discard, openPour } from './write.ts';
@@ -154,6 +158,28 @@ export const pourEndpoints = [
     run: ({ db, body, params, at }) => {
       weighAgain(db, params.id as string, body, at);
       return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pours/:id/regraded',
+    body: regradeBody,
+    touches: ['pours', 'rack', 'orders', 'today', 'line', 'molds', 'recipes', 'colourways', 'insight'],
+    run: ({ db, body, params, at }) => {
+      regrade(db, params.id as string, body, at);
+      return getPour(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/evenings/:id',
+    body: eveningPatch,
+    versioned: true,
+    touches: ['pours', 'today'],
+    run: ({ db, body, params, version }) => {
+      const id = params.id as string;
+      changeEvening(db, id, version, body);
+      return { id };
     },
   }),
   endpoint({

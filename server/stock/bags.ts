@@ -1,7 +1,7 @@
 import type { RackGrade } from '../../contract/orders.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { Db } from '../db/open.ts';
-import { all, insert } from '../db/rows.ts';
+import { all, first, insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
 // What other rooms ask of the rack and its bags, as SQL that goes by the order line `l` of the query around it.
@@ -28,6 +28,21 @@ export const bagsOfPour = (db: Db, pourId: string): Pour['bags'] =>
      LEFT JOIN customer ON customer.id = o.customer_id WHERE k.pour_id = ? GROUP BY bag.id HAVING sum(k.baits) < 0 ORDER BY bag.at, bag.code`,
     [pourId],
   );
+
+type OfGrade = { baitId: string; colourwayId: string; pourId: string; grade: RackGrade };
+
+/** How many of a cup lie on the rack in a grade. */
+export const lyingOf = (db: Db, what: OfGrade): number =>
+  first<{ baits: number }>(
+    db,
+    'SELECT baits FROM rack_level WHERE pour_id = @pourId AND bait_id = @baitId AND colourway_id = @colourwayId AND grade = @grade',
+    { ...what },
+  )?.baits ?? 0;
+
+/** A bait that was looked at again leaves one grade, or comes into one. */
+export function addRegraded(db: Db, row: OfGrade & { baits: number; at: string }): void {
+  insert(db, 'stock_move', { id: newId(), kind: 'regraded', ...row });
+}
 
 /** What is kept of a cup comes onto the rack. */
 export function rackPoured(

@@ -9,6 +9,7 @@ import { getMold } from '../molds/store.ts';
 import { cupOfPart } from '../pours/parts.ts';
 import { getPour } from '../pours/read.ts';
 import { aboutMold } from '../pours/shots.ts';
+import { refusePouredIn } from '../pours/entered.ts';
 import { openPour } from '../pours/write.ts';
 import { backOnTheRack, refuseUnlessMoved } from '../stock/store.ts';
 
@@ -79,7 +80,10 @@ const WAYS: Record<Log, Way> = {
   },
   part_weighing: {
     touches: ['pours'],
-    after: (db, { partId }) => getPour(db, openPour(db, cupOfPart(db, String(partId))).id),
+    after: (db, { partId }) => {
+      refusePouredIn(db, String(partId));
+      return getPour(db, openPour(db, cupOfPart(db, String(partId))).id);
+    },
   },
   stock_move: {
     touches: ['rack', 'orders', 'today', 'line', 'recipes', 'pours'],

@@ -202,6 +202,8 @@ CREATE INDEX pour_by_lead ON pour (lead_id) WHERE lead_id IS NOT NULL;
 CREATE TABLE evening (
   id TEXT PRIMARY KEY,
   room_c REAL,
+  -- 1: somebody put its cups in an order; else light to dark.
+  ordered INTEGER NOT NULL DEFAULT 0 CHECK (ordered IN (0, 1)),
   created_at TEXT NOT NULL,
   version INTEGER NOT NULL DEFAULT 1
 ) STRICT;
@@ -233,6 +235,60 @@ INSERT INTO bin_of_colourway (id, name, hex, colourway_id, away_at, version, cre
   SELECT id, name, hex, recipe_id, away_at, version, created_at FROM bin;
 DROP TABLE bin;
 ALTER TABLE bin_of_colourway RENAME TO bin;
+
+-- What is left of a cup may go straight into another, be kept apart, or be mixed with another into a third colour.
+CREATE TABLE cup_part_from_anywhere (
+  id TEXT PRIMARY KEY,
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  position INTEGER NOT NULL,
+  lot_id TEXT REFERENCES lot (id),
+  bin_id TEXT REFERENCES bin (id),
+  from_pour_id TEXT REFERENCES pour (id),
+  share REAL NOT NULL CHECK (share > 0 AND share <= 1),
+  UNIQUE (pour_id, position),
+  CHECK ((lot_id IS NOT NULL) + (bin_id IS NOT NULL) + (from_pour_id IS NOT NULL) = 1)
+) STRICT;
+INSERT INTO cup_part_from_anywhere (id, pour_id, position, lot_id, bin_id, share)
+  SELECT id, pour_id, position, lot_id, bin_id, share FROM cup_part;
+DROP TABLE cup_part;
+ALTER TABLE cup_part_from_anywhere RENAME TO cup_part;
+CREATE TABLE cup_transfer (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  from_pour_id TEXT NOT NULL REFERENCES pour (id),
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  heats INTEGER CHECK (heats >= 0),
+  grams REAL NOT NULL CHECK (grams > 0),
+  salt_g REAL NOT NULL,
+  salt_unknown_g REAL NOT NULL,
+  at TEXT NOT NULL
+) STRICT;
+CREATE INDEX cup_transfer_by_pour ON cup_transfer (pour_id);
+CREATE INDEX cup_transfer_from ON cup_transfer (from_pour_id);
+CREATE TRIGGER cup_transfer_no_update BEFORE UPDATE ON cup_transfer BEGIN SELECT RAISE(ABORT, 'cup_transfer rows are only added'); END;
+CREATE TRIGGER cup_transfer_no_delete BEFORE DELETE ON cup_transfer BEGIN SELECT RAISE(ABORT, 'cup_transfer rows are only added'); END;
+CREATE TABLE bin_move_mixed (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  bin_id TEXT NOT NULL REFERENCES bin (id),
+  kind TEXT NOT NULL CHECK (kind IN ('cup', 'given', 'used', 'mixed', 'counted', 'reversed')),
+  grams REAL NOT NULL CHECK (grams <> 0),
+  heats INTEGER CHECK (heats >= 0),
+  salt_g REAL NOT NULL,
+  salt_unknown_g REAL NOT NULL,
+  pour_id TEXT REFERENCES pour (id),
+  note TEXT NOT NULL DEFAULT '',
+  reverses TEXT UNIQUE REFERENCES bin_move (id),
+  at TEXT NOT NULL
+) STRICT;
+INSERT INTO bin_move_mixed (seq, id, bin_id, kind, grams, heats, salt_g, salt_unknown_g, pour_id, note, reverses, at)
+  SELECT seq, id, bin_id, kind, grams, heats, salt_g, salt_unknown_g, pour_id, note, reverses, at FROM bin_move;
+DROP TABLE bin_move;
+ALTER TABLE bin_move_mixed RENAME TO bin_move;
+CREATE INDEX bin_move_by_bin ON bin_move (bin_id, seq);
+CREATE INDEX bin_move_by_pour ON bin_move (pour_id) WHERE pour_id IS NOT NULL;
+CREATE TRIGGER bin_move_no_update BEFORE UPDATE ON bin_move BEGIN SELECT RAISE(ABORT, 'bin_move rows are only added'); END;
+CREATE TRIGGER bin_move_no_delete BEFORE DELETE ON bin_move BEGIN SELECT RAISE(ABORT, 'bin_move rows are only added'); END;
 CREATE TRIGGER bin_move_sums AFTER INSERT ON bin_move BEGIN
   INSERT INTO bin_level (bin_id, heats, grams, salt_g, salt_unknown_g)
     VALUES (NEW.bin_id, coalesce(NEW.heats, -1), NEW.grams, NEW.salt_g, NEW.salt_unknown_g)

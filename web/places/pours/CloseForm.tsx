@@ -20,13 +20,16 @@ interface Weighed {
   residueG: number | null;
   /** Null: the colour's own bin. */
   binId: string | null;
+  /** Null: with the rejects; `kept`, or another open cup. */
+  leftTo: string | null;
   /** The other cups of the same shots. */
   others: { pourId: string; cookedG: number | null; returnedG: number | null; residueG: number | null }[];
 }
 
 /** What was not put on the scale weighs nothing. */
-const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, binId, others }: Weighed) => ({
+const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, binId, leftTo, others }: Weighed) => ({
   ...(binId === null ? {} : { binId }),
+  ...(leftTo === null ? {} : { leftTo }),
   cookedG,
   goodG: goodG ?? 0,
   rejectG: rejectG ?? 0,
@@ -111,6 +114,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
     returnedG: before?.returnedG ?? null,
     residueG: before?.residueG ?? null,
     binId: null,
+    leftTo: null,
     others: beside.map((cup) => ({ pourId: cup.id, cookedG: inCupG(cup), returnedG: null, residueG: null })),
   });
   const sheet = useSheet<Weighed>({
@@ -123,6 +127,9 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
   const bins = useQuery(queries.bins).data?.items ?? [];
   const others = bins.filter((bin) => bin.awayAt === null && bin.colourwayId !== pour.colourwayId);
   const together = [pour, ...beside];
+  const elsewhere = pour.evening.cups.filter(
+    (cup) => cup.closedAt === null && !together.some((one) => one.id === cup.id),
+  );
   const marks = together.flatMap((cup) => cup.shots.flatMap((shot) => shot.marks));
   const made = together.reduce(
     (total, cup) =>
@@ -161,7 +168,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
         of={sheet}
         by={{ error: close.error, isPending: close.isPending || refused !== undefined }}
         onSend={() => close.mutate()}
-        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(6,1fr)_auto] gap-4 items-start"
+        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(7,1fr)_auto] gap-4 items-start"
       >
         <FigureIn
           at="cookedG"
@@ -186,23 +193,17 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
             ]}
           />
         )}
-        {beside.map((cup, i) => (
-          <fieldset
-            key={cup.id}
-            className="col-span-full grid grid-cols-2 sm:grid-cols-[160px_repeat(3,1fr)] gap-4 items-start"
-          >
-            <legend className="sr-only">
-              {cup.code} {cup.recipeName}
-            </legend>
-            <p className="sm:mt-7 flex gap-2 items-center">
-              <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: cup.hex }} />
-              <b>{cup.recipeName}</b> <span className="figure soft">{cup.code}</span>
-            </p>
-            <FigureIn at={`others.${i}.cookedG`} />
-            <FigureIn at={`others.${i}.returnedG`} />
-            <FigureIn at={`others.${i}.residueG`} />
-          </fieldset>
-        ))}
+        {!before && (
+          <ChoiceIn
+            at="leftTo"
+            options={[
+              { value: '', label: beside.length > 0 ? `into the bin of ${pour.recipeName}` : 'into the bin too' },
+              { value: 'kept', label: 'kept apart, for another evening' },
+              ...elsewhere.map((cup) => ({ value: cup.id, label: `into the cup ${cup.code}, ${cup.recipeName}` })),
+            ]}
+          />
+        )}
+        <OtherCups cups={beside} />
         <div className="mt-5">
           <Send>{before ? 'Keep' : beside.length > 0 ? `Close all ${together.length} cups` : 'Close'}</Send>
         </div>
@@ -212,13 +213,44 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
           {taste.say(refused)}
         </p>
       )}
-      {figures && goodG !== null && (
-        <p className="mt-2">
-          Yield <b className="figure text-xl">{(figures.yieldFraction * 100).toFixed(1)} %</b>, unaccounted{' '}
-          <b className="figure text-xl">{text(figures.unaccountedG, 'mass')}</b> (
-          {(figures.unaccountedFraction * 100).toFixed(1)} %)
-        </p>
-      )}
+      {figures && goodG !== null && <Balanced figures={figures} />}
     </section>
+  );
+}
+
+/** What is left of each other cup, weighed alone. */
+function OtherCups({ cups }: { cups: Pour[] }) {
+  return (
+    <>
+      {cups.map((cup, i) => (
+        <fieldset
+          key={cup.id}
+          className="col-span-full grid grid-cols-2 sm:grid-cols-[160px_repeat(3,1fr)] gap-4 items-start"
+        >
+          <legend className="sr-only">
+            {cup.code} {cup.recipeName}
+          </legend>
+          <p className="sm:mt-7 flex gap-2 items-center">
+            <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: cup.hex }} />
+            <b>{cup.recipeName}</b> <span className="figure soft">{cup.code}</span>
+          </p>
+          <FigureIn at={`others.${i}.cookedG`} />
+          <FigureIn at={`others.${i}.returnedG`} />
+          <FigureIn at={`others.${i}.residueG`} />
+        </fieldset>
+      ))}
+    </>
+  );
+}
+
+/** The yield so far, and what nobody can account for. */
+function Balanced({ figures }: { figures: ReturnType<typeof balance> }) {
+  const { text } = useTaste();
+  return (
+    <p className="mt-2">
+      Yield <b className="figure text-xl">{(figures.yieldFraction * 100).toFixed(1)} %</b>, unaccounted{' '}
+      <b className="figure text-xl">{text(figures.unaccountedG, 'mass')}</b> (
+      {(figures.unaccountedFraction * 100).toFixed(1)} %)
+    </p>
   );
 }

@@ -11,7 +11,7 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText, dayText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
-import { gradesText } from '../../parts/grades.ts';
+import { gradesText, reasonWords } from '../../parts/grades.ts';
 import { timeText } from '../../parts/hours.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
@@ -23,6 +23,7 @@ import { CupCurve } from './CupCurve.tsx';
 import { Hardness } from './Hardness.tsx';
 import { MassBalance } from './MassBalance.tsx';
 import { Parts } from './Parts.tsx';
+import { Regrade } from './Regrade.tsx';
 
 /** All of one cup on one page: laid out, poured, weighed, read; it prints as the pour sheet. */
 export function PourSheet() {
@@ -90,7 +91,7 @@ export function PourSheet() {
       {pour.curedAt && pour.closedAt && <Hardness pour={pour} />}
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(320px,420px)] gap-12 print:grid-cols-1">
         <div className="flex flex-col gap-8">
-          <Set pour={pour} />
+          <CupsOfSet pour={pour} />
           <Parts pour={pour} />
           <section>
             <h2>
@@ -115,6 +116,8 @@ export function PourSheet() {
             </ul>
           </section>
           <ShotsByCup pour={pour} />
+          <PouredAgain pour={pour} />
+          {pour.closedAt && pour.shots.length > 0 && <Regrade key={pour.id} pour={pour} />}
           {!pour.closedAt && (
             <div className="max-w-2xl">
               <Caution about={['hot', 'scorch']} />
@@ -130,15 +133,18 @@ export function PourSheet() {
 /** Beside the sheet: the cup's curve, its molds, whom it was for, what went into it and came of it. */
 function Beside({ pour }: { pour: Pour }) {
   const { text } = useTaste();
+  // A cup that gives to another’s shots has none of its own.
+  const led = useQuery({ ...queries.pour(pour.leadId ?? ''), enabled: pour.leadId !== null });
+  const molds = pour.leadId === null ? pour.molds : (led.data?.molds ?? []);
   return (
     <div className="flex flex-col gap-7">
-      {pour.heats.length > 0 && (
+      {pour.heats.length > 0 && molds.length > 0 && (
         <section>
           <h2 className="mb-1">The cup</h2>
           <CupCurve
             heats={pour.heats}
             shots={pour.shots}
-            {...cupWindow(pour.molds, pour.limits)}
+            {...cupWindow(molds, pour.limits)}
             limits={pour.limits}
             nowMs={Date.parse(pour.shots.at(-1)?.at ?? pour.heats.at(-1)?.at ?? pour.laidOutAt)}
             widthPx={400}
@@ -147,6 +153,7 @@ function Beside({ pour }: { pour: Pour }) {
       )}
       <section>
         <h2 className="mb-1">Molds</h2>
+        {pour.leadId !== null && molds.length > 0 && <p className="soft">drawn with {led.data?.code}</p>}
         {pour.molds.map((mold) => {
           const shots = pour.shots.filter((shot) => shot.moldId === mold.moldId);
           const marks = shots.flatMap((shot) => shot.marks);
@@ -226,7 +233,7 @@ const partOf = (shot: Pour['shots'][number], pourId: string) =>
   shot.parts.find((part) => part.pourId === pourId) ?? { doseSeq: 0, heatSeq: 0 };
 
 /** The cups of the same baits, and how much of each shot every one gives. */
-function Set({ pour }: { pour: Pour }) {
+function CupsOfSet({ pour }: { pour: Pour }) {
   const { text } = useTaste();
   if (pour.cups.length < 2) return null;
   return (
@@ -257,6 +264,33 @@ function Set({ pour }: { pour: Pour }) {
               </span>
             ))}
             {cup.id === pour.id && <span className="soft text-sm">this one</span>}
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
+/** Layers that were lifted out and poured again: plastic and minutes that made no bait. */
+function PouredAgain({ pour }: { pour: Pour }) {
+  const { text } = useTaste();
+  const redone = pour.shots.flatMap((shot, index) => shot.redone.map((one) => ({ ...one, shot: index + 1 })));
+  if (redone.length === 0) return null;
+  const ml = redone.reduce((sum, one) => sum + one.ml, 0);
+  const minutes = redone.reduce((sum, one) => sum + (one.minutes ?? 0), 0);
+  const unknown = redone.filter((one) => one.minutes === null).length;
+  return (
+    <section>
+      <h2 className="mb-1">
+        Poured again: <span className="figure">{text(ml, 'volume')}</span>
+        {minutes > 0 && <span className="figure">, {minutes} min</span>}
+        {unknown > 0 && <span className="soft text-base font-normal">, minutes of {unknown} not known</span>}
+      </h2>
+      <ul>
+        {redone.map((one) => (
+          <li key={one.id} className="text-sm">
+            shot {one.shot}, cavity {one.cavity}: {PLACES[pour.layers[one.layer]?.place ?? 'whole']}
+            {one.reason && `, ${reasonWords(one.reason)}`}
           </li>
         ))}
       </ul>

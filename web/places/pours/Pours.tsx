@@ -8,6 +8,7 @@ import { gradesText } from '../../parts/grades.ts';
 import { timeText } from '../../parts/hours.ts';
 import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { ThisEvening } from './ThisEvening.tsx';
 
 export function Pours() {
   const { text } = useTaste();
@@ -35,6 +36,7 @@ export function Pours() {
   }
   return (
     <Page title="Pours" tab="Pours" actions={actions} under="One pour is one cup and all that came out of it.">
+      {open[0] && <ThisEvening pourId={open[0].id} />}
       {open.map((pour) => (
         <Link
           key={pour.id}

@@ -18,6 +18,7 @@ const POUR = {
   code: 'P1',
   cups: [{ id: 'p1' }],
   lent: { shots: 0, ml: 0 },
+  evening: { cups: [] },
   wanted: { scale: '00', value: 34 },
   curedAt: '2026-03-03T18:00:00Z',
   hardness: [],

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { type Bin, binBody, binMoveBody } from '../../../contract/bins.ts';
+import { type Bin, binBody, binMixBody, binMoveBody } from '../../../contract/bins.ts';
 import { inUse } from '../../../contract/fields.ts';
 import { queries } from '../../api/queries.ts';
 import { useUndo } from '../../api/undo.ts';
@@ -9,7 +9,7 @@ import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { Away, PutAway } from '../../parts/PutAway.tsx';
-import { FigureIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, FigureIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
 import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -88,7 +88,7 @@ function InBin({ bin }: { bin: Bin }) {
   const { text } = useTaste();
   const moves = useQuery(queries.bin(bin.id)).data?.moves ?? [];
   const undo = useUndo();
-  const [act, setAct] = useState<'given' | 'counted' | null>(bin.grams < 0 ? 'counted' : null);
+  const [act, setAct] = useState<'given' | 'counted' | 'mixed' | null>(bin.grams < 0 ? 'counted' : null);
   return (
     <div className="sheet p-4 flex flex-col gap-3">
       <h3>{bin.name}</h3>
@@ -119,9 +119,13 @@ function InBin({ bin }: { bin: Bin }) {
         <button type="button" className="link" onClick={() => setAct('counted')}>
           weigh it
         </button>
+        <button type="button" className="link" onClick={() => setAct('mixed')}>
+          mix it with another
+        </button>
         <PutAway kind="bins" row={bin} />
       </div>
       {act === 'given' && <Given bin={bin} onDone={() => setAct(null)} />}
+      {act === 'mixed' && <Mixed bin={bin} onDone={() => setAct(null)} />}
       {act === 'counted' && <Counted bin={bin} onDone={() => setAct(null)} />}
       <ul className="ruled">
         {moves.map((move) => (
@@ -130,7 +134,16 @@ function InBin({ bin }: { bin: Bin }) {
               {move.grams > 0 && '+'}
               {text(move.grams, 'mass')}
             </b>{' '}
-            {{ cup: 'out of', used: 'into', given: 'given', counted: 'weighed', reversed: 'put back from' }[move.kind]}{' '}
+            {
+              {
+                cup: 'out of',
+                used: 'into',
+                given: 'given',
+                mixed: 'mixed',
+                counted: 'weighed',
+                reversed: 'put back from',
+              }[move.kind]
+            }{' '}
             {move.pourCode} {move.note && `${move.note} `}
             <span className="soft">{dateText(move.at)}</span>{' '}
             {move.kind === 'given' && !move.reversed && (
@@ -200,6 +213,53 @@ function Counted({ bin, onDone }: { bin: Bin; onDone(): void }) {
       <div className="mt-5">
         <Send className="">Weighed</Send>
       </div>
+    </Sheet>
+  );
+}
+
+interface MixTyped {
+  name: string;
+  hex: string;
+  from: { binId: string; grams: number | null }[];
+}
+
+/** Two leftovers become a third colour, which is named and kept. */
+function Mixed({ bin, onDone }: { bin: Bin; onDone(): void }) {
+  const bins = useQuery(queries.bins).data?.items ?? [];
+  const others = bins.filter((one) => one.id !== bin.id && one.awayAt === null && one.grams > 0);
+  const [first] = others;
+  if (!first) return <p className="soft">No other bin holds anything to mix it with.</p>;
+  return <Mixing bin={bin} others={others} first={first} onDone={onDone} />;
+}
+
+function Mixing({ bin, others, first, onDone }: { bin: Bin; others: Bin[]; first: Bin; onDone(): void }) {
+  const [begun] = useState<MixTyped>({
+    name: '',
+    hex: bin.hex,
+    from: [
+      { binId: bin.id, grams: null },
+      { binId: first.id, grams: null },
+    ],
+  });
+  const sheet = useSheet<MixTyped>({ schema: binMixBody, keep: `bin/${bin.id}/mixed`, seen: begun });
+  const mix = useWrite<Bin>(
+    () => ({ path: '/bins/mixed', body: sheet.values }),
+    () => sentOf(sheet, onDone),
+  );
+  const { from } = sheet.values;
+  const other = others.find((one) => one.id === from[1]?.binId) ?? first;
+  return (
+    <Sheet of={sheet} by={mix} onSend={() => mix.mutate()}>
+      <div className="grid grid-cols-2 gap-3 items-start">
+        <FigureIn at="from.0.grams" label={`Of ${bin.name}`} />
+        <span />
+        <FigureIn at="from.1.grams" label={`Of ${other.name}`} />
+        <ChoiceIn at="from.1.binId" options={others.map((one) => ({ value: one.id, label: one.name }))} />
+        <TextIn at="name" label="Name of the third colour" />
+        <TextIn at="hex" type="color" />
+      </div>
+      <p className="soft text-sm">What two colours make nobody knows before: pour a puck and set what it shows.</p>
+      <Send className="">Mix and keep</Send>
     </Sheet>
   );
 }

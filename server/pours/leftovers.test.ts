@@ -1,0 +1,124 @@
+import { afterEach, beforeEach, expect, test } from 'vitest';
+import type { Bin } from '../../contract/bins.ts';
+import type { Page } from '../../contract/fields.ts';
+import type { Pour } from '../../contract/pours.ts';
+import { type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+
+let workshop: TestWorkshop;
+let stock: Stocked;
+beforeEach(async () => {
+  workshop = await TestWorkshop.open();
+  stock = await stocked(workshop);
+});
+afterEach(() => workshop.close());
+
+const laidOut = async (more: object = {}) =>
+  (
+    await workshop.post<Pour>('/pours', {
+      colourwayId: stock.recipe.id,
+      molds: [{ moldId: stock.mold.id, shots: 2 }],
+      ...more,
+    })
+  ).body;
+const drawn = async (pour: Pour) => {
+  const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+  const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
+  await workshop.post(`/pours/${pour.id}/shots/${body.shots[0]?.id}/marks`, { marks });
+};
+const close = (pour: Pour, more: object) =>
+  workshop.post<Pour>(`/pours/${pour.id}/close`, { cookedG: 105, goodG: 40, rejectG: 5, returnedG: 50, ...more });
+const bins = async () => (await workshop.get<Page<Bin>>('/bins')).body.items;
+const pourOf = async (id: string) => (await workshop.get<Pour>(`/pours/${id}`)).body;
+const level = async () => (await workshop.get<{ levelG: number }>(`/materials/${stock.plastisol.id}`)).body.levelG;
+
+test('what is left of a cup is poured into the next: a part of it, one heat older, and out of no drum', async () => {
+  const [one, two] = [await laidOut(), await laidOut()];
+  await drawn(one);
+  expect((await close(one, { leftTo: two.id })).status).toBe(201);
+  // Only its rejects lie in the bin.
+  expect((await bins()).map((bin) => [bin.name, bin.grams])).toEqual([['Slack Tide', 5]]);
+  const next = await pourOf(two.id);
+  const [drum, over] = next.parts;
+  expect(over).toMatchObject({ name: `Slack Tide, ${one.code}`, fromPourId: one.id, weighedG: 50, kind: 'remelt' });
+  // 103.4 mL are 105.468 g; the drum gives what is left of that.
+  expect(over?.share).toBeCloseTo(50 / 105.468, 9);
+  expect(drum?.share).toBeCloseTo(1 - 50 / 105.468, 9);
+  expect(next.blend).toMatchObject({ heats: 2, unknownFraction: 0, hardness: null });
+  const before = await level();
+  await drawn(two);
+  await close(two, {});
+  // 105 g were cooked, 50 of them came out of the other cup.
+  expect(before - (await level())).toBeCloseTo(55, 6);
+  expect((await bins()).map((bin) => bin.layers.map((layer) => [layer.heats, layer.grams]))).toEqual([
+    [
+      [1, 5],
+      [2, 55],
+    ],
+  ]);
+});
+
+test('what was poured in stays in, and no cup takes from itself or from one that is closed', async () => {
+  const [one, two] = [await laidOut(), await laidOut()];
+  await drawn(one);
+  const rows = workshop.rows();
+  for (const leftTo of [one.id, stock.order.id]) {
+    const refused = await close(one, { leftTo });
+    expect([refused.status >= 400, refused.body.error.code !== 'internal']).toEqual([true, true]);
+  }
+  expect(workshop.rows()).toBe(rows);
+  await close(one, { leftTo: two.id });
+  const part = (await pourOf(two.id)).parts.find((row) => row.fromPourId);
+  const again = await workshop.post(`/pours/${two.id}/weighed`, { partId: part?.id, grams: 10 });
+  const undone = await workshop.post('/undo', { rowId: part?.weighingId });
+  expect([again.body.error.code, undone.body.error.code]).toEqual(['already-started', 'already-started']);
+  const three = await laidOut();
+  await drawn(three);
+  expect((await close(three, { leftTo: one.id })).body.error).toMatchObject({ code: 'pour-closed', path: 'leftTo' });
+});
+
+test('kept apart for another evening it has a bin by the cup’s own name, and goes into a cup like any other', async () => {
+  const one = await laidOut();
+  await drawn(one);
+  await close(one, { leftTo: 'kept' });
+  const kept = (await bins()).find((bin) => bin.name === `Slack Tide, ${one.code}`);
+  expect([kept?.grams, kept?.heats, kept?.colourwayId]).toEqual([50, 1, null]);
+  workshop.waits(48);
+  const two = await laidOut({
+    blend: [
+      { materialId: stock.plastisol.id, share: 0.5 },
+      { binId: kept?.id, share: 0.5 },
+    ],
+  });
+  expect(two.blend.heats).toBe(2);
+});
+
+test('two leftovers stirred together are a third colour, grams, heats and salt as they were', async () => {
+  const made = async (name: string, grams: number, heats: number | null, saltG: number | null) => {
+    const { body } = await workshop.post<Bin>('/bins', { name, hex: '#557755' });
+    await workshop.post(`/bins/${body.id}/moves`, { kind: 'given', grams, heats, saltG, note: '', looked: true });
+    return body.id;
+  };
+  const [green, used] = [await made('Greens', 300, 2, 30), await made('Used', 200, null, null)];
+  const from = [
+    { binId: green, grams: 100 },
+    { binId: used, grams: 50 },
+  ];
+  const { body: third } = await workshop.post<Bin>('/bins/mixed', { name: 'Kelp Mud', hex: '#5d5a3b', from });
+  expect(third.layers).toEqual([
+    { heats: 2, grams: 100, saltG: 10, saltUnknownG: 0 },
+    { heats: null, grams: 50, saltG: 0, saltUnknownG: 50 },
+  ]);
+  expect((await bins()).map((bin) => [bin.name, bin.grams])).toEqual([
+    ['Greens', 200],
+    ['Kelp Mud', 150],
+    ['Used', 150],
+  ]);
+  const rows = workshop.rows();
+  const much = await workshop.post('/bins/mixed', {
+    name: 'More',
+    hex: '#5d5a3b',
+    from: [from[0], { binId: used, grams: 151 }],
+  });
+  expect([much.body.error.code, much.body.error.path]).toEqual(['not-enough-stock', 'from.1.grams']);
+  expect(workshop.rows()).toBe(rows);
+});

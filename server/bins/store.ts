@@ -199,6 +199,10 @@ export function refuseUnlessGiven({ kind }: { kind?: unknown }): void {
   if (kind !== 'given') throw new Failure('not-found', 'There is no such move to take back.');
 }
 
+/** SQL: whether remelt whose salt nobody knows went out of bins into a cup. @param pour its id in the query around it. */
+export const saltUnknownInto = (pour: string) =>
+  `EXISTS (SELECT 1 FROM bin_move m WHERE m.pour_id = ${pour} AND m.kind = 'used' AND abs(m.salt_unknown_g) > 1e-6)`;
+
 /** SQL: grams in the bin that a recipe's own goes to. @param recipe its id in the query around it. */
 export const BIN_GRAMS = (recipe: string) =>
   `coalesce((SELECT sum(l.grams) FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.colourway_id = ${recipe}), 0)`;

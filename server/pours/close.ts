@@ -18,10 +18,10 @@ import { addLotMove, drawMaterial } from '../materials/store.ts';
 import { rackPoured } from '../stock/bags.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
+import { enteredByPour } from './entered.ts';
 import { linkedCups } from './linked.ts';
 import { getPour } from './read.ts';
 import { aboutMold } from './shots.ts';
-import { enteredByPour } from './entered.ts';
 import { pourInto } from './transfers.ts';
 import { openPour } from './write.ts';
 

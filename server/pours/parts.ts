@@ -10,8 +10,8 @@ import { all, first, insert, mustFind, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { openLot } from '../materials/store.ts';
 import { dosedIn } from './dosed.ts';
-import { hardnessOfParts } from './plastics.ts';
 import { enteredByPour, refusePouredIn, transferredInto } from './entered.ts';
+import { hardnessOfParts } from './plastics.ts';
 
 const PARTS = `SELECT p.id, coalesce(material.kind, 'remelt') AS kind, material.id AS material_id, p.lot_id, p.bin_id, p.from_pour_id,
   coalesce(material.name, bin.name, melt.name || ', ' || source.code) AS name, lot.code AS lot_code, p.share, w.grams AS weighed_g, w.id AS weighing_id

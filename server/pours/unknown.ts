@@ -1,4 +1,5 @@
 import type { Unknown } from '../../contract/orders.ts';
+import { saltUnknownInto } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 
@@ -13,7 +14,7 @@ const UNKNOWN = `
   SELECT cup.led AS pour_id,
     max(EXISTS (SELECT 1 FROM cup_part p WHERE p.pour_id = cup.id AND p.lot_id IS NULL)
       AND EXISTS (SELECT 1 FROM pour WHERE pour.id = cup.id AND pour.wanted_hardness IS NOT NULL)) AS remelt,
-    max(EXISTS (SELECT 1 FROM bin_move m WHERE m.pour_id = cup.id AND m.kind = 'used' AND abs(m.salt_unknown_g) > 1e-6)
+    max(${saltUnknownInto('cup.id')}
       OR EXISTS (SELECT 1 FROM cup_transfer t WHERE t.pour_id = cup.id AND t.salt_unknown_g > 1e-6)
       OR (cup.closed_at IS NULL AND EXISTS (SELECT 1 FROM cup_part p JOIN bin_level l ON l.bin_id = p.bin_id
         WHERE p.pour_id = cup.id AND l.salt_unknown_g > 1e-6))) AS salt

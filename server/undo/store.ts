@@ -6,10 +6,10 @@ import type { Db } from '../db/open.ts';
 import { first, mustFind, type Row } from '../db/rows.ts';
 import { getLedger, refuseClosed } from '../ledgers/store.ts';
 import { getMold } from '../molds/store.ts';
+import { refusePouredIn } from '../pours/entered.ts';
 import { cupOfPart } from '../pours/parts.ts';
 import { getPour } from '../pours/read.ts';
 import { aboutMold } from '../pours/shots.ts';
-import { refusePouredIn } from '../pours/entered.ts';
 import { openPour } from '../pours/write.ts';
 import { backOnTheRack, refuseUnlessMoved } from '../stock/store.ts';
 

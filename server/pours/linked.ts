@@ -38,13 +38,12 @@ export const sharedCups = (db: Db, pourIds: string[]): string[] =>
 
 /** All cups that have to be weighed together with this one, it among them. */
 export function linkedCups(db: Db, id: string): Linked[] {
-  let found: Linked[] = [];
   let ids = [id];
-  while (ids.length > found.length) {
-    found = all<Linked>(db, NEIGHBOURS, { ids: JSON.stringify(ids) });
+  // Each round goes one neighbour further, until none is new: a chain of cups hangs together as a whole.
+  for (;;) {
+    const found = all<Linked>(db, NEIGHBOURS, { ids: JSON.stringify(ids) });
     const more = [...new Set([...ids, ...found.map((cup) => cup.id)])];
-    if (more.length === ids.length) break;
+    if (more.length === ids.length) return found;
     ids = more;
   }
-  return found;
 }

@@ -15,7 +15,11 @@ export function Pours() {
   const [q, setQ] = useState('');
   const list = useInfiniteQuery(queries.pours(q));
   const open = useQuery(queries.openPours).data?.items;
+  const { data: newest } = useQuery({ ...queries.pour(open?.[0]?.id ?? ''), enabled: (open?.length ?? 0) > 0 });
   if (!list.data || !open) return <Waiting />;
+  // Several cups of one evening stand in their order; one alone stands large.
+  const evening = newest && newest.evening.cups.length > 1 ? newest.evening : undefined;
+  const alone = open.filter((pour) => pour.leadId === null && !evening?.cups.some((cup) => cup.id === pour.id));
   const rows = list.data.pages.flatMap((page) => page.items);
   const actions = (
     <Link to="/pours/new" className="btn btn-primary">
@@ -36,8 +40,8 @@ export function Pours() {
   }
   return (
     <Page title="Pours" tab="Pours" actions={actions} under="One pour is one cup and all that came out of it.">
-      {open[0] && <ThisEvening pourId={open[0].id} />}
-      {open.map((pour) => (
+      {evening && <ThisEvening key={evening.id} evening={evening} />}
+      {alone.map((pour) => (
         <Link
           key={pour.id}
           to={`/pours/${pour.id}/bench`}

@@ -1,7 +1,5 @@
-import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import { eveningPatch, type Pour } from '../../../contract/pours.ts';
-import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { FigureIn } from '../../parts/sheet/In.tsx';
@@ -9,14 +7,8 @@ import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
-/** The evening that an open cup belongs to: its cups in their order, light to dark unless somebody says otherwise, and its room. */
-export function ThisEvening({ pourId }: { pourId: string }) {
-  const { data: pour } = useQuery(queries.pour(pourId));
-  if (!pour?.evening.id || pour.evening.cups.length < 2) return null;
-  return <Cups key={pour.evening.id} evening={pour.evening} />;
-}
-
-function Cups({ evening }: { evening: Pour['evening'] }) {
+/** The evening that is under way: its cups in their order, light to dark unless somebody says otherwise, and its room. */
+export function ThisEvening({ evening }: { evening: Pour['evening'] }) {
   const { text } = useTaste();
   const leads = evening.cups.filter((cup) => cup.leadId === null);
   const change = useWrite<object, { order: string[] }>((body) => ({
@@ -56,7 +48,12 @@ function Cups({ evening }: { evening: Pour['evening'] }) {
                 </span>
               </Link>
             ))}
-            <span className="ml-auto flex gap-1">
+            <span className="ml-auto flex gap-1 items-center">
+              {lead.closedAt === null && (
+                <Link to={`/pours/${lead.id}/bench`} className="btn btn-primary">
+                  To the bench
+                </Link>
+              )}
               <button
                 type="button"
                 className="btn btn-sm btn-ghost"

@@ -37,6 +37,7 @@ export const density = above0(25);
 export const CUP_BOUNDS_C = [-30, 400] as const;
 export const cupC = v.pipe(number, v.minValue(CUP_BOUNDS_C[0]), v.maxValue(CUP_BOUNDS_C[1]));
 export const roomC = v.pipe(number, v.minValue(-40), v.maxValue(60));
+export const waterC = v.pipe(number, v.minValue(-2), v.maxValue(45));
 export const money = count(0, 1_000_000_000);
 export const shore = v.picklist(['A', '00']);
 export const shorePoints = v.pipe(number, v.minValue(0), v.maxValue(100));

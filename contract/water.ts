@@ -11,9 +11,11 @@ import {
   name,
   note,
   ownId,
+  rowId,
   shore,
   shorePoints,
   type Versioned,
+  waterC,
 } from './fields.ts';
 
 export const PACES = ['slow', 'medium', 'fast'] as const;
@@ -33,6 +35,10 @@ export const waterTestBody = v.pipe(
     place: v.picklist(['tank', 'lake']),
     placeName: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(120)), ''),
     blend: v.optional(v.pipe(v.string(), v.trim(), v.maxLength(120)), ''),
+    finish: called(v.optional(v.pipe(v.string(), v.trim(), v.maxLength(120)), ''), 'Finish'),
+    waterC: called(v.optional(v.nullable(waterC), null), 'Water'),
+    /** The cup that the bait came from: its age is counted from its shots. */
+    pourId: called(v.optional(v.nullable(rowId), null), 'Out of the pour'),
     scale: v.optional(v.nullable(shore), null),
     hardness: called(v.optional(v.nullable(shorePoints), null), 'Shore 00'),
     speeds: v.optional(v.pipe(v.array(speed), v.maxLength(3)), []),
@@ -59,6 +65,9 @@ export interface WaterTest extends Omit<v.InferOutput<typeof waterTestBody>, 'id
   revisionNumber: number;
   masterId: string;
   masterName: string;
+  pourCode: string | null;
+  /** How old the bait was, from its last shot; null where no pour is named. */
+  ageH: number | null;
   at: string;
 }
 

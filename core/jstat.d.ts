@@ -5,6 +5,8 @@ declare module 'jstat' {
     gammaln(x: number): number;
     normal: { cdf(x: number, mean: number, sd: number): number };
     chisquare: { cdf(x: number, degrees: number): number };
+    /** Chance of k of n, each with the chance p. */
+    binomial: { pdf(k: number, n: number, p: number): number };
   };
   export default jstat;
 }

@@ -60,6 +60,7 @@ export async function inWater(maker: DemoMaker, shelf: Shelf, random: Random, no
     blend: 'Soft 22 and Firm 58',
     scale: '00',
     hardness: 34,
+    waterC: 18,
     speeds: speeds.map(([pace, mPerS, kicks]) => ({ pace, mPerS, kicks })),
     ...more,
   });
@@ -69,6 +70,7 @@ export async function inWater(maker: DemoMaker, shelf: Shelf, random: Random, no
     blend: 'Soft 22 and Firm 58',
     rig: 'weedless, 5/0',
     weightG: 7,
+    waterC: random.whole(8, 15),
     minutes: random.whole(25, 60),
     fish,
     ending,

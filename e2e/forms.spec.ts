@@ -32,7 +32,7 @@ const FORMS: FormAt[] = [
     name: 'a test in water',
     path: ({ masterId }) => `/masters/${masterId}/water`,
     open: press('Note a test'),
-    figures: 6,
+    figures: 7,
   },
   {
     name: 'a mold’s page',

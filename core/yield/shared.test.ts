@@ -33,6 +33,24 @@ describe('what was weighed once for several cups', () => {
       [20, 30, 40],
     ],
     [
+      'all of it used up, but for the last digit: what each gave',
+      0.1 + 0.2,
+      [
+        [60, 0.1],
+        [30, 0.2 - 1e-17],
+      ],
+      [0.1, 0.2],
+    ],
+    [
+      'all of it, a hair more than was there: never by what was drawn',
+      90 * (1 + 1e-12),
+      [
+        [60, 10],
+        [30, 80],
+      ],
+      [10, 80],
+    ],
+    [
       'nothing drawn: by what is gone',
       30,
       [

@@ -27,7 +27,8 @@ export function shareOutG(totalG: number, cups: Giver[]): number[] {
   const weights = cups.map((cup) => (drawn > 0 ? cup.drawnG : Math.max(cup.mostG, 0) || 1));
   const most = cups.reduce((sum, cup) => sum + Math.max(0, cup.mostG), 0);
   const given = cups.map(() => 0);
-  if (most < totalG) {
+  // Where all of it was used up, the last digit decides nothing.
+  if (most < totalG * (1 - 1e-9)) {
     const all = weights.reduce((sum, one) => sum + one, 0);
     return weights.map((one) => (totalG * one) / all);
   }

@@ -11,12 +11,14 @@ import type { Db } from '../db/open.ts';
 import { all, mustFind } from '../db/rows.ts';
 import type { Beside } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
+import { LAST_SHOT_AT } from '../pours/readings.ts';
 
 type FitTrial = v.InferOutput<typeof fitKickSchema>['trials'][number];
 
 const TESTS = {
-  select: `SELECT /*sort*/ t.*, r.number AS revision_number, r.master_id, bait.name AS master_name
-    FROM water_test t JOIN master_revision r ON r.id = t.revision_id
+  select: `SELECT /*sort*/ t.*, r.number AS revision_number, r.master_id, bait.name AS master_name, pour.code AS pour_code,
+      (julianday(t.at) - julianday(${LAST_SHOT_AT})) * 24 AS age_h
+    FROM water_test t JOIN master_revision r ON r.id = t.revision_id LEFT JOIN pour ON pour.id = t.pour_id
     JOIN master ON master.id = r.master_id JOIN bait ON bait.id = master.bait_id`,
   sorts: { time: 't.seq', master: 'bait.name' },
   order: '-time',

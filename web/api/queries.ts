@@ -91,6 +91,8 @@ export const queries = {
   ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
   openPours: list<PourRow>('pours', '/pours', `${MOST}&only=open`),
   pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
+  newestPours: newest<PourRow>('pours', '/pours', '?limit=60'),
+  allTests: list<WaterTest>('water-tests', '/water-tests'),
   pour: (id: string) => one<Pour>('pours', '/pours', id),
   linked: (id: string) =>
     queryOptions({

@@ -295,3 +295,8 @@ CREATE TRIGGER bin_move_sums AFTER INSERT ON bin_move BEGIN
     ON CONFLICT (bin_id, heats) DO UPDATE SET grams = grams + NEW.grams, salt_g = salt_g + NEW.salt_g,
       salt_unknown_g = salt_unknown_g + NEW.salt_unknown_g;
 END;
+
+-- A verdict is of a bait so old, in water so cold, out of one pour.
+ALTER TABLE water_test ADD COLUMN water_c REAL;
+ALTER TABLE water_test ADD COLUMN pour_id TEXT REFERENCES pour (id);
+ALTER TABLE water_test ADD COLUMN finish TEXT NOT NULL DEFAULT '';

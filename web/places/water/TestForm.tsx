@@ -1,6 +1,8 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { Master } from '../../../contract/masters.ts';
 import { KICKS, PACES, type WaterTest, waterTestBody } from '../../../contract/water.ts';
+import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { SelectField } from '../../parts/Fields.tsx';
 import { ChoiceIn, FigureIn, NoteIn, TextIn, useIn } from '../../parts/sheet/In.tsx';
@@ -17,6 +19,9 @@ interface Typed {
   place: 'tank' | 'lake';
   placeName: string;
   blend: string;
+  finish: string;
+  waterC: number | null;
+  pourId: string | null;
   hardness: number | null;
   speeds: Speed[];
   roll: string | null;
@@ -35,6 +40,9 @@ const emptyFor = (hardness: number | null): Typed => ({
   place: 'tank',
   placeName: '',
   blend: '',
+  finish: '',
+  waterC: null,
+  pourId: null,
   hardness,
   speeds: PACES.map((pace) => ({ pace, kicks: null, mPerS: null })),
   roll: null,
@@ -67,6 +75,10 @@ export function TestForm({ master, onDone }: { master: Master; onDone(): void })
   const [begun] = useState(() => emptyFor(bait.wantedScale === '00' ? bait.wantedHardness : null));
   const sheet = useSheet<Typed>({ schema: waterTestBody, keep: `master/${master.id}/test`, seen: begun, body: bodyOf });
   const { place } = sheet.values;
+  // The newest cups with this bait in them; older ones are told by no age.
+  const pours = (useQuery(queries.newestPours).data?.items ?? []).filter(
+    (pour) => pour.shots > 0 && pour.baits.split(', ').includes(bait.name),
+  );
   const save = useWrite<WaterTest>(
     () => ({
       path: `/masters/${master.id}/revisions/${revisionId}/water-tests`,
@@ -94,8 +106,17 @@ export function TestForm({ master, onDone }: { master: Master; onDone(): void })
         <ChoiceIn at="place" options={PLACES} />
         <TextIn at="placeName" />
         <div className="grid grid-cols-2 gap-3">
+          <ChoiceIn
+            at="pourId"
+            options={[
+              { value: '', label: 'not known' },
+              ...pours.map((pour) => ({ value: pour.id, label: `${pour.code}, ${pour.colourwayName}` })),
+            ]}
+          />
+          <FigureIn at="waterC" hint="cold stiffens it" />
           <TextIn at="blend" />
           <FigureIn at="hardness" />
+          <TextIn at="finish" />
         </div>
       </div>
       <div className="flex flex-col gap-2">

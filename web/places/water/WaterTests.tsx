@@ -3,17 +3,14 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Master, Revision } from '../../../contract/masters.ts';
 import { PACES, type WaterTest } from '../../../contract/water.ts';
-import { compare } from '../../../core/yield/counts.ts';
-import { survival } from '../../../core/yield/survival.ts';
 import { queries } from '../../api/queries.ts';
 import { useUndo } from '../../api/undo.ts';
 import { dateText } from '../../parts/dates.ts';
-import { SelectField } from '../../parts/Fields.tsx';
 import { kicksText } from '../../parts/kicksText.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { sinkText, useTaste } from '../../parts/taste.tsx';
-
+import { Proof } from './Proof.tsx';
 import { TestForm } from './TestForm.tsx';
 
 /** What each revision did in water, and what that proves. */
@@ -47,7 +44,10 @@ export function WaterTests() {
           <h2 className="mb-2">Revisions and what they did</h2>
           <Tree master={master} tests={items} />
         </section>
-        <Proof master={master} tests={items} />
+        <aside className="flex flex-col gap-5">
+          <Proof master={master} tests={items} />
+          <Next master={master} tests={items} />
+        </aside>
       </div>
     </Page>
   );
@@ -90,12 +90,19 @@ function Tree({ master, tests }: { master: Master; tests: WaterTest[] }) {
 const KICK_SIGN = { yes: '●', weak: '◐', no: '○' } as const;
 const END_WORDS = { whole: 'still whole', torn: 'torn', lost: 'lost, not torn', void: 'void day' } as const;
 
+const ageText = (hours: number) =>
+  hours < 48 ? `${Math.max(0, Math.round(hours))} h` : `${Math.round(hours / 24)} days`;
+
 function TestRow({ test }: { test: WaterTest }) {
   const taste = useTaste();
   const { text } = taste;
   const [open, setOpen] = useState(false);
   const back = useUndo();
   const bits = [
+    test.pourCode && `out of ${test.pourCode}`,
+    test.ageH !== null && `${ageText(test.ageH)} old`,
+    test.waterC !== null && `water ${text(test.waterC, 'temperature')}`,
+    test.finish,
     test.blend || (test.hardness !== null ? `Shore ${test.scale} ${test.hardness}` : ''),
     test.placeName || (test.place === 'tank' ? 'tank' : 'on the water'),
     test.runs && (test.runs === 'true' ? 'runs true' : `pulls ${test.runs}`),
@@ -147,116 +154,6 @@ function TestRow({ test }: { test: WaterTest }) {
         </div>
       )}
     </div>
-  );
-}
-
-/** Two revisions against each other: what so few trials can prove, and what to pour next. */
-function Proof({ master, tests }: { master: Master; tests: WaterTest[] }) {
-  const fished = tests.filter((test) => test.fish !== null && test.ending !== null && test.ending !== 'void');
-  const withFish = master.revisions.filter((row) => fished.some((test) => test.revisionId === row.id));
-  const [aId, setA] = useState<string>();
-  const [bId, setB] = useState<string>();
-  const a = withFish.find((row) => row.id === aId) ?? withFish[1];
-  const b = withFish.find((row) => row.id === bId) ?? withFish[0];
-  const of = (row: Revision | undefined) => fished.filter((test) => test.revisionId === row?.id);
-  const lasting = (row: Revision | undefined) =>
-    of(row)
-      .filter((test) => test.ending === 'torn' || test.ending === 'lost' || test.ending === 'whole')
-      .map((test) => ({ fish: test.fish ?? 0, torn: test.ending === 'torn', lost: test.ending !== 'torn' }));
-  const [lastA, lastB] = [lasting(a), lasting(b)];
-  const held = lastA.length > 0 && lastB.length > 0 ? survival({ a: lastA, b: lastB }) : null;
-  const caught = (row: Revision | undefined) => ({
-    made: of(row).length,
-    rejected: of(row).filter((test) => (test.fish ?? 0) === 0).length,
-  });
-  const [cA, cB] = [caught(a), caught(b)];
-  const blank = cA.made > 0 && cB.made > 0 ? compare({ a: cA, b: cB }) : null;
-  const options = withFish.map((row) => ({ value: row.id, label: `v${row.number}: ${row.reason}` }));
-  return (
-    <aside className="flex flex-col gap-5">
-      <section className="flex flex-col gap-3">
-        <h2>What it proves</h2>
-        {!a || !b || a === b ? (
-          <p className="soft">
-            Two revisions with fish on them are needed. Lost baits count as cut short, not torn; void days not at all.
-          </p>
-        ) : (
-          <>
-            <SelectField label="One" value={a.id} options={options} onChange={setA} />
-            <SelectField label="Against" value={b.id} options={options} onChange={setB} />
-            {held && (
-              <div>
-                <p className="font-bold">Lasting: {held.sentence}</p>
-                <p className="label-small">
-                  half are torn after {held.a.halfAtFish ?? 'more than the'} fish against{' '}
-                  {held.b.halfAtFish ?? 'more than were caught'}; {lastA.length} and {lastB.length} baits
-                </p>
-                <Curves a={held.a.curve} b={held.b.curve} names={[`v${a.number}`, `v${b.number}`]} />
-              </div>
-            )}
-            {blank && (
-              <p>
-                <span className="font-bold">Blank outings:</span> {blank.sentence}
-              </p>
-            )}
-          </>
-        )}
-      </section>
-      <Next master={master} tests={tests} />
-    </aside>
-  );
-}
-
-interface Step {
-  fish: number;
-  hold: number;
-}
-
-/** Share that still holds, fish by fish. */
-function Curves({ a, b, names }: { a: Step[]; b: Step[]; names: [string, string] }) {
-  const most = Math.max(2, ...a.map((one) => one.fish), ...b.map((one) => one.fish)) + 1;
-  const x = (fish: number) => 30 + (fish / most) * 320;
-  const y = (hold: number) => 12 + (1 - hold) * 96;
-  const path = (steps: Step[]) => {
-    let d = `M${x(0)} ${y(1)}`;
-    let hold = 1;
-    for (const step of steps) {
-      d += ` L${x(step.fish)} ${y(hold)} L${x(step.fish)} ${y(step.hold)}`;
-      hold = step.hold;
-    }
-    return `${d} L${x(most)} ${y(hold)}`;
-  };
-  return (
-    <svg
-      viewBox="0 0 360 140"
-      role="img"
-      aria-label="Share of baits still whole against fish caught"
-      className="w-full max-w-[360px] h-auto"
-    >
-      <line x1={30} x2={350} y1={108} y2={108} stroke="var(--ink)" strokeWidth={1.5} />
-      {Array.from({ length: Math.min(12, most) + 1 }, (_, i) => Math.round((i * most) / Math.min(12, most))).map(
-        (fish) => (
-          <g key={fish}>
-            <line x1={x(fish)} x2={x(fish)} y1={108} y2={113} stroke="var(--ink)" />
-            <text x={x(fish)} y={126} fontSize={10.5} textAnchor="middle" fill="var(--ink)">
-              {fish}
-            </text>
-          </g>
-        ),
-      )}
-      {[0.5, 1].map((hold) => (
-        <text key={hold} x={24} y={y(hold) + 4} fontSize={10.5} textAnchor="end" fill="var(--soft)">
-          {hold === 1 ? 'all' : '½'}
-        </text>
-      ))}
-      <line x1={30} x2={350} y1={y(0.5)} y2={y(0.5)} stroke="var(--rule)" strokeDasharray="4 4" />
-      <path d={path(a)} fill="none" stroke="var(--heat)" strokeWidth={2.5} strokeDasharray="7 4" />
-      <path d={path(b)} fill="none" stroke="var(--rest)" strokeWidth={2.5} />
-      <text x={340} y={24} fontSize={12} textAnchor="end" fontWeight={700}>
-        <tspan fill="var(--heat)">- - {names[0]}</tspan>
-        <tspan fill="var(--rest)"> — {names[1]}</tspan>
-      </text>
-    </svg>
   );
 }
 

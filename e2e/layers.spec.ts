@@ -196,3 +196,62 @@ test('a bait of three layers in two-piece silicone, one layer poured again', asy
   await big(page).click();
   await expect(page.getByText('2 to sell of 2 made.')).toBeVisible();
 });
+
+test('1,200 baits over two twin molds: hours and evenings are said, and what is laid out is what one evening holds', async ({
+  page,
+  world,
+}) => {
+  await enter(page);
+  const { api, masterId, colourwayId, pourId } = await stocked(world.url);
+  await page.goto(`/pours/${pourId}`);
+  await page.getByRole('button', { name: 'Put it away' }).click();
+  const { baitId } = await api<{ baitId: string }>('GET', `/masters/${masterId}`);
+  const twin = {
+    name: 'Sandlance × 4, twin',
+    kind: 'aluminium',
+    fill: 'injection',
+    baitId,
+    cavities: 4,
+    cavityMl: 10,
+    sprueMl: 5,
+  };
+  await api('POST', '/molds', twin);
+  const order = await api<Id>('POST', '/orders', {
+    newCustomer: { name: 'Quayside Chandlery' },
+    dueOn: '2030-04-01',
+    lines: [{ baitId, colourwayId, packs: 150, perPack: 8 }],
+  });
+  await page.goto(`/orders/${order.id}`);
+  const { need } = await api<{
+    need: {
+      cups: {
+        molds: { moldId: string; shots: number }[];
+        minutes: number;
+        evenings: number;
+        tonight: { molds: { shots: number }[]; glasses: number };
+      }[];
+    };
+  }>('GET', `/orders/${order.id}`);
+  const [cup] = need.cups;
+  const shots = (cup?.molds ?? []).map((mold) => mold.shots);
+  // Both molds alike, 130 s of hands a shot, 155 minutes an evening.
+  expect(Math.abs((shots[0] ?? 0) - (shots[1] ?? 99))).toBeLessThanOrEqual(1);
+  const all = shots.reduce((sum, n) => sum + n, 0);
+  expect(cup?.minutes).toBeCloseTo((all * 130) / 60, 6);
+  const evenings = Math.ceil((all * 130) / 60 / 155);
+  await expect(page.getByText(`${evenings} evenings`)).toBeVisible();
+  const tonight = (cup?.tonight.molds ?? []).reduce((sum, mold) => sum + mold.shots, 0);
+  expect(tonight * 130).toBeLessThanOrEqual(155 * 60);
+  await expect(page.getByText(`The first: ${tonight} shots from ${cup?.tonight.glasses} cups.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Lay out the first evening' }).click();
+  await expect(page.getByRole('link', { name: 'To the bench' })).toBeVisible();
+  const pours = await api<{ items: { cookMl: number; closedAt: string | null }[] }>(
+    'GET',
+    '/pours?only=open&limit=200',
+  );
+  expect(pours.items).toHaveLength(cup?.tonight.glasses ?? 0);
+  // No cup is over a US pint less 15 %.
+  for (const { cookMl } of pours.items) expect(cookMl).toBeLessThanOrEqual(473.176473 * 0.85);
+  await page.goto('/pours');
+  await expect(page.getByRole('heading', { name: /This evening: \d+ cups/ })).toBeVisible();
+});

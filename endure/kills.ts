@@ -2,25 +2,27 @@ import { mkdtempSync, readdirSync, rmSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import Database from 'better-sqlite3';
-import type { Part } from './counts.ts';
+import type { Bounds, Counts, Part } from './counts.ts';
 import { rounds } from './counts.ts';
 import { Dosing } from './doses.ts';
 import { start, stopped, translated } from './program.ts';
+import { Drawing } from './shots.ts';
+import type { Tablets } from './tablets.ts';
 
 /** The real process killed in the middle of writes, over and over; a killed process only: the disk keeps what it was given. */
-export const kills: Part = async ({ rounds: most, until }) => {
+const killed = async (tablets: Tablets, { rounds: most, until }: Bounds): Promise<Counts> => {
   const root = mkdtempSync(join(tmpdir(), 'blunko-kill-'));
   const plain = translated('killed-server');
-  const dosing = new Dosing();
   const counts = { kills: 0, answered: 0, lost: 0, doubled: 0, broken: 0, left: 0 };
   try {
     counts.kills = await rounds(most, until, async (round) => {
       const { child, api, gone } = await start(plain, root);
-      if (round === 0) await dosing.prepare(api);
-      const { lost, doubled } = await dosing.compared(api);
+      if (round === 0) await tablets.prepare(api);
+      const { lost, doubled, broken } = await tablets.compared(api);
       counts.lost += lost;
       counts.doubled += doubled;
-      const work = dosing.tap(api, 200);
+      counts.broken += broken;
+      const work = tablets.tap(api, 200);
       // Something half-written lies about, as after a kill in an upload.
       writeFileSync(join(root, 'live', 'files', `.half-${round}`), 'half');
       await new Promise((done) => setTimeout(done, 25 + ((round * 37) % 140)));
@@ -29,11 +31,12 @@ export const kills: Part = async ({ rounds: most, until }) => {
     });
     const last = await start(plain, root);
     const { api } = last;
-    await dosing.sendWaiting(api);
-    const { lost, doubled } = await dosing.compared(api);
+    await tablets.sendWaiting(api);
+    const { lost, doubled, broken } = await tablets.compared(api);
     counts.lost += lost;
     counts.doubled += doubled;
-    counts.answered = dosing.answered.size;
+    counts.broken += broken;
+    counts.answered = tablets.answered.size;
     counts.left = readdirSync(join(root, 'live', 'files')).length;
     await stopped(last);
     const db = new Database(join(root, 'live', 'blunko.db'), { readonly: true });
@@ -44,3 +47,7 @@ export const kills: Part = async ({ rounds: most, until }) => {
   }
   return counts;
 };
+
+export const kills: Part = (bounds) => killed(new Dosing(), bounds);
+/** The same while shots of several cups are drawn. */
+export const layers: Part = (bounds) => killed(new Drawing(), bounds);

@@ -229,7 +229,9 @@ function evening(cups: Cup[], now: Date): void {
     const kept = mine.reduce((total, one) => total + (baits[leads.indexOf(one)] as number), 0);
     const shots = mine.reduce((total, one) => total + (cups[leads.indexOf(one)] as Cup).shots, 0);
     const [goodG, rejectG] = [kept * BAIT_G, (shots * CAVITIES - kept) * BAIT_G + wish.saltG];
-    const each = (goodG + rejectG) * 1.3 + 60;
+    // What was poured in from another cup is part of what was cooked.
+    const pouredIn = sum('SELECT sum(grams) AS g FROM cup_transfer WHERE pour_id IN (@ids)', ids);
+    const each = (goodG + rejectG) * 1.3 + 60 + pouredIn;
     const rest = each * ids.length - goodG - rejectG;
     const own = {
       cookedG: each,

@@ -26,10 +26,11 @@ async function idOf(list: string, name: string): Promise<string> {
     code?: string;
     customer?: string;
     closedAt?: string | null;
+    startedAt?: string | null;
   }>;
   const found = items.find((row) =>
     name === 'open'
-      ? row.closedAt === null
+      ? row.closedAt === null && row.startedAt !== null
       : name === 'closed'
         ? row.closedAt
         : [row.name, row.customer].includes(name),
@@ -91,12 +92,7 @@ const views: View[] = [
     before: (page) => page.getByRole('button', { name: '1½' }).click(),
   },
   { name: 'bench', path: `/pours/${pourOpen}/bench`, bench: true },
-  {
-    name: 'bench-dose',
-    path: `/pours/${pourOpen}/bench`,
-    bench: true,
-    before: (page) => page.getByRole('button', { name: 'Dose', exact: true }).first().click(),
-  },
+  { name: 'layers', path: `/colours/${await idOf('colourways', 'Gannet Coat')}` },
   { name: 'pour-sheet', path: `/pours/${pourClosed}` },
   { name: 'rack', path: '/rack' },
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },

@@ -183,15 +183,28 @@ function balances(db: Db, cups: Own[], body: Closing): Weighed[] {
   });
 }
 
-/** Which bin rejects go to, and which what is left in a cup goes to: of layered baits each melt has its own. */
-function binsFor(db: Db, pour: Pour, binId: string | undefined, at: string): { rejects: string; left: string } {
-  const rejects = binId ?? binOfColourway(db, pour.colourwayId, at);
-  return { rejects, left: pour.layers.length > 1 ? binOfColourway(db, pour.recipeId, at) : rejects };
-}
-
 type Where = Pick<Closing, 'binId' | 'leftTo'>;
 
-function closeOne(db: Db, pour: Pour, weighed: Weighed, { binId, leftTo }: Where, now: Date): void {
+/** Where rejects go: as chosen, else to the colour's own bin, which is made when something first lies in it. */
+const rejectBin = (db: Db, pour: Pour, binId: string | undefined, at: string) =>
+  binId ?? binOfColourway(db, pour.colourwayId, at);
+
+/** What comes back of a cup: rejects of layered baits are of several melts, what is left in the cup is of its own. */
+function comesBack(db: Db, pour: Pour, weighed: Weighed, { binId, leftTo }: Where, at: string): void {
+  const { cookedG, rejectG, returnedG } = weighed;
+  const apart = leftTo !== undefined || pour.layers.length > 1;
+  const rejects = leftOf(db, pour, apart ? rejectG : rejectG + returnedG, cookedG);
+  if (rejects.length > 0) addToBin(db, rejectBin(db, pour, binId, at), rejects, { kind: 'cup', pourId: pour.id, at });
+  const left = apart ? leftOf(db, pour, returnedG, cookedG) : [];
+  if (left.length === 0) return;
+  if (leftTo !== undefined && leftTo !== 'kept') pourInto(db, pour.id, leftTo, left, at);
+  else {
+    const into = leftTo === 'kept' ? keptBin(db, pour, at) : binOfColourway(db, pour.recipeId, at);
+    addToBin(db, into, left, { kind: 'cup', pourId: pour.id, at });
+  }
+}
+
+function closeOne(db: Db, pour: Pour, weighed: Weighed, where: Where, now: Date): void {
   const at = now.toISOString();
   const { id } = pour;
   const kept = keptByBait(pour);
@@ -201,18 +214,7 @@ function closeOne(db: Db, pour: Pour, weighed: Weighed, { binId, leftTo }: Where
     for (const grade of RACK_GRADES)
       if (counts[grade] > 0)
         rackPoured(db, { baitId, colourwayId: pour.colourwayId, pourId: id, grade, baits: counts[grade], at });
-  const { rejects, left } = binsFor(db, pour, binId, at);
-  if (leftTo !== undefined) {
-    returnToBin(db, pour, weighed.rejectG, weighed.cookedG, rejects, at);
-    const over = leftOf(db, pour, weighed.returnedG, weighed.cookedG);
-    if (leftTo === 'kept' && over.length > 0)
-      addToBin(db, keptBin(db, pour, at), over, { kind: 'cup', pourId: pour.id, at });
-    else if (over.length > 0) pourInto(db, id, leftTo, over, at);
-  } else if (rejects === left) returnToBin(db, pour, weighed.rejectG + weighed.returnedG, weighed.cookedG, left, at);
-  else {
-    returnToBin(db, pour, weighed.rejectG, weighed.cookedG, rejects, at);
-    returnToBin(db, pour, weighed.returnedG, weighed.cookedG, left, at);
-  }
+  comesBack(db, pour, weighed, where, at);
   keepCounts(db, id);
   run(
     db,

@@ -168,7 +168,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
         of={sheet}
         by={{ error: close.error, isPending: close.isPending || refused !== undefined }}
         onSend={() => close.mutate()}
-        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-[repeat(7,1fr)_auto] gap-4 items-start"
+        className="grid grid-cols-2 sm:grid-cols-3 xl:grid-cols-5 gap-4 items-start"
       >
         <FigureIn
           at="cookedG"
@@ -186,7 +186,8 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
         {!before && (
           <ChoiceIn
             at="binId"
-            label="Into the bin"
+            label={beside.length > 0 ? 'Rejects into the bin' : 'Into the bin'}
+            className="col-span-2 sm:col-span-1 xl:col-span-2"
             options={[
               { value: '', label: `of ${pour.colourwayName}` },
               ...others.map((bin) => ({ value: bin.id, label: bin.name })),
@@ -196,6 +197,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
         {!before && (
           <ChoiceIn
             at="leftTo"
+            className="col-span-2 xl:col-span-2"
             options={[
               { value: '', label: beside.length > 0 ? `into the bin of ${pour.recipeName}` : 'into the bin too' },
               { value: 'kept', label: 'kept apart, for another evening' },
@@ -204,7 +206,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
           />
         )}
         <OtherCups cups={beside} />
-        <div className="mt-5">
+        <div className="mt-5 col-span-full">
           <Send>{before ? 'Keep' : beside.length > 0 ? `Close all ${together.length} cups` : 'Close'}</Send>
         </div>
       </Sheet>

@@ -1,3 +1,4 @@
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 
@@ -19,9 +20,9 @@ const NEIGHBOURS = `
     UNION SELECT lead_id FROM pour WHERE id IN (SELECT id FROM asked)
     UNION SELECT id FROM pour WHERE lead_id IN (SELECT id FROM asked)
     UNION SELECT p.pour_id FROM shot s CROSS JOIN shot_part p ON p.shot_id = s.id
-      WHERE s.pour_id IN (SELECT id FROM asked) AND s.id IN (SELECT id FROM shot_live)
+      WHERE s.pour_id IN (SELECT id FROM asked) AND ${standing('shot', 's')}
     UNION SELECT s.pour_id FROM shot_part p CROSS JOIN shot s ON s.id = p.shot_id
-      WHERE p.pour_id IN (SELECT id FROM asked) AND s.id IN (SELECT id FROM shot_live)
+      WHERE p.pour_id IN (SELECT id FROM asked) AND ${standing('shot', 's')}
     UNION SELECT r.pour_id FROM shot s CROSS JOIN layer_redo r ON r.shot_id = s.id WHERE s.pour_id IN (SELECT id FROM asked)
     UNION SELECT s.pour_id FROM layer_redo r CROSS JOIN shot s ON s.id = r.shot_id WHERE r.pour_id IN (SELECT id FROM asked)
   ) ORDER BY pour.place, pour.code`;

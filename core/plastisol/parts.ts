@@ -74,3 +74,32 @@ export function withShare<T extends { share: number }>(parts: T[], index: number
     share: i === index ? share : rest > 0 ? (part.share * left) / rest : left / (parts.length - 1),
   }));
 }
+
+/** A plastisol whose hardness is known, and its price. */
+export interface KnownPlastic {
+  materialId: string;
+  hardness: number | null;
+  pricePerKgMinor: number | null;
+}
+
+/** What `hardness.blend` is asked for a cup: shares do not depend on how large it is. */
+export const blendAsk = ({ scale, value }: { scale: 'A' | '00'; value: number }, known: KnownPlastic[]) => ({
+  scale,
+  target: value,
+  batchG: 1000,
+  parts: known.map(({ materialId, hardness, pricePerKgMinor }) => ({
+    id: materialId,
+    hardness,
+    pricePerKgMinor: pricePerKgMinor ?? 0,
+  })),
+});
+
+/** Less than this of a part is none: no scale shows it. */
+const LEAST_SHARE = 1e-4;
+
+/** Shares of a blend by material, what no scale shows left out, so that they are a whole. */
+export function blendShares(fractions: Record<string, number>): { materialId: string; share: number }[] {
+  const parts = Object.entries(fractions).filter(([, share]) => share > LEAST_SHARE);
+  const whole = parts.reduce((sum, [, share]) => sum + share, 0);
+  return parts.map(([materialId, share]) => ({ materialId, share: share / whole }));
+}

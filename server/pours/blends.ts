@@ -2,6 +2,7 @@ import type * as v from 'valibot';
 import type { BlendWish } from '../../contract/blend.ts';
 import type { pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
+import { blendAsk, blendShares } from '../../core/plastisol/parts.ts';
 import { latestLayers } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { first } from '../db/rows.ts';
@@ -37,8 +38,6 @@ function wantedIn(db: Db, body: NewPour): Wanted[] {
   return [...new Map(wanted.map((one) => [keyOf(one), one])).values()];
 }
 
-const LEAST_SHARE = 1e-4;
-
 /** The cheapest blend of what lies in the store for that hardness; where none reaches it, the plastic that comes nearest. */
 async function blendFor(
   db: Db,
@@ -49,23 +48,10 @@ async function blendFor(
   const known = plastics(db, scale).items.filter((one) => one.hardness !== null && one.levelG > 0);
   if (known.length < 2) return undefined;
   try {
-    const { fractions } = (await jobs.calculate(
-      'hardness.blend',
-      {
-        scale,
-        target: value,
-        batchG: 1000,
-        parts: known.map(({ materialId, hardness, pricePerKgMinor }) => ({
-          id: materialId,
-          hardness,
-          pricePerKgMinor: pricePerKgMinor ?? 0,
-        })),
-      },
-      { signal },
-    )) as { fractions: Record<string, number> };
-    const parts = Object.entries(fractions).filter(([, share]) => share > LEAST_SHARE);
-    const whole = parts.reduce((sum, [, share]) => sum + share, 0);
-    return parts.map(([materialId, share]) => ({ materialId, share: share / whole }));
+    const { fractions } = (await jobs.calculate('hardness.blend', blendAsk({ scale, value }, known), { signal })) as {
+      fractions: Record<string, number>;
+    };
+    return blendShares(fractions);
   } catch (error) {
     if (!(error instanceof Failure) || error.code !== 'hardness-out-of-reach') throw error;
     const off = (hardness: number | null) => Math.abs((hardness ?? 0) - value);

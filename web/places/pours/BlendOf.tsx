@@ -4,7 +4,7 @@ import type { Bin } from '../../../contract/bins.ts';
 import { type Blend, type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
 import type { Material } from '../../../contract/materials.ts';
 import { type Layer, takeFromBin } from '../../../core/plastisol/bin.ts';
-import { cupState, mixHardness, withShare } from '../../../core/plastisol/parts.ts';
+import { blendAsk, blendShares, cupState, mixHardness, withShare } from '../../../core/plastisol/parts.ts';
 import { post } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
@@ -208,22 +208,11 @@ const knownOf = (plastics: Plastics, choices: Choice[]): Known =>
 
 /** Shares of what is known for a wanted hardness, at the least price. */
 async function blendFor({ scale, value }: Wanted, known: Known, choices: Choice[]): Promise<BlendWish> {
-  const { fractions } = await post<Blended>('/calc/hardness.blend', {
-    scale,
-    target: value,
-    batchG: 1000,
-    parts: known.map(({ materialId, hardness, pricePerKgMinor }) => ({
-      id: materialId,
-      hardness,
-      pricePerKgMinor: pricePerKgMinor ?? 0,
-    })),
-  });
-  return Object.entries(fractions)
-    .filter(([, share]) => share > 1e-4)
-    .map(([materialId, share], _, all) => ({
-      ...(choices.find((one) => one.materialId === materialId)?.part ?? { materialId }),
-      share: share / all.reduce((sum, [, one]) => sum + one, 0),
-    }));
+  const { fractions } = await post<Blended>('/calc/hardness.blend', blendAsk({ scale, value }, known));
+  return blendShares(fractions).map(({ materialId, share }) => ({
+    ...(choices.find((one) => one.materialId === materialId)?.part ?? { materialId }),
+    share,
+  }));
 }
 
 /** The blend that reaches a wanted hardness at the least price, of whole plastisols whose hardness is known. */

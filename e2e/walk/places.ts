@@ -42,12 +42,18 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     (row) => row.plan,
   );
   const recipes = chosen(await whole('/recipes', await list('/recipes')), how);
+  const layered = chosen(
+    (await list('/colourways')).filter((row) => row.recipeId === null),
+    how,
+  );
   const pours = await list('/pours');
   const open = pours.filter((row) => row.closedAt === null);
   const closed = chosen(
     await whole('/pours', pours.filter((row) => row.closedAt !== null).slice(0, how === 'all' ? 400 : 30)),
     how,
     (row) => row.discardedAt,
+    (row) => row.leadId,
+    (row) => (row.cups as Row[]).length > 1,
   );
   const orders = chosen(
     await whole('/orders', (await list('/orders')).slice(0, how === 'all' ? 400 : 40)),
@@ -85,6 +91,9 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     ...each(ledgers.slice(0, 1), '/colours/dosing/:id'),
     ...each(recipes, '/colours/:id'),
     ...each(recipes.slice(0, 1), '/colours/:id/edit'),
+    '/colours/layers',
+    ...each(layered, '/colours/:id'),
+    ...each(layered.slice(0, 1), '/colours/:id/layers', '/pours/new?colour=:id'),
     '/pours',
     '/pours/new',
     ...each(open, '/pours/:id', '/pours/:id/bench'),

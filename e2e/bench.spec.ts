@@ -1,6 +1,6 @@
 import AxeBuilder from '@axe-core/playwright';
 import type { Page } from '@playwright/test';
-import { closing, stocked } from './stock.ts';
+import { closing, layered, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
 const digits = async (page: Page, text: string) => {
@@ -230,6 +230,7 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
   test.setTimeout(400_000);
   await enter(page);
   const { pourId, colourwayId, orderId, moldId, masterId, api } = await stocked(world.url);
+  const { layeredId, setId } = await layered(api, colourwayId, moldId);
   const paths = [
     '/',
     '/masters',
@@ -240,6 +241,11 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
     '/colours',
     `/colours/${colourwayId}`,
     '/colours/new',
+    '/colours/layers',
+    `/colours/${layeredId}`,
+    '/pours',
+    `/pours/${setId}?close`,
+    `/pours/${setId}/bench`,
     `/pours/${pourId}`,
     `/pours/${pourId}/bench`,
     '/orders',

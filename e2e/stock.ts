@@ -64,3 +64,31 @@ export async function closing(api: Api, pourId: string): Promise<void> {
   });
   await api('POST', `/pours/${pour.id}/close`, { cookedG: 57, goodG: 30.6, rejectG: 10.2, returnedG: 10, residueG: 4 });
 }
+
+/** A colour of two layers beside the stocked one, and a shot of it drawn from its two cups. */
+export async function layered(
+  api: Api,
+  recipeId: string,
+  moldId: string,
+): Promise<{ layeredId: string; setId: string }> {
+  type Id = { id: string };
+  const [material] = (await api<{ items: Id[] }>('GET', '/materials')).items;
+  const { id: belly } = await api<Id>('POST', '/recipes', {
+    name: 'Limpet',
+    hex: '#a5733f',
+    basisMl: 236.5882365,
+    items: [{ materialId: material?.id, amount: 6, unit: 'drop' }],
+  });
+  const { id: layeredId } = await api<Id>('POST', '/colourways', {
+    name: 'Night Tide',
+    hex: '#3c4f77',
+    notes: '',
+    layers: [
+      { place: 'belly', recipeId: belly, measure: 'share', shareFraction: 0.4 },
+      { place: 'back', recipeId, measure: 'rest', joins: 'together' },
+    ],
+  });
+  const { id: setId } = await api<Id>('POST', '/pours', { colourwayId: layeredId, molds: [{ moldId, shots: 2 }] });
+  await api('POST', `/pours/${setId}/shots`, { moldId });
+  return { layeredId, setId };
+}

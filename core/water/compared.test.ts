@@ -51,6 +51,7 @@ describe('what else differs', () => {
     ['the water, by five degrees', { waterC: 7 }, ['water']],
     ['not by four', { waterC: 8.1 }, []],
     ['a bait that had not cured', { ageH: 2 }, ['age: one side was tried before it had cured']],
+    ['a look in the tub and a void day tell of no outing', { fish: null, rig: 'none', placeName: 'tub' }, []],
     ['what was not noted says nothing', { rig: '', waterC: null, ageH: null }, []],
   ])('%s', (_, change, words) => {
     expect(alsoDiffers([outing()], [outing(change)])).toEqual(words);

@@ -14,9 +14,12 @@ export interface Tested {
   ending: 'whole' | 'torn' | 'lost' | 'void' | null;
 }
 
+/** What counts: a day with fish or without, not a void one, nor a look in the tub. */
+const outingsOf = (tests: Tested[]) => tests.filter((test) => test.fish !== null && test.ending !== 'void');
+
 /** What one side of a comparison rests on. */
 export function sideOf(tests: Tested[]) {
-  const counted = tests.filter((test) => test.fish !== null && test.ending !== 'void');
+  const counted = outingsOf(tests);
   const sum = (of: (test: Tested) => number | null) => counted.reduce((total, test) => total + (of(test) ?? 0), 0);
   return {
     outings: counted.length,
@@ -68,7 +71,8 @@ const noted = (tests: Tested[], of: (test: Tested) => number | null) =>
   tests.map(of).filter((one): one is number => one !== null);
 
 /** What else differs between the sides, so that it may be the cause: season, place, rig, water, age of the bait. */
-export function alsoDiffers(a: Tested[], b: Tested[]): string[] {
+export function alsoDiffers(allA: Tested[], allB: Tested[]): string[] {
+  const [a, b] = [outingsOf(allA), outingsOf(allB)];
   const words: [string, (test: Tested) => string | null][] = [
     ['season', (test) => seasonOf(test.at)],
     ['place', (test) => test.placeName || (test.place === 'tank' ? 'tank' : null)],

@@ -108,7 +108,9 @@ function Sides({ a, b }: { a: Variant; b: Variant }) {
       <p>
         <b className="figure">{one.outings}</b> against <b className="figure">{two.outings}</b> outings,{' '}
         <b className="figure">{one.minutes}</b> against <b className="figure">{two.minutes}</b> min on the water
-        {one.voidDays + two.voidDays > 0 && `, ${one.voidDays + two.voidDays} void days left out`}.
+        {one.voidDays + two.voidDays > 0 &&
+          `, ${one.voidDays + two.voidDays} void ${one.voidDays + two.voidDays === 1 ? 'day' : 'days'} left out`}
+        .
       </p>
       {differs.length > 0 && (
         <div className="border-l-4 border-[var(--warn)] pl-3" role="note">

@@ -75,6 +75,29 @@ test('two taps 200 ms apart draw one shot, in the mold that the target named, wi
   await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots.length).toBe(2);
 });
 
+test('two taps on what closes the doses open nothing that lies under there', async ({ page, world }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await enter(page);
+  const { api, pourId } = await stocked(world.url);
+  await api('POST', `/pours/${pourId}/heats`, { kind: 'cook', c: 172 });
+  await page.goto(`/pours/${pourId}/bench`);
+  await expect(page.getByRole('heading', { name: 'Put in the colour.' })).toBeVisible();
+  await big(page).click();
+  const all = await page.getByRole('button', { name: 'All in, as written' }).boundingBox();
+  if (!all) throw new Error('The doses are not open.');
+  const [x, y] = [all.x + all.width / 2, all.y + all.height / 2];
+  await page.mouse.click(x, y);
+  await page.waitForTimeout(150);
+  await page.mouse.click(x, y);
+  await expect(page.getByRole('heading', { name: /^Draw shot 1 of 3/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Back to the cup' })).toHaveCount(0);
+  await expect.poll(async () => (await api<{ doses: unknown[] }>('GET', `/pours/${pourId}`)).doses.length).toBe(1);
+  // A moment later it opens as ever.
+  await page.waitForTimeout(1000);
+  await page.getByRole('button', { name: 'Dose', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Back to the cup' })).toBeVisible();
+});
+
 test('without Wi-Fi a mold that was just filled cools by its own clock, and is not opened', async ({
   page,
   world,

@@ -1,4 +1,4 @@
-import { type ReactNode, useEffect, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 
 /** A glove's second tap comes within this; a target that means something else now does not take it, ms. */
 const GUARD_MS = 900;
@@ -21,6 +21,18 @@ export function useRested(means: string): boolean {
     return () => clearTimeout(rest);
   }, [restedFor, means]);
   return restedFor === means;
+}
+
+/** What is opened over the bench: a second tap on what closed it opens nothing that lies under there. */
+export function useOpened<T>(none: T): [T, (next: T) => void] {
+  const [opened, setOpened] = useState(none);
+  const closedMs = useRef(Number.NEGATIVE_INFINITY);
+  const set = (next: T) => {
+    if (next === none) closedMs.current = performance.now();
+    else if (performance.now() - closedMs.current < GUARD_MS) return;
+    setOpened(next);
+  };
+  return [opened, set];
 }
 
 /** A target that never changes its meaning under a finger: it rests after every tap, and whenever it comes to mean something else. */

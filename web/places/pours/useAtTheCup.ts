@@ -10,6 +10,7 @@ import { nextOf } from '../../../core/process/next.ts';
 import type { Graded } from '../../../core/yield/grades.ts';
 import { useNow } from '../../api/now.ts';
 import { tap, tapRow, useTaps } from '../../api/outbox.ts';
+import { useOpened } from '../../parts/Guarded.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { cupOf, foldTaps, type Standing } from './cupState.ts';
 
@@ -99,8 +100,8 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
   const navigate = useNavigate();
   const taste = useTaste();
   const [hand, setHand] = useState(first);
-  const [pad, setPad] = useState<Heat['kind'] | null>(null);
-  const [dosing, setDosing] = useState(false);
+  const [pad, setPad] = useOpened<Heat['kind'] | null>(null);
+  const [dosing, setDosing] = useOpened(false);
   const [unread, setUnread] = useState<Drawing | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);
   const [lead, ...others] = pours.map((pour): Standing => ({ pour, folded: foldTaps(pour, taps, materials) })) as [

@@ -100,7 +100,7 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
   const navigate = useNavigate();
   const taste = useTaste();
   const [hand, setHand] = useState(first);
-  const [pad, setPad] = useOpened<Heat['kind'] | null>(null);
+  const [pad, setPad] = useState<Heat['kind'] | null>(null);
   const [dosing, setDosing] = useOpened(false);
   const [unread, setUnread] = useState<Drawing | null>(null);
   const [pointed, setPointed] = useState<Pointed | null>(null);

@@ -52,6 +52,7 @@ export const DEFAULTS = {
   dripFraction: of(0.1, 'of the tubes', 'drips off while dipping', 'starting guess'),
   dipCupMm: of(75, 'mm', 'dip cup across', 'a common jar'),
   walkingMPerS: of(0.6, 'm/s', 'drawn at', 'a slow walk; time it over a metre'),
+  drawnBaitMl: of(10, 'mL', 'bait that layers are drawn for', 'a common size; a mold that is chosen wins'),
   packCount: of(8, 'baits', 'to a pack', 'a common bag; each bait has its own'),
   rubberGPerMl: of(1.1, 'g/mL', 'mold rubber, each part', 'typical data sheet; the tin’s figure wins'),
   epoxyAGPerMl: of(1.13, 'g/mL', 'bed of epoxy, part A', 'typical data sheet of a resin; the bottle’s figure wins'),
@@ -84,6 +85,13 @@ export const DEFAULTS = {
   fillSPerCavity: of(10, 's', 'more for each cavity', 'starting guess'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
+  oneEveningH: of(
+    12,
+    'h',
+    'cups laid out after each other are one evening',
+    'from the first cup to the last, and not the next day',
+  ),
+  otherWaterC: of(5, '°C', 'waters differ by', 'starting guess: less tells a fish little'),
   returnFraction: of(
     0.8,
     'of what is no bait',

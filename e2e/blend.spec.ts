@@ -1,13 +1,5 @@
-import type { Page } from '@playwright/test';
-import { stocked } from './stock.ts';
+import { type Id, row, softAndFirm, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
-
-interface Id {
-  id: string;
-}
-
-/** Taps what the maker taps, and reads what stands there. */
-const row = (page: Page, name: string) => page.getByRole('listitem').filter({ hasText: name });
 
 test('a cup of soft and firm for a wanted 34 with a quarter of remelt: blended, weighed in, and back into its bin', async ({
   page,
@@ -23,19 +15,7 @@ test('a cup of soft and firm for a wanted 34 with a quarter of remelt: blended, 
     body: JSON.stringify({ glassMl: 1000 }),
   });
   expect(enlarged.status).toBe(200);
-  for (const [name, hardness, pricePerKgMinor] of [
-    ['Soft 22', 22, 1450],
-    ['Firm 58', 58, 1600],
-  ])
-    await api<Id>('POST', '/materials', {
-      name,
-      kind: 'plastisol',
-      densityGPerMl: 1.02,
-      hardnessScale: '00',
-      hardness,
-      pricePerKgMinor,
-      lot: { code: 'A1', grams: 5000 },
-    });
+  await softAndFirm(api);
 
   // Used baits from the club: looked through, weighed, cooked three times by what the club says.
   await page.goto('/rack');

@@ -1,11 +1,7 @@
 // An evening of three cups, each of something else, with sums made by hand.
-import type { Page } from '@playwright/test';
-import { stocked } from './stock.ts';
+import { type Id, row, softAndFirm, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
-interface Id {
-  id: string;
-}
 interface Cup extends Id {
   code: string;
   version: number;
@@ -13,8 +9,6 @@ interface Cup extends Id {
   parts: { id: string; name: string; plannedG: number }[];
   blend: { heats: number; unknownFraction: number; saltUnknownFraction: number; hardness: { value: number } | null };
 }
-
-const row = (page: Page, name: string) => page.getByRole('listitem').filter({ hasText: name });
 
 test('three cups: one blended for a wanted 34 by own readings, one half remelt, one of used baits; leftovers mixed and kept', async ({
   page,
@@ -24,17 +18,7 @@ test('three cups: one blended for a wanted 34 by own readings, one half remelt, 
   const { api, moldId, colourwayId, orderId, pourId } = await stocked(world.url);
   await page.goto(`/pours/${pourId}`);
   await page.getByRole('button', { name: 'Put it away' }).click();
-  const plastisol = (name: string, hardness: number, pricePerKgMinor: number) =>
-    api<Id>('POST', '/materials', {
-      name,
-      kind: 'plastisol',
-      densityGPerMl: 1.02,
-      hardnessScale: '00',
-      hardness,
-      pricePerKgMinor,
-      lot: { code: 'A1', grams: 9000 },
-    });
-  const [soft, firm] = [await plastisol('Soft 22', 22, 1450), await plastisol('Firm 58', 58, 1600)];
+  const [soft, firm] = await softAndFirm(api);
   const cup = async (blend: object[], more: object = {}) =>
     api<Cup>('POST', '/pours', { colourwayId, molds: [{ moldId, shots: 2 }], blend, ...more });
   const poured = async ({ id }: Id, weights: object) => {

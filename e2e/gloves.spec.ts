@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test';
-import { type Api, layered, stocked } from './stock.ts';
+import { type Api, big, layered, stocked, twinMold } from './stock.ts';
 import { look } from './walk/look.ts';
 import { enter, expect, test } from './world.ts';
 
@@ -10,15 +10,7 @@ interface Cup {
 
 /** A cup of the stocked colour for its mold and a second one, cooked, coloured and read. */
 async function twoMolds(api: Api, colourwayId: string, moldId: string, baitId: string) {
-  const second = await api<{ id: string }>('POST', '/molds', {
-    name: 'Sandlance second',
-    kind: 'aluminium',
-    fill: 'injection',
-    baitId,
-    cavities: 4,
-    cavityMl: 10,
-    sprueMl: 5,
-  });
+  const second = await twinMold(api, baitId, 'Sandlance second');
   const pour = await api<{ id: string; ledgerId: string; plan: { items: { materialId: string }[] } }>(
     'POST',
     '/pours',
@@ -39,7 +31,6 @@ async function twoMolds(api: Api, colourwayId: string, moldId: string, baitId: s
   return pour.id;
 }
 
-const big = (page: Page) => page.getByRole('region', { name: 'Next' }).getByRole('button');
 /** Two taps where the finger is, whatever stands there by then. */
 async function twice(page: Page, apartMs: number): Promise<void> {
   const at = await big(page).boundingBox();

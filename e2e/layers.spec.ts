@@ -1,11 +1,8 @@
 // Baits of several melts: from the colour to the packed bag, with sums made by hand.
 import type { Page } from '@playwright/test';
-import { type Api, stocked } from './stock.ts';
+import { type Api, big, type Id, stocked, twinMold } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
-interface Id {
-  id: string;
-}
 interface Cup extends Id {
   code: string;
   closedAt: string | null;
@@ -18,7 +15,6 @@ interface Cup extends Id {
   balance: { goodG: number; rejectG: number; returnedG: number; unaccountedG: number } | null;
 }
 
-const big = (page: Page) => page.getByRole('region', { name: 'Next' }).getByRole('button');
 const next = (page: Page, words: string | RegExp) =>
   expect(page.getByRole('region', { name: 'Next' }).getByRole('heading')).toHaveText(words);
 
@@ -206,16 +202,7 @@ test('1,200 baits over two twin molds: hours and evenings are said, and what is 
   await page.goto(`/pours/${pourId}`);
   await page.getByRole('button', { name: 'Put it away' }).click();
   const { baitId } = await api<{ baitId: string }>('GET', `/masters/${masterId}`);
-  const twin = {
-    name: 'Sandlance × 4, twin',
-    kind: 'aluminium',
-    fill: 'injection',
-    baitId,
-    cavities: 4,
-    cavityMl: 10,
-    sprueMl: 5,
-  };
-  await api('POST', '/molds', twin);
+  await twinMold(api, baitId, 'Sandlance × 4, twin');
   const order = await api<Id>('POST', '/orders', {
     newCustomer: { name: 'Quayside Chandlery' },
     dueOn: '2030-04-01',

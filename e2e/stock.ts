@@ -1,3 +1,5 @@
+import type { Page } from '@playwright/test';
+
 export type Api = <T>(method: string, path: string, body?: unknown) => Promise<T>;
 
 /** One bait, mold, colour, order and an open pour of three shots, made over HTTP. */
@@ -11,7 +13,6 @@ export async function stocked(url: string) {
     if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
     return (await response.json()) as T;
   };
-  type Id = { id: string };
   const colourant = await api<Id>('POST', '/materials', {
     name: 'Harbour Blue liquid',
     kind: 'colourant',
@@ -51,6 +52,42 @@ export async function stocked(url: string) {
   return { api, pourId: pour.id, colourwayId: recipe.id, moldId: mold.id, masterId: master.id, orderId: order.id };
 }
 
+export interface Id {
+  id: string;
+}
+
+/** The line that tells of something. */
+export const row = (page: Page, name: string) => page.getByRole('listitem').filter({ hasText: name });
+/** The bench's one large button. */
+export const big = (page: Page) => page.getByRole('region', { name: 'Next' }).getByRole('button');
+
+/** A soft and a firm plastic, each with its label and a drum. */
+export async function softAndFirm(api: Api): Promise<[Id, Id]> {
+  const drum = (name: string, hardness: number, pricePerKgMinor: number) =>
+    api<Id>('POST', '/materials', {
+      name,
+      kind: 'plastisol',
+      densityGPerMl: 1.02,
+      hardnessScale: '00',
+      hardness,
+      pricePerKgMinor,
+      lot: { code: 'A1', grams: 9000 },
+    });
+  return [await drum('Soft 22', 22, 1450), await drum('Firm 58', 58, 1600)];
+}
+
+/** Another mold like the stocked one. */
+export const twinMold = (api: Api, baitId: string, name: string) =>
+  api<Id>('POST', '/molds', {
+    name,
+    kind: 'aluminium',
+    fill: 'injection',
+    baitId,
+    cavities: 4,
+    cavityMl: 10,
+    sprueMl: 5,
+  });
+
 /** Another cup of the same, drawn, marked and weighed, so that rack and charts have something to show. */
 export async function closing(api: Api, pourId: string): Promise<void> {
   type P = { id: string; colourwayId: string; molds: { moldId: string }[]; shots: { id: string }[] };
@@ -71,7 +108,6 @@ export async function layered(
   recipeId: string,
   moldId: string,
 ): Promise<{ layeredId: string; setId: string }> {
-  type Id = { id: string };
   const [material] = (await api<{ items: Id[] }>('GET', '/materials')).items;
   const { id: belly } = await api<Id>('POST', '/recipes', {
     name: 'Limpet',

@@ -60,6 +60,7 @@ class Evening {
   private packed = 0;
   private readonly closed: { id: string; good: number; bad: number; weighed: number; dosedG: number }[] = [];
   private readonly left: { id: string; baits: number }[] = [];
+  private readonly seen = new Set<string>();
   private readonly bags: string[] = [];
 
   constructor(
@@ -145,10 +146,12 @@ class Evening {
     if (answer.status >= 300)
       return expect([answer.body.error.code, this.workshop.rows()]).toEqual(['not-enough-stock', before]);
     this.rack -= baits;
-    // One act may take from several cups: a row each.
-    const rows = answer.body.moves.filter((row) => !this.left.some((known) => known.id === row.id));
-    for (const row of rows.filter((one) => one.kind === 'given'))
-      this.left.push({ id: row.id, baits: Math.abs(row.baits) });
+    // One act may take from several cups: a row each. What was taken back stays listed.
+    const rows = answer.body.moves.filter((row) => row.kind === 'given' && !this.seen.has(row.id));
+    for (const { id, baits: out } of rows) {
+      this.left.push({ id, baits: Math.abs(out) });
+      this.seen.add(id);
+    }
   }
 
   private async back() {

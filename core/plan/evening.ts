@@ -33,16 +33,3 @@ const NUMBERS = ['No', 'One', 'Two', 'Three', 'Four', 'Five', 'Six'];
 export function countWord(n: number, thing: string): string {
   return `${NUMBERS[n] ?? n} ${thing}${n === 1 ? '' : 's'}`;
 }
-
-/** Relative luminance of a colour, 0 to 1. Source: sRGB, IEC 61966-2-1. */
-function luminance(hex: string): number {
-  const [r, g, b] = [1, 3, 5].map((at) => {
-    const part = Number.parseInt(hex.slice(at, at + 2), 16) / 255;
-    return part <= 0.04045 ? part / 12.92 : ((part + 0.055) / 1.055) ** 2.4;
-  }) as [number, number, number];
-  return 0.2126 * r + 0.7152 * g + 0.0722 * b;
-}
-
-/** Light colours first, so that what stays in injectors and glasses does not show in the next. */
-export const lightToDark = <T extends { hex: string }>(cups: T[]): T[] =>
-  [...cups].sort((a, b) => luminance(b.hex) - luminance(a.hex));

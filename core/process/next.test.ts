@@ -1,6 +1,6 @@
 import { describe, expect, test } from 'vitest';
 import type { Join, Place } from '../plan/layers.ts';
-import { type CupNow, goneIn, meaning, type NextMold, type NextShot, nextOf, type SetCup, setOf } from './next.ts';
+import { type CupNow, goneIn, meaning, type NextMold, type NextShot, nextOf, type SetCup, setOfCups } from './next.ts';
 
 const NOW = Date.parse('2026-03-02T19:00:00Z');
 const ago = (seconds: number) => new Date(NOW - seconds * 1000).toISOString();
@@ -192,7 +192,7 @@ describe('the next thing where a bait is of several melts', () => {
   const THREE = [layer('belly'), layer('side', 'melted'), layer('back', 'melted')];
   const HOT = [layer('belly'), layer('back', 'hot')];
   const next = (change: Partial<CupNow>, layers = TWO, cups = [melt('Limpet', [0]), melt('Night', [1])]) =>
-    nextOf({ ...cup(change), set: setOf(layers, cups) }, (c) => `${c} °C`);
+    nextOf({ ...cup(change), set: setOfCups(layers, cups) }, (c) => `${c} °C`);
   const drawn = (id: string, moldId: string, gone: number, marked = 0): NextShot => ({
     ...shot(moldId, marked),
     id,
@@ -288,11 +288,11 @@ describe('the next thing where a bait is of several melts', () => {
   });
 
   test('one melt in one cup is no set; a shot has the goes that all its layers are in', () => {
-    expect(setOf([layer('whole')], [melt('Limpet', [0])])).toBeUndefined();
-    expect(setOf([layer('whole')], [melt('Limpet', [0]), melt('Limpet too', [0])])?.goes).toEqual([
+    expect(setOfCups([layer('whole')], [melt('Limpet', [0])])).toBeUndefined();
+    expect(setOfCups([layer('whole')], [melt('Limpet', [0]), melt('Limpet too', [0])])?.goes).toEqual([
       { what: 'whole bait', joins: null, cups: ['Limpet', 'Limpet too'] },
     ]);
-    expect(setOf(TWO, [melt('Limpet', [0]), melt('Night', [1])])?.goes).toEqual([
+    expect(setOfCups(TWO, [melt('Limpet', [0]), melt('Night', [1])])?.goes).toEqual([
       { what: 'belly and back', joins: null, cups: ['Limpet', 'Night'] },
     ]);
     const gone = (...layers: number[]) =>

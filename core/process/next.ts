@@ -146,7 +146,7 @@ function heatNext(cup: CupNow, windows: CupWindow[], show: Show): Heating | unde
 }
 
 /** Layers by how they go in, each with the cups that it is drawn from; nothing where one cup and one go are all of it. */
-export function setOf<C extends SetCup>(
+export function setOfCups<C extends SetCup>(
   layers: { place: Place; joins: Join | null }[],
   cups: (C & { layers: number[] })[],
 ): { cups: C[]; goes: Go[] } | undefined {

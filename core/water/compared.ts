@@ -1,4 +1,5 @@
 import jstat from 'jstat';
+import { usual } from '../defaults.ts';
 
 /** A test in water, as far as it tells of fish. */
 export interface Tested {
@@ -59,9 +60,6 @@ const SEASONS = ['winter', 'spring', 'summer', 'autumn'] as const;
 /** Of the northern half of the year. */
 const seasonOf = (at: string) => SEASONS[Math.floor((new Date(at).getUTCMonth() + 1) / 3) % 4] as string;
 
-const COLD_BY_C = 5;
-const CURED_H = 24;
-
 /** All that a side was tested at, in words; what was not noted is left out. */
 const told = (tests: Tested[], of: (test: Tested) => string | null) =>
   [...new Set(tests.map(of).filter((word): word is string => word !== null && word !== ''))].sort();
@@ -85,8 +83,9 @@ export function alsoDiffers(allA: Tested[], allB: Tested[]): string[] {
       : [];
   });
   const [coldA, coldB] = [noted(a, (test) => test.waterC), noted(b, (test) => test.waterC)];
-  if (coldA.length > 0 && coldB.length > 0 && Math.abs(mean(coldA) - mean(coldB)) >= COLD_BY_C) found.push('water');
-  const young = (tests: Tested[]) => noted(tests, (test) => test.ageH).some((age) => age < CURED_H);
+  if (coldA.length > 0 && coldB.length > 0 && Math.abs(mean(coldA) - mean(coldB)) >= usual('otherWaterC'))
+    found.push('water');
+  const young = (tests: Tested[]) => noted(tests, (test) => test.ageH).some((age) => age < usual('cureH'));
   if (young(a) !== young(b)) found.push('age: one side was tried before it had cured');
   return found;
 }

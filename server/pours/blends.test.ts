@@ -2,38 +2,19 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import type { Colourway } from '../../contract/colourways.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Pour } from '../../contract/pours.ts';
-import { type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+import { firstShot, type Stocked, softAndFirm, stocked, TestWorkshop, twoShots } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
 let stock: Stocked;
+let firm: Material | undefined;
 beforeEach(async () => {
   workshop = await TestWorkshop.open();
   stock = await stocked(workshop);
-  // What the stocked drum reads nobody knows; these two are told by their labels.
-  for (const [name, hardness, pricePerKgMinor] of [
-    ['Soft 20', 20, 1000],
-    ['Firm 60', 60, 2000],
-  ])
-    await workshop.post<Material>('/materials', {
-      name,
-      kind: 'plastisol',
-      densityGPerMl: 1.02,
-      hardnessScale: '00',
-      hardness,
-      pricePerKgMinor,
-      lot: { code: 'A1', grams: 5000 },
-    });
+  [, firm] = await softAndFirm(workshop);
 });
 afterEach(() => workshop.close());
 
-const laidOut = async (more: object = {}) =>
-  (
-    await workshop.post<Pour>('/pours', {
-      colourwayId: stock.recipe.id,
-      molds: [{ moldId: stock.mold.id, shots: 2 }],
-      ...more,
-    })
-  ).body;
+const laidOut = (more?: object) => twoShots(workshop, stock, more);
 const shares = (pour: Pour) => pour.parts.map((part) => [part.name, Number(part.share.toFixed(4))]);
 
 test('a cup is laid out blended for what is wanted, at the least price within a point', async () => {
@@ -92,17 +73,12 @@ test('what the maker chose stands, and a layer may want a hardness of its own', 
 test('readings of baits that several cups gave to speak of none of them', async () => {
   const fitted = async () =>
     (await workshop.get<{ n: number; leftOut: number }>('/plastics?scale=00')).body as { n: number; leftOut: number };
-  const firm = (await workshop.get<{ items: Material[] }>('/materials')).body.items.find(
-    (one) => one.name === 'Firm 60',
-  );
   const blend = [{ materialId: firm?.id, share: 1 }];
   const [one, two] = [await laidOut({ blend }), await laidOut({ blend })];
-  const drawn = async (pour: Pour, from: Pour[]) => {
-    const parts = from.map((cup) => ({ pourId: cup.id, lastDose: null, lastHeat: null }));
-    const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id, parts });
-    const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
-    await workshop.post(`/pours/${pour.id}/shots/${body.shots[0]?.id}/marks`, { marks });
-  };
+  const drawn = (pour: Pour, from: Pour[]) =>
+    firstShot(workshop, stock, pour, {
+      parts: from.map((cup) => ({ pourId: cup.id, lastDose: null, lastHeat: null })),
+    });
   const read = async (pour: Pour) => workshop.post(`/pours/${pour.id}/hardness`, { scale: '00', value: 57 });
   const three = await laidOut({ blend });
   await drawn(one, [one, two]);

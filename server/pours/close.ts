@@ -22,7 +22,7 @@ import { enteredByPour } from './entered.ts';
 import { linkedCups } from './linked.ts';
 import { getPour } from './read.ts';
 import { aboutMold } from './shots.ts';
-import { pourInto } from './transfers.ts';
+import { pourAgain, pourInto } from './transfers.ts';
 import { openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof weighBody>;
@@ -71,16 +71,13 @@ function leftOf(db: Db, pour: Pour, grams: number, cookedG: number): Layer[] {
   return returnedOf(grams, state);
 }
 
-function returnToBin(db: Db, pour: Pour, grams: number, cookedG: number, into: string, at: string): void {
-  addToBin(db, into, leftOf(db, pour, grams, cookedG), { kind: 'cup', pourId: pour.id, at });
-}
-
 /** The same once it was weighed again: what is more or less, of everything that came back alike. */
 function returnAgain(db: Db, pour: Pour, more: number, cookedG: number, at: string, note: string): void {
   const back = returnedByPour(db, pour.id);
   const sum = binGrams(back);
   if (sum <= 0) {
-    returnToBin(db, pour, more, cookedG, binOfColourway(db, pour.colourwayId, at), at);
+    const into = binOfColourway(db, pour.colourwayId, at);
+    addToBin(db, into, leftOf(db, pour, more, cookedG), { kind: 'cup', pourId: pour.id, at });
     return;
   }
   for (const { binId, heats, grams, saltG, saltUnknownG } of back) {
@@ -185,16 +182,14 @@ function balances(db: Db, cups: Own[], body: Closing): Weighed[] {
 
 type Where = Pick<Closing, 'binId' | 'leftTo'>;
 
-/** Where rejects go: as chosen, else to the colour's own bin, which is made when something first lies in it. */
-const rejectBin = (db: Db, pour: Pour, binId: string | undefined, at: string) =>
-  binId ?? binOfColourway(db, pour.colourwayId, at);
-
 /** What comes back of a cup: rejects of layered baits are of several melts, what is left in the cup is of its own. */
 function comesBack(db: Db, pour: Pour, weighed: Weighed, { binId, leftTo }: Where, at: string): void {
   const { cookedG, rejectG, returnedG } = weighed;
   const apart = leftTo !== undefined || pour.layers.length > 1;
   const rejects = leftOf(db, pour, apart ? rejectG : rejectG + returnedG, cookedG);
-  if (rejects.length > 0) addToBin(db, rejectBin(db, pour, binId, at), rejects, { kind: 'cup', pourId: pour.id, at });
+  // Else the colour's own bin, which is made when something first lies in it.
+  if (rejects.length > 0)
+    addToBin(db, binId ?? binOfColourway(db, pour.colourwayId, at), rejects, { kind: 'cup', pourId: pour.id, at });
   const left = apart ? leftOf(db, pour, returnedG, cookedG) : [];
   if (left.length === 0) return;
   if (leftTo !== undefined && leftTo !== 'kept') pourInto(db, pour.id, leftTo, left, at);
@@ -261,7 +256,8 @@ export function closePour(db: Db, id: string, body: Closing, now: Date): void {
   );
   const weighed = balances(db, cups, body);
   weighed.forEach((one, i) => {
-    atField(i === 0 ? 'cookedG' : `others.${i - 1}.cookedG`, () => balance(one));
+    const other = body.others.findIndex((row) => row.pourId === cups[i]?.pour.id);
+    atField(other < 0 ? 'cookedG' : `others.${other}.cookedG`, () => balance(one));
   });
   cups.forEach(({ pour }, i) => {
     // What the others leave goes to the bins of their melts.
@@ -285,6 +281,7 @@ export function weighAgain(db: Db, id: string, body: Weighed, at: string): void 
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   const note = 'weighed again';
   redraw(db, pour, pour.balance.cookedG, body.cookedG, at, note);
-  const more = body.rejectG + body.returnedG - (pour.balance.rejectG + pour.balance.returnedG);
+  const [rejects, left] = [body.rejectG - pour.balance.rejectG, body.returnedG - pour.balance.returnedG];
+  const more = atField('returnedG', () => pourAgain(db, id, left, at)) ? rejects : rejects + left;
   if (more !== 0) returnAgain(db, pour, more, body.cookedG, at, note);
 }

@@ -140,5 +140,31 @@ export function keepCounts(db: Db, pourId: string): void {
   }
 }
 
+interface Marked {
+  grade: Grade;
+  reason: string | null;
+}
+
+/** What was kept at the closing is put right: of the cup, of the mold, of the cavity, and its flash. */
+export function correctCounts(
+  db: Db,
+  { pourId, moldId, cavity }: { pourId: string; moldId: string; cavity: number },
+  was: Marked,
+  is: Marked,
+): void {
+  for (const [{ grade, reason }, by] of [
+    [was, -1],
+    [is, 1],
+  ] as const) {
+    const flash = reason === TRIMMED ? by : 0;
+    const ofCup = `UPDATE pour_mold SET ${grade} = ${grade} + @by, flash = flash + @flash WHERE pour_id = @pourId AND mold_id = @moldId`;
+    run(db, ofCup, { by, flash, pourId, moldId });
+    run(db, `UPDATE mold_sum SET ${grade} = ${grade} + @by WHERE mold_id = @moldId`, { by, moldId });
+    const ofCavity = `INSERT INTO cavity_sum (mold_id, cavity, grade, reason, count) VALUES (@moldId, @cavity, @grade, @reason, @by)
+      ON CONFLICT DO UPDATE SET count = count + excluded.count`;
+    run(db, ofCavity, { moldId, cavity, grade, reason: reason ?? 'none', by });
+  }
+}
+
 export const totalOf = (counts: MoldCount[], of: Exclude<keyof MoldCount, 'moldId'>) =>
   counts.reduce((sum, row) => sum + row[of], 0);

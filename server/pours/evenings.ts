@@ -1,15 +1,13 @@
 import { subHours } from 'date-fns/subHours';
 import type * as v from 'valibot';
 import type { eveningPatch } from '../../contract/pours.ts';
+import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
-import { lightToDark } from '../../core/plan/evening.ts';
+import { lightToDark } from '../../core/plan/lightToDark.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, run, update } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { workshop } from '../workshop/store.ts';
-
-/** How long cups that are laid out after each other belong to one evening. */
-const ONE_EVENING_H = 12;
 
 /** The evening that is under way, or a new one. */
 export function eveningFor(db: Db, at: string): { id: string; next: number } {
@@ -17,7 +15,7 @@ export function eveningFor(db: Db, at: string): { id: string; next: number } {
     db,
     `SELECT evening_id AS id, (SELECT max(place) + 1 FROM pour p WHERE p.evening_id = pour.evening_id) AS next FROM pour
      WHERE closed_at IS NULL AND evening_id IS NOT NULL AND laid_out_at > ? ORDER BY laid_out_at DESC LIMIT 1`,
-    [subHours(new Date(at), ONE_EVENING_H).toISOString()],
+    [subHours(new Date(at), usual('oneEveningH')).toISOString()],
   );
   if (open) return open;
   const id = newId();

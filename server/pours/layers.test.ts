@@ -355,6 +355,23 @@ describe('a shot in layers', () => {
     await good(one, shots[0]?.id as string);
     const refused = await workshop.post(`/pours/${two.id}/close`, { cookedG: 50, goodG: 0, rejectG: 0, returnedG: 40 });
     expect(refused.body.error.code).toBe('cups-missing');
+    // A cup that cannot have left so much is named by its own field, whichever of them is asked.
+    const close = (own: object, other: object) =>
+      workshop.post(`/pours/${two.id}/close`, {
+        goodG: 45,
+        rejectG: 0,
+        ...own,
+        others: [{ pourId: one.id, ...other }],
+      });
+    const [full, short] = [
+      { cookedG: 150, returnedG: 40 },
+      { cookedG: 50, returnedG: 60 },
+    ];
+    const wrong = [await close(full, short), await close(short, full)].map(({ body }) => body.error);
+    expect(wrong.map(({ code, path }) => [code, path])).toEqual([
+      ['mass-not-conserved', 'others.0.cookedG'],
+      ['mass-not-conserved', 'cookedG'],
+    ]);
     await made(`/pours/${two.id}/close`, {
       cookedG: 50,
       goodG: 45,

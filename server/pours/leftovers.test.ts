@@ -2,7 +2,7 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import type { Bin } from '../../contract/bins.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { Pour } from '../../contract/pours.ts';
-import { type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+import { firstShot, type Stocked, stocked, TestWorkshop, twoShots } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
 let stock: Stocked;
@@ -12,19 +12,8 @@ beforeEach(async () => {
 });
 afterEach(() => workshop.close());
 
-const laidOut = async (more: object = {}) =>
-  (
-    await workshop.post<Pour>('/pours', {
-      colourwayId: stock.recipe.id,
-      molds: [{ moldId: stock.mold.id, shots: 2 }],
-      ...more,
-    })
-  ).body;
-const drawn = async (pour: Pour) => {
-  const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
-  const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
-  await workshop.post(`/pours/${pour.id}/shots/${body.shots[0]?.id}/marks`, { marks });
-};
+const laidOut = (more?: object) => twoShots(workshop, stock, more);
+const drawn = (pour: Pour) => firstShot(workshop, stock, pour);
 const close = (pour: Pour, more: object) =>
   workshop.post<Pour>(`/pours/${pour.id}/close`, { cookedG: 105, goodG: 40, rejectG: 5, returnedG: 50, ...more });
 const bins = async () => (await workshop.get<Page<Bin>>('/bins')).body.items;
@@ -74,6 +63,31 @@ test('what was poured in stays in, and no cup takes from itself or from one that
   const three = await laidOut();
   await drawn(three);
   expect((await close(three, { leftTo: one.id })).body.error).toMatchObject({ code: 'pour-closed', path: 'leftTo' });
+});
+
+test('weighed again, the next cup holds as much more or less; once it is closed, neither is changed', async () => {
+  const [one, two] = [await laidOut(), await laidOut()];
+  await drawn(one);
+  await close(one, { leftTo: two.id });
+  const weights = { cookedG: 105, goodG: 40, rejectG: 5, residueG: 2 };
+  const again = (more: object) => workshop.post<Pour>(`/pours/${one.id}/weigh`, { ...weights, ...more });
+  const over = async () => (await pourOf(two.id)).parts.find((part) => part.fromPourId)?.weighedG;
+  expect((await again({ rejectG: 7, returnedG: 44 })).status).toBe(201);
+  // The bin has the rejects alone: 5 and 2 more.
+  expect([await over(), (await bins()).map((bin) => bin.grams)]).toEqual([44, [7]]);
+  await again({ rejectG: 7, returnedG: 51 });
+  expect([await over(), (await bins()).map((bin) => bin.grams)]).toEqual([51, [7]]);
+  const rows = workshop.rows();
+  const nothing = await again({ returnedG: 0 });
+  expect([nothing.body.error.code, nothing.body.error.path]).toEqual(['invalid-input', 'returnedG']);
+  // Nor is a cup put away that something was poured into: that would be lost.
+  const away = await workshop.ask('PATCH', `/pours/${two.id}`, { discarded: true }, { version: two.version });
+  expect([away.body.error.code, workshop.rows()]).toEqual(['already-started', rows]);
+  await drawn(two);
+  await close(two, {});
+  const late = await again({ rejectG: 7, returnedG: 40 });
+  expect([late.body.error.code, late.body.error.path]).toEqual(['pour-closed', 'returnedG']);
+  expect((await again({ rejectG: 6, returnedG: 51 })).status).toBe(201);
 });
 
 test('kept apart for another evening it has a bin by the cup’s own name, and goes into a cup like any other', async () => {

@@ -5,7 +5,7 @@ import { all } from '../db/rows.ts';
 interface Linked {
   id: string;
   code: string;
-  /** Whether anything was drawn of it, or it is weighed. */
+  /** Whether anything was drawn of it or poured into it, or it is weighed. */
   drawnOf: boolean;
 }
 
@@ -14,6 +14,7 @@ const NEIGHBOURS = `
   WITH asked AS (SELECT value AS id FROM json_each(@ids))
   SELECT pour.id, pour.code,
     EXISTS (SELECT 1 FROM balance b WHERE b.pour_id = pour.id)
+      OR EXISTS (SELECT 1 FROM cup_transfer t WHERE t.pour_id = pour.id)
       OR EXISTS (SELECT 1 FROM shot_part p JOIN shot_live s ON s.id = p.shot_id WHERE p.pour_id = pour.id) AS drawn_of
   FROM pour WHERE (discarded_at IS NULL OR id IN (SELECT id FROM asked)) AND pour.id IN (
     SELECT id FROM asked

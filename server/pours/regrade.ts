@@ -2,42 +2,13 @@ import type * as v from 'valibot';
 import { RACK_GRADES } from '../../contract/orders.ts';
 import type { regradeBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import { type Grade, TRIMMED } from '../../core/yield/grades.ts';
+import type { Grade } from '../../core/yield/grades.ts';
 import type { Db } from '../db/open.ts';
-import { insert, run } from '../db/rows.ts';
+import { insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addRegraded, lyingOf } from '../stock/bags.ts';
+import { correctCounts } from './counts.ts';
 import { getPour } from './read.ts';
-
-const COUNT = `INSERT INTO cavity_sum (mold_id, cavity, grade, reason, count) VALUES (@moldId, @cavity, @grade, @reason, @by)
-  ON CONFLICT DO UPDATE SET count = count + @by`;
-
-interface Marked {
-  grade: Grade;
-  reason: string | null;
-}
-
-/** What was kept at the closing is put right in the same stroke: by mold, by cavity, by its flash. */
-function correctSums(db: Db, pourId: string, moldId: string, cavity: number, was: Marked, is: Marked): void {
-  for (const [{ grade, reason }, by] of [
-    [was, -1],
-    [is, 1],
-  ] as const) {
-    const flash = reason === TRIMMED ? by : 0;
-    run(
-      db,
-      `UPDATE pour_mold SET ${grade} = ${grade} + @by, flash = flash + @flash WHERE pour_id = @pourId AND mold_id = @moldId`,
-      {
-        by,
-        flash,
-        pourId,
-        moldId,
-      },
-    );
-    run(db, `UPDATE mold_sum SET ${grade} = ${grade} + @by WHERE mold_id = @moldId`, { by, moldId });
-    run(db, COUNT, { moldId, cavity, grade, reason: reason ?? 'none', by });
-  }
-}
 
 const onRack = (grade: Grade): grade is 'sell' | 'own' => (RACK_GRADES as readonly string[]).includes(grade);
 
@@ -59,7 +30,8 @@ export function regrade(db: Db, pourId: string, body: v.InferOutput<typeof regra
   const is = { grade: body.grade, reason: body.reason ?? null };
   if (was.grade === is.grade && was.reason === is.reason) return;
   insert(db, 'cavity_mark', { id: newId(body.id), shotId: shot.id, cavity: body.cavity, ...is, at });
-  correctSums(db, pourId, mold.moldId, body.cavity, { grade: was.grade, reason: was.reason }, is);
+  const of = { pourId, moldId: mold.moldId, cavity: body.cavity };
+  correctCounts(db, of, { grade: was.grade, reason: was.reason }, is);
   if (body.cameBack || was.grade === is.grade) return;
   const what = { baitId: mold.baitId, colourwayId: pour.colourwayId, pourId };
   if (onRack(was.grade) && lyingOf(db, { ...what, grade: was.grade }) < 1)

@@ -19,7 +19,7 @@ import {
 import { Failure } from '../../core/failure.ts';
 import { clockStep } from '../clocks/store.ts';
 import { insert } from '../db/rows.ts';
-import { endpoint } from '../http/endpoint.ts';
+import { type Context, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { blendsIn } from './blends.ts';
 import { closePour, weighAgain } from './close.ts';
@@ -37,6 +37,25 @@ import { addHeat, chooseBlend, discard, openPour } from './write.ts';
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
 const tapped = ['pours', 'clocks', 'today'];
 const bench = [...tapped, 'line'];
+
+/** What is done to one cup; the answer is the cup as it stands after it. */
+const onCup = <B extends v.GenericSchema>(
+  path: string,
+  body: B,
+  touches: string[],
+  act: (context: Context<v.InferOutput<B>>, id: string) => void,
+) =>
+  endpoint({
+    method: 'POST',
+    path: `/pours/:id/${path}`,
+    body,
+    touches,
+    run: (context) => {
+      const id = context.params.id as string;
+      act(context as Context<v.InferOutput<B>>, id);
+      return getPour(context.db, id);
+    },
+  });
 
 export const pourEndpoints = [
   endpoint({ method: 'GET', path: '/pours', query: pourQuery, run: ({ db, query }) => listPours(db, query) }),
@@ -79,96 +98,51 @@ export const pourEndpoints = [
     query: v.strictObject({ scale: v.optional(shore, '00') }),
     run: ({ db, query }) => plastics(db, query.scale),
   }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/weighed',
-    body: weighInBody,
-    touches: ['pours'],
-    run: ({ db, body, params, at }) => {
-      const { id } = openPour(db, params.id as string);
-      weighIn(db, id, body, at);
-      return getPour(db, id);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/heats',
-    body: heatBody,
-    touches: ['pours', 'today'],
-    run: ({ db, body, params, at }) => {
-      addHeat(db, openPour(db, params.id as string), body, at);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/shots',
-    body: shotBody,
-    touches: tapped,
-    run: ({ db, body, params, now }) => {
-      addShot(db, openPour(db, params.id as string), body, now);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/shots/:shotId/parts',
-    body: morePartsBody,
-    touches: tapped,
-    run: ({ db, body, params, now }) => {
-      addParts(db, openPour(db, params.id as string), params.shotId as string, body.parts, now);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/shots/:shotId/redone',
-    body: redoBody,
-    touches: tapped,
-    run: ({ db, body, params, now }) => {
-      addRedo(db, openPour(db, params.id as string), params.shotId as string, body, now);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/shots/:shotId/marks',
-    body: marksBody,
-    touches: [...tapped, 'molds'],
-    run: ({ db, body, params, now }) => {
-      addMarks(db, openPour(db, params.id as string), params.shotId as string, body.marks, now);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/close',
-    body: closeBody,
-    touches: [...bench, 'rack', 'orders', 'recipes', 'molds', 'materials', 'insight', 'bins'],
-    run: ({ db, body, params, now }) => {
-      closePour(db, params.id as string, body, now);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/weigh',
-    body: weighBody,
-    touches: ['pours', 'rack', 'recipes', 'materials', 'today', 'insight', 'bins'],
-    run: ({ db, body, params, at }) => {
-      weighAgain(db, params.id as string, body, at);
-      return getPour(db, params.id as string);
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/regraded',
-    body: regradeBody,
-    touches: ['pours', 'rack', 'orders', 'today', 'line', 'molds', 'recipes', 'colourways', 'insight'],
-    run: ({ db, body, params, at }) => {
-      regrade(db, params.id as string, body, at);
-      return getPour(db, params.id as string);
-    },
+  onCup('weighed', weighInBody, ['pours'], ({ db, body, at }, id) => weighIn(db, openPour(db, id).id, body, at)),
+  onCup('heats', heatBody, ['pours', 'today'], ({ db, body, at }, id) => addHeat(db, openPour(db, id), body, at)),
+  onCup('shots', shotBody, tapped, ({ db, body, now }, id) => addShot(db, openPour(db, id), body, now)),
+  onCup('shots/:shotId/parts', morePartsBody, tapped, ({ db, body, params, now }, id) =>
+    addParts(db, openPour(db, id), params.shotId as string, body.parts, now),
+  ),
+  onCup('shots/:shotId/redone', redoBody, tapped, ({ db, body, params, now }, id) =>
+    addRedo(db, openPour(db, id), params.shotId as string, body, now),
+  ),
+  onCup('shots/:shotId/marks', marksBody, [...tapped, 'molds'], ({ db, body, params, now }, id) =>
+    addMarks(db, openPour(db, id), params.shotId as string, body.marks, now),
+  ),
+  onCup(
+    'close',
+    closeBody,
+    [...bench, 'rack', 'orders', 'recipes', 'molds', 'materials', 'insight', 'bins'],
+    ({ db, body, now }, id) => closePour(db, id, body, now),
+  ),
+  onCup(
+    'weigh',
+    weighBody,
+    ['pours', 'rack', 'recipes', 'materials', 'today', 'insight', 'bins'],
+    ({ db, body, at }, id) => weighAgain(db, id, body, at),
+  ),
+  onCup(
+    'regraded',
+    regradeBody,
+    ['pours', 'rack', 'orders', 'today', 'line', 'molds', 'recipes', 'colourways', 'insight'],
+    ({ db, body, at }, id) => regrade(db, id, body, at),
+  ),
+  onCup('hardness', hardnessBody, [...tapped, 'recipes', 'insight'], ({ db, body, now, at }, id) => {
+    const pour = getPour(db, id);
+    if (!pour.curedAt)
+      throw new Failure('invalid-input', 'Nothing was poured from this cup, so there is nothing to read.');
+    // Recorded even when early, since it was seen; it does not count, and the clock goes on.
+    const early = now.toISOString() < pour.curedAt;
+    insert(db, 'hardness_reading', {
+      id: newId(body.id),
+      pourId: id,
+      scale: body.scale,
+      value: body.value,
+      early,
+      at,
+    });
+    if (!early) clockStep(db, 'hardnessRead', { type: 'pour', id }, now);
   }),
   endpoint({
     method: 'PATCH',
@@ -180,30 +154,6 @@ export const pourEndpoints = [
       const id = params.id as string;
       changeEvening(db, id, version, body);
       return { id };
-    },
-  }),
-  endpoint({
-    method: 'POST',
-    path: '/pours/:id/hardness',
-    body: hardnessBody,
-    touches: [...tapped, 'recipes', 'insight'],
-    run: ({ db, body, params, now, at }) => {
-      const id = params.id as string;
-      const pour = getPour(db, id);
-      if (!pour.curedAt)
-        throw new Failure('invalid-input', 'Nothing was poured from this cup, so there is nothing to read.');
-      // Recorded even when early, since it was seen; it does not count, and the clock goes on.
-      const early = now.toISOString() < pour.curedAt;
-      insert(db, 'hardness_reading', {
-        id: newId(body.id),
-        pourId: id,
-        scale: body.scale,
-        value: body.value,
-        early,
-        at,
-      });
-      if (!early) clockStep(db, 'hardnessRead', { type: 'pour', id }, now);
-      return getPour(db, id);
     },
   }),
 ];

@@ -14,32 +14,21 @@ interface OfSet {
   leadId: string | null;
 }
 
-type Cup = Omit<CupOfSet, 'layers'> & { ledgerId: string };
-
-const CUP = `SELECT pour.id, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.ledger_id, pour.closed_at,
-  pour.started_at, pour.lead_id, pour.cook_ml, pour.colourway_revision_id FROM pour JOIN recipe ON recipe.id = pour.recipe_id`;
-
-/** The cups that share their shots, the leading one first. */
-export const setOf = (db: Db, { id, leadId }: OfSet): Cup[] =>
-  all<Cup & { [more: string]: unknown }>(
-    db,
-    `${CUP} WHERE pour.id = @lead OR pour.lead_id = @lead ORDER BY pour.lead_id IS NOT NULL, pour.place, pour.code`,
-    { lead: leadId ?? id },
-  ).map(({ id: cupId, code, recipeId, recipeName, hex, ledgerId, closedAt }) => ({
-    id: cupId,
-    code,
-    recipeId,
-    recipeName,
-    hex,
-    ledgerId,
-    closedAt,
-  }));
-
 const layersFor = (layers: PourLayer[], recipeId: string) =>
   layers.flatMap((layer, index) => (layer.recipeId === recipeId ? [index] : []));
 
+/** The cups that share their shots, the leading one first, each with the layers that it gives to. */
+export const cupsWithLayers = (db: Db, { id, leadId }: OfSet, layers: PourLayer[]) =>
+  all<Omit<CupOfSet, 'layers'> & { ledgerId: string }>(
+    db,
+    `SELECT pour.id, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.closed_at, pour.ledger_id
+     FROM pour JOIN recipe ON recipe.id = pour.recipe_id
+     WHERE pour.id = @lead OR pour.lead_id = @lead ORDER BY pour.lead_id IS NOT NULL, pour.place, pour.code`,
+    { lead: leadId ?? id },
+  ).map((cup) => ({ ...cup, layers: layersFor(layers, cup.recipeId) }));
+
 export const cupsOfSet = (db: Db, pour: OfSet, layers: PourLayer[]): CupOfSet[] =>
-  setOf(db, pour).map(({ ledgerId: _, ...cup }) => ({ ...cup, layers: layersFor(layers, cup.recipeId) }));
+  cupsWithLayers(db, pour, layers).map(({ ledgerId: _, ...cup }) => cup);
 
 /** The cups of an evening in their order; of a cup that nobody grouped, only itself. */
 export function eveningOf(db: Db, pour: { id: string; eveningId: string | null }): Pour['evening'] {
@@ -49,9 +38,11 @@ export function eveningOf(db: Db, pour: { id: string; eveningId: string | null }
       ])
     : undefined;
   const where = evening ? 'pour.evening_id = @evening AND pour.discarded_at IS NULL' : 'pour.id = @id';
-  const rows = all<Cup & Omit<CupOfEvening, 'layers'> & { colourwayRevisionId: string }>(
+  const rows = all<Omit<CupOfEvening, 'layers'> & { colourwayRevisionId: string }>(
     db,
-    `${CUP} WHERE ${where} ORDER BY pour.place, pour.code`,
+    `SELECT pour.id, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.closed_at, pour.started_at,
+      pour.lead_id, pour.cook_ml, pour.colourway_revision_id FROM pour JOIN recipe ON recipe.id = pour.recipe_id
+     WHERE ${where} ORDER BY pour.place, pour.code`,
     evening ? { evening: pour.eveningId } : { id: pour.id },
   );
   const layers = new Map<string, PourLayer[]>();
@@ -59,7 +50,7 @@ export function eveningOf(db: Db, pour: { id: string; eveningId: string | null }
     id: evening ? pour.eveningId : null,
     roomC: evening?.roomC ?? null,
     version: evening?.version ?? 0,
-    cups: rows.map(({ ledgerId: _, colourwayRevisionId, ...cup }) => {
+    cups: rows.map(({ colourwayRevisionId, ...cup }) => {
       const known = layers.get(colourwayRevisionId) ?? layersOfPour(db, colourwayRevisionId);
       layers.set(colourwayRevisionId, known);
       return { ...cup, layers: layersFor(known, cup.recipeId) };

@@ -2,13 +2,14 @@ import { addSeconds } from 'date-fns/addSeconds';
 import type * as v from 'valibot';
 import type { marksBody, PourLayer, redoBody, shotBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
+import { PLACES } from '../../core/plan/layers.ts';
 import { waitOf } from '../../core/process/waits.ts';
 import { clockStep } from '../clocks/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { doseSeqOf, lastDose } from '../ledgers/store.ts';
-import { layersOfPour, moldsOf, setOf } from './sets.ts';
+import { cupsWithLayers, layersOfPour, moldsOf } from './sets.ts';
 import { markStarted, type OpenPour, openPour } from './write.ts';
 
 type Wish = NonNullable<v.InferOutput<typeof shotBody>['parts']>;
@@ -40,12 +41,15 @@ function seqOf(found: number | undefined, at: string): number {
   return found;
 }
 
+/** What was drawn in the doses of an injector is read off its scale, so the parts of a layer need not meet it to the mL. */
+const READ_OFF = 0.02;
+
 /** How much of a layer each of its cups gave, mL: as said, or all alike; together the layer. */
 function mlOf(parts: Wish, layer: number, layerMl: number): number[] {
   const mine = parts.filter((part) => part.layer === layer);
   const said = mine.map((part) => part.ml ?? (part.share ?? 1 / mine.length) * layerMl);
   const sum = said.reduce((total, ml) => total + ml, 0);
-  if (Math.abs(sum - layerMl) > 0.02 * layerMl)
+  if (Math.abs(sum - layerMl) > READ_OFF * layerMl)
     throw new Failure(
       'invalid-input',
       `The parts of a layer come to ${((sum / layerMl) * 100).toFixed(0)} % of it; together they are the whole layer.`,
@@ -80,9 +84,9 @@ function pinned(db: Db, wish: Wish, { layersMl, there }: Filled): Part[] {
 
 /** A tap that names no parts: all layers, from the cups that were laid out for them, as they stand now. */
 function asTheyStand(db: Db, pour: OpenPour, layers: PourLayer[], layersMl: number[]): Part[] {
-  const cups = setOf(db, pour);
-  return layers.flatMap(({ recipeId }, layer) => {
-    const mine = cups.filter((cup) => cup.recipeId === recipeId);
+  const cups = cupsWithLayers(db, pour, layers);
+  return layers.flatMap((_, layer) => {
+    const mine = cups.filter((cup) => cup.layers.includes(layer));
     return mine.map((cup) => ({
       layer,
       pourId: cup.id,
@@ -202,10 +206,10 @@ export function addMarks(
 ): void {
   const at = now.toISOString();
   const shot = shotIn(db, pour, shotId);
-  const layers = layersOfPour(db, pour.colourwayRevisionId);
-  const missing = layers.find((_, layer) => !layersThere(db, shotId).has(layer));
-  if (missing && layers.length > 1)
-    throw new Failure('layers-missing', `The ${missing.place} is not in yet; pour it, or take the shot back.`);
+  const there = layersThere(db, shotId);
+  const missing = layersOfPour(db, pour.colourwayRevisionId).find((_, layer) => !there.has(layer));
+  if (missing)
+    throw new Failure('layers-missing', `The ${PLACES[missing.place]} is not in yet; pour it, or take the shot back.`);
   marks.forEach((mark, index) => {
     if (mark.cavity > shot.cavities) throw noSuchCavity(shot.cavities, mark.cavity, `marks.${index}.cavity`);
     insert(db, 'cavity_mark', {

@@ -1,9 +1,13 @@
+import { Failure } from '../../core/failure.ts';
 import { binGrams, type Layer } from '../../core/plastisol/bin.ts';
 import { withShare } from '../../core/plastisol/parts.ts';
 import type { Db } from '../db/open.ts';
-import { all, insert, run } from '../db/rows.ts';
+import { all, first, insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { openPour } from './write.ts';
+
+/** Of a cup that is planned smaller than what is poured in: what is not weighed in yet keeps a share, so that it can be. */
+const MOST_SHARE = 0.95;
 
 /** What is left of a cup is poured into another that is still open: a part of it that is weighed already. */
 export function pourInto(db: Db, from: string, into: string, layers: Layer[], at: string): void {
@@ -15,7 +19,7 @@ export function pourInto(db: Db, from: string, into: string, layers: Layer[], at
     'SELECT id, share, position FROM cup_part WHERE pour_id = ? ORDER BY position',
     [id],
   );
-  const share = Math.min(0.95, grams / Math.max(grams, plan.cookG));
+  const share = Math.min(MOST_SHARE, grams / Math.max(grams, plan.cookG));
   const part = { id: newId(), share: 0, position: (parts.at(-1)?.position ?? -1) + 1 };
   // What is not weighed in yet gives way.
   for (const one of withShare([...parts, part], parts.length, parts.length === 0 ? 1 : share))
@@ -23,4 +27,32 @@ export function pourInto(db: Db, from: string, into: string, layers: Layer[], at
       insert(db, 'cup_part', { id: one.id, pourId: id, position: one.position, fromPourId: from, share: one.share });
     else run(db, 'UPDATE cup_part SET share = @share WHERE id = @id', { id: one.id, share: one.share });
   insert(db, 'part_weighing', { id: newId(), partId: part.id, grams, at });
+}
+
+/**
+ * What was left of a cup was weighed again: as much more or less lies in the cup that it was poured into.
+ * @returns false where it was poured into none.
+ */
+export function pourAgain(db: Db, from: string, more: number, at: string): boolean {
+  const poured = all<Layer & { pourId: string }>(
+    db,
+    `SELECT pour_id, heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g
+     FROM cup_transfer WHERE from_pour_id = ? GROUP BY pour_id, heats`,
+    [from],
+  );
+  const into = poured[0]?.pourId;
+  if (into === undefined) return false;
+  if (more === 0) return true;
+  const { id, code } = openPour(db, into);
+  const before = binGrams(poured);
+  if (before + more <= 0)
+    throw new Failure('invalid-input', `It was poured into ${code}; it cannot have been nothing.`);
+  for (const { heats, grams, saltG, saltUnknownG } of poured) {
+    const share = more / before;
+    const layer = { heats, grams: grams * share, saltG: saltG * share, saltUnknownG: saltUnknownG * share };
+    insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: id, ...layer, at });
+  }
+  const part = first<{ id: string }>(db, 'SELECT id FROM cup_part WHERE pour_id = ? AND from_pour_id = ?', [id, from]);
+  insert(db, 'part_weighing', { id: newId(), partId: part?.id, grams: before + more, at });
+  return true;
 }

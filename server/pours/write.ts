@@ -45,7 +45,10 @@ export function addHeat(
 export function discard(db: Db, id: string, version: number, discarded: boolean, at: string): void {
   const pour = getPour(db, id);
   if (linkedCups(db, id).some((cup) => cup.drawnOf)) {
-    throw new Failure('already-started', `${pour.code} was drawn from; weigh what came out and close it.`);
+    throw new Failure(
+      'already-started',
+      `${pour.code} was drawn from or poured into; weigh what is there and close it.`,
+    );
   }
   if (discarded === (pour.discardedAt !== null)) return;
   const stamp = discarded ? at : null;

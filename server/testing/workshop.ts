@@ -154,6 +154,31 @@ export async function stocked(workshop: TestWorkshop): Promise<Stocked> {
   return { master, mold, recipe, colourant, plastisol, order };
 }
 
+/** Two plastics whose labels say how hard they are, unlike the stocked drum's. */
+export async function softAndFirm(workshop: TestWorkshop): Promise<Material[]> {
+  const made: Material[] = [];
+  for (const [name, hardness, pricePerKgMinor] of [
+    ['Soft 20', 20, 1000],
+    ['Firm 60', 60, 2000],
+  ] as const) {
+    const label = { name, kind: 'plastisol', densityGPerMl: 1.02, hardnessScale: '00', hardness, pricePerKgMinor };
+    made.push((await workshop.post<Material>('/materials', { ...label, lot: { code: 'A1', grams: 5000 } })).body);
+  }
+  return made;
+}
+
+/** A cup of two shots of the stocked mold. */
+export const twoShots = async (workshop: TestWorkshop, { recipe, mold }: Stocked, more: object = {}): Promise<Pour> =>
+  (await workshop.post<Pour>('/pours', { colourwayId: recipe.id, molds: [{ moldId: mold.id, shots: 2 }], ...more }))
+    .body;
+
+/** Draws the first shot of a cup and marks its four baits to sell. @param more the cups that it is drawn from. */
+export async function firstShot(workshop: TestWorkshop, { mold }: Stocked, pour: Pour, more: object = {}) {
+  const { body } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: mold.id, ...more });
+  const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
+  await workshop.post(`/pours/${pour.id}/shots/${body.shots[0]?.id}/marks`, { marks });
+}
+
 /** Lays out, draws and marks `shots` of the stocked mold, the first cavity of the first shot bad. */
 export async function poured(workshop: TestWorkshop, { mold, recipe }: Stocked, shots: number): Promise<Pour> {
   const { body: pour } = await workshop.post<Pour>('/pours', {

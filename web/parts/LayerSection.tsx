@@ -1,5 +1,7 @@
+import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
 import { type Join, type LayerAmount, layerShares, PLACES, type Place } from '../../core/plan/layers.ts';
+import { useTaste } from './taste.tsx';
 
 interface Drawn extends LayerAmount {
   place: Place;
@@ -19,16 +21,13 @@ function levelOf(share: number): number {
   return low;
 }
 
-/** A bait for which nobody says how large it is. */
-const USUAL_CAVITY_ML = 10;
-
 /** From the belly up; what is not among them lies within. */
 const STACKED: Place[] = ['whole', 'belly', 'side', 'swirl', 'back'];
 
 /** A bait cut across, each layer as large as its share of it: what lies over what, and how thick. */
 export function LayerSection({
   layers,
-  cavityMl = USUAL_CAVITY_ML,
+  cavityMl = usual('drawnBaitMl'),
   sizePx,
   name,
 }: {
@@ -79,6 +78,18 @@ export function LayerSection({
       </g>
       <circle cx={r} cy={r} r={r - 2} fill="none" stroke="var(--ink)" strokeWidth={2.5} />
     </svg>
+  );
+}
+
+/** Which bait a section is drawn for, where that makes a difference: mL are another share of another bait. */
+export function DrawnFor({ layers }: { layers: Pick<LayerAmount, 'measure'>[] }) {
+  const { text } = useTaste();
+  if (layers.every(({ measure }) => measure !== 'ml')) return null;
+  return (
+    <p className="soft">
+      Cut across, drawn for a bait of {text(usual('drawnBaitMl'), 'volume')}{' '}
+      <span className="default-mark">default</span>
+    </p>
   );
 }
 

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { inUse } from '../../../contract/fields.ts';
 import { PLACES } from '../../../core/plan/layers.ts';
@@ -8,6 +9,36 @@ import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { Away } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+
+function OnRack({ baits }: { baits: number }) {
+  return (
+    <span className="rest">
+      <b className="figure text-base">{baits}</b> on the rack
+    </span>
+  );
+}
+
+interface Shown {
+  id: string;
+  name: string;
+  revision: { number: number };
+}
+
+function Card({ colour, picture, children }: { colour: Shown; picture: ReactNode; children: ReactNode }) {
+  return (
+    <li>
+      <Link to={`/colours/${colour.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">
+        {picture}
+        <span className="min-w-0">
+          <span className="block text-lg font-bold leading-tight">
+            {colour.name} <span className="figure text-xs soft">v{colour.revision.number}</span>
+          </span>
+          {children}
+        </span>
+      </Link>
+    </li>
+  );
+}
 
 /** Every colour as a poured puck: the colours are the most vivid thing on the screen. */
 export function Colours() {
@@ -47,58 +78,42 @@ export function Colours() {
     <Page title="Colours" tab="Colours" actions={actions} under="Per cup, in drops, spoons and grams.">
       <ul className="grid grid-cols-[repeat(auto-fill,minmax(min(100%,340px),1fr))] gap-x-10 gap-y-10">
         {inUse(layered).map((colour) => (
-          <li key={colour.id}>
-            <Link to={`/colours/${colour.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">
-              <LayerSection layers={colour.layers} sizePx={132} name={colour.name} />
-              <span className="min-w-0">
-                <span className="block text-lg font-bold leading-tight">
-                  {colour.name} <span className="figure text-xs soft">v{colour.revision.number}</span>
-                </span>
-                {colour.layers.map((layer, i) => (
-                  // biome-ignore lint/suspicious/noArrayIndexKey: a layer is its place in the list
-                  <span key={i} className="label-small block truncate">
-                    {PLACES[layer.place]} <b>{layer.recipeName}</b>
-                  </span>
-                ))}
-                {colour.baits > 0 && (
-                  <span className="label-small block mt-1.5 rest">
-                    <b className="figure text-base">{colour.baits}</b> on the rack
-                  </span>
-                )}
+          <Card
+            key={colour.id}
+            colour={colour}
+            picture={<LayerSection layers={colour.layers} sizePx={132} name={colour.name} />}
+          >
+            {colour.layers.map((layer, i) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a layer is its place in the list
+              <span key={i} className="label-small block truncate">
+                {PLACES[layer.place]} <b>{layer.recipeName}</b>
               </span>
-            </Link>
-          </li>
+            ))}
+            {colour.baits > 0 && (
+              <span className="label-small block mt-1.5">
+                <OnRack baits={colour.baits} />
+              </span>
+            )}
+          </Card>
         ))}
         {inUse(data.items).map((recipe) => (
-          <li key={recipe.id}>
-            <Link to={`/colours/${recipe.id}`} className="flex gap-4 items-start row-hover rounded p-2 -m-2">
-              <Puck hex={recipe.hex} sizePx={132} name={recipe.name} />
-              <span className="min-w-0">
-                <span className="block text-lg font-bold leading-tight">
-                  {recipe.name} <span className="figure text-xs soft">v{recipe.revision.number}</span>
-                </span>
-                {recipe.revision.items.slice(0, 4).map((item) => (
-                  <span key={item.id} className="label-small block truncate">
-                    <b className="figure">{Number(item.amount.toPrecision(3))}</b>{' '}
-                    {item.unit === 'drop' && item.amount !== 1 ? 'drops' : item.unit} {item.materialName}
-                  </span>
-                ))}
-                <span className="label-small block mt-1.5">
-                  {recipe.baits > 0 && (
-                    <span className="rest">
-                      <b className="figure text-base">{recipe.baits}</b> on the rack
-                    </span>
-                  )}
-                  {recipe.baits > 0 && recipe.remeltG > 0 && ', '}
-                  {recipe.remeltG > 0 && (
-                    <span>
-                      <b className="figure">{text(recipe.remeltG, 'mass')}</b> to remelt
-                    </span>
-                  )}
-                </span>
+          <Card key={recipe.id} colour={recipe} picture={<Puck hex={recipe.hex} sizePx={132} name={recipe.name} />}>
+            {recipe.revision.items.slice(0, 4).map((item) => (
+              <span key={item.id} className="label-small block truncate">
+                <b className="figure">{Number(item.amount.toPrecision(3))}</b>{' '}
+                {item.unit === 'drop' && item.amount !== 1 ? 'drops' : item.unit} {item.materialName}
               </span>
-            </Link>
-          </li>
+            ))}
+            <span className="label-small block mt-1.5">
+              {recipe.baits > 0 && <OnRack baits={recipe.baits} />}
+              {recipe.baits > 0 && recipe.remeltG > 0 && ', '}
+              {recipe.remeltG > 0 && (
+                <span>
+                  <b className="figure">{text(recipe.remeltG, 'mass')}</b> to remelt
+                </span>
+              )}
+            </span>
+          </Card>
         ))}
       </ul>
       <Away count={away.length}>

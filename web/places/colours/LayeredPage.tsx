@@ -3,7 +3,7 @@ import type { Colourway, Layer } from '../../../contract/colourways.ts';
 import { JOINS, PLACES } from '../../../core/plan/layers.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
-import { LayerSection } from '../../parts/LayerSection.tsx';
+import { DrawnFor, LayerSection } from '../../parts/LayerSection.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
@@ -48,7 +48,10 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
       }
     >
       <div className="grid grid-cols-1 md:grid-cols-[300px_minmax(0,1fr)] gap-12">
-        <LayerSection layers={colour.layers} sizePx={280} name={colour.name} />
+        <div className="flex flex-col gap-3 items-start">
+          <LayerSection layers={colour.layers} sizePx={280} name={colour.name} />
+          <DrawnFor layers={colour.layers} />
+        </div>
         <section>
           <h2 className="mb-2">As it goes in</h2>
           <ol className="ruled border-y border-[var(--rule)]">

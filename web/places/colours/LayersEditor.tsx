@@ -6,7 +6,7 @@ import type { RecipeRow } from '../../../contract/recipes.ts';
 import { JOINS, type Join, type LayerMeasure, PLACES, type Place } from '../../../core/plan/layers.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
-import { LayerSection } from '../../parts/LayerSection.tsx';
+import { DrawnFor, LayerSection } from '../../parts/LayerSection.tsx';
 import { Empty, isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { ChoiceIn, choices, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
@@ -182,7 +182,7 @@ function Editor({ melts, start, colour }: { melts: RecipeRow[]; start: Draft; co
             sizePx={240}
             name={name || 'the colour'}
           />
-          <p className="soft">Cut across, drawn for a bait of 10 mL.</p>
+          <DrawnFor layers={layers} />
           <TextIn at="hex" type="color" />
         </div>
       </Sheet>

@@ -110,7 +110,7 @@ export function NewPour() {
         <div className="flex flex-col gap-4">
           <div className="flex gap-4 items-center">
             {colour.recipeId === null ? (
-              <LayerSection layers={colour.layers} sizePx={64} name={colour.name} />
+              <LayerSection layers={colour.layers} cavityMl={first?.cavityMl} sizePx={64} name={colour.name} />
             ) : (
               <Puck hex={colour.hex} sizePx={64} name={colour.name} />
             )}

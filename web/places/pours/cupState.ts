@@ -3,7 +3,7 @@ import type { Heat, Pour, PourMold, Shot, ShotPart } from '../../../contract/pou
 import type { Dose } from '../../../contract/recipes.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { goes } from '../../../core/plan/layers.ts';
-import { type CupNow, goneIn, setOf, shotsOf } from '../../../core/process/next.ts';
+import { type CupNow, goneIn, setOfCups, shotsOf } from '../../../core/process/next.ts';
 import { waitOf } from '../../../core/process/waits.ts';
 import { graded, type Tapped } from '../../../core/yield/grades.ts';
 import { serverStamp } from '../../api/now.ts';
@@ -146,6 +146,6 @@ export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: numbe
     recipeItems: pour.recipeItems,
     limits: pour.limits,
     nowMs,
-    set: setOf(pour.layers, cups),
+    set: setOfCups(pour.layers, cups),
   };
 }

@@ -2,11 +2,65 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pour } from '../../../contract/pours.ts';
 import { countGrades } from '../../../core/yield/grades.ts';
+import { Fitted } from '../../parts/Fitted.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { CloseForm } from './CloseForm.tsx';
 
-/** What its words take, in the picture's own units. */
-const widthOf = ({ name }: { name: string }) => Math.max(70, name.length * 6.8 + 8);
+interface Part {
+  name: string;
+  g: number;
+  fill: string;
+}
+
+/** What its words take, px. */
+const widthOf = ({ name }: Part) => Math.max(80, name.length * 8.4 + 8);
+
+/** Each part as long as its share; what is too narrow for its words is told below. */
+function Cut({ parts, cookedG, widthPx }: { parts: Part[]; cookedG: number; widthPx: number }) {
+  const { text } = useTaste();
+  const widths = parts.map((part) => (part.g / cookedG) * widthPx);
+  const told = parts.filter((part, i) => (widths[i] as number) <= widthOf(part));
+  return (
+    <>
+      <svg
+        width={widthPx}
+        height={90}
+        className="block"
+        role="img"
+        aria-label={parts.map((part) => `${part.name} ${text(part.g, 'mass')}`).join(', ')}
+      >
+        {parts.map((part, i) => {
+          const x = widths.slice(0, i).reduce((sum, w) => sum + w, 0);
+          return (
+            <g key={part.name}>
+              <rect
+                x={x + 1}
+                y={2}
+                width={Math.max(1, (widths[i] as number) - 3)}
+                height={44}
+                fill={part.fill}
+                stroke="var(--ink)"
+                strokeWidth={1.5}
+                strokeDasharray={part.name === 'unaccounted' ? '4 4' : undefined}
+              />
+              {!told.includes(part) && (
+                <>
+                  <text x={x + 2} y={67} fontSize={16} fontWeight={700} fill="var(--ink)">
+                    {text(part.g, 'mass')}
+                  </text>
+                  <text x={x + 2} y={85} fontSize={13} fill="var(--soft)">
+                    {part.name}
+                  </text>
+                </>
+              )}
+            </g>
+          );
+        })}
+      </svg>
+      <p className="label-small">{told.map((part) => `${part.name} ${text(part.g, 'mass')}`).join(', ')}</p>
+    </>
+  );
+}
 
 /** What became of the grams, as one cup cut into its parts. */
 export function MassBalance({ pour }: { pour: Pour }) {
@@ -26,18 +80,15 @@ export function MassBalance({ pour }: { pour: Pour }) {
             : `${sell} baits to sell`,
       g: goodG,
       fill: pour.hex,
-      ink: true,
     },
     { name: 'rejects', g: rejectG, fill: 'var(--warn)' },
     { name: 'to remelt', g: returnedG, fill: 'var(--edge)' },
     { name: 'left on the cup', g: residueG, fill: 'var(--rule)' },
     { name: 'unaccounted', g: unaccountedG, fill: 'transparent' },
   ].filter((part) => part.g > 0);
-  let at = 0;
-  const width = 900;
   return (
     <section>
-      <div className="flex gap-10 items-baseline mb-2 flex-wrap">
+      <div className="flex gap-x-10 gap-y-2 items-baseline mb-2 flex-wrap">
         <p>
           <span className="big mr-2">{(yieldFraction * 100).toFixed(1)} %</span>{' '}
           <span className="soft">of {text(cookedG, 'mass')} became baits that are kept</span>
@@ -53,48 +104,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
           weigh again
         </button>
       </div>
-      <svg
-        width="100%"
-        viewBox={`0 0 ${width} 74`}
-        role="img"
-        aria-label={parts.map((part) => `${part.name} ${text(part.g, 'mass')}`).join(', ')}
-      >
-        {parts.map((part) => {
-          const x = (at / cookedG) * width;
-          const w = (part.g / cookedG) * width;
-          at += part.g;
-          return (
-            <g key={part.name}>
-              <rect
-                x={x}
-                y={2}
-                width={Math.max(1, w - 2)}
-                height={34}
-                fill={part.fill}
-                stroke="var(--ink)"
-                strokeWidth={1.5}
-                strokeDasharray={part.name === 'unaccounted' ? '4 4' : undefined}
-              />
-              {w > widthOf(part) && (
-                <>
-                  <text x={x + 2} y={54} fontSize={13} fontWeight={700} fill="var(--ink)">
-                    {text(part.g, 'mass')}
-                  </text>
-                  <text x={x + 2} y={70} fontSize={11} fill="var(--soft)">
-                    {part.name}
-                  </text>
-                </>
-              )}
-            </g>
-          );
-        })}
-      </svg>
-      <p className="label-small">
-        {parts
-          .filter((part) => (part.g / cookedG) * width <= widthOf(part))
-          .map((part) => `${part.name} ${text(part.g, 'mass')}`)
-          .join(', ')}
-      </p>
+      <Fitted mostPx={1240}>{(widthPx) => <Cut parts={parts} cookedG={cookedG} widthPx={widthPx} />}</Fitted>
       {again && <CloseForm pour={pour} open onDone={() => setAgain(false)} />}
     </section>
   );

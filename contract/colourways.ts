@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { Stand } from '../core/mold/stands.ts';
 import { JOIN_IDS, PLACE_IDS, type Place, type Poured } from '../core/plan/layers.ts';
 import {
   above0,
@@ -24,16 +25,26 @@ const common = {
 const share = called(v.pipe(above0(1)), 'Of each bait');
 const each = called(above0(2000), 'In each bait');
 
-/** One layer: a share of the bait, so many mL of it, or what the others leave. */
+const height = called(above0(1), 'Up to, of its height');
+
+/** One layer: a share of the bait, so many mL of it, up to a level in the mold, or what the others leave. */
 export const layerBody = v.pipe(
   v.variant('measure', [
     v.strictObject({ ...common, measure: v.literal('share'), shareFraction: share }),
     v.strictObject({ ...common, measure: v.literal('ml'), eachMl: each }),
+    v.strictObject({ ...common, measure: v.literal('level'), heightFraction: height }),
     v.strictObject({ ...common, measure: v.literal('rest') }),
   ]),
   v.transform((layer): LayerWish => {
     const { place, recipeId, joins, wanted, measure } = layer;
-    const amount = layer.measure === 'share' ? layer.shareFraction : layer.measure === 'ml' ? layer.eachMl : null;
+    const amount =
+      layer.measure === 'share'
+        ? layer.shareFraction
+        : layer.measure === 'ml'
+          ? layer.eachMl
+          : layer.measure === 'level'
+            ? layer.heightFraction
+            : null;
     return { place, recipeId, joins, wanted, measure, amount };
   }),
 );
@@ -53,6 +64,15 @@ export const layersBody = v.pipe(
     'say how each layer joins the one before',
   ),
   v.check((rows) => rows.filter((row) => row.measure === 'rest').length <= 1, 'only one layer can be the rest'),
+  v.check(
+    (rows) =>
+      rows.every(({ measure }, i) => measure !== 'level' || rows.slice(0, i).every((row) => row.measure !== 'rest')),
+    'what lies under a level has to be told: let the rest come after it',
+  ),
+  v.check((rows) => {
+    const levels = rows.flatMap((row) => (row.measure === 'level' ? [row.amount ?? 0] : []));
+    return levels.every((to, i) => i === 0 || to > (levels[i - 1] as number));
+  }, 'each level lies higher than the one before it'),
   v.check((rows) => {
     const sum = rows.reduce((total, row) => total + (row.measure === 'share' ? (row.amount ?? 0) : 0), 0);
     const open = rows.some((row) => row.measure !== 'share');
@@ -68,6 +88,15 @@ export const colourwayBody = v.strictObject({
   layers: layersBody,
   reason: v.optional(called(name, 'What was changed, and why'), 'first layers'),
 });
+
+/** A mold as it stands while it is filled: what of a cavity lies under each level that the layers ask for, by the level. */
+export interface MoldLevels {
+  moldId: string;
+  stands: Stand;
+  /** Of one cavity, that way up. */
+  tallMm: number;
+  levels: Record<string, number>;
+}
 
 export interface Layer extends LayerWish {
   recipeName: string;

@@ -13,6 +13,7 @@ import {
   name,
   ownId,
   roomC,
+  rowId,
   shore,
   shorePoints,
   type Versioned,
@@ -65,6 +66,8 @@ export const lotBody = v.strictObject({
   code: called(name, 'Lot'),
   grams: called(grams, 'Holds'),
   bottleStrength: v.optional(above0(20), 1),
+  /** Null: as the material's. */
+  dropsPerMl: v.optional(v.nullable(above0(200)), null),
 });
 export const materialBody = v.strictObject({
   name,
@@ -79,7 +82,17 @@ export const rubberBody = v.strictObject({
   potLifeMin: above0(10000),
   demoldMin: above0(100000),
 });
-export const materialPatch = v.strictObject({ name: v.optional(name), ...facts });
+export const materialPatch = v.strictObject({
+  name: v.optional(name),
+  ...facts,
+  /** The lot that is taken first; null: the oldest that holds something. */
+  lotId: v.optional(v.nullable(rowId)),
+});
+/** A drop of this bottle, weighed or counted anew. */
+export const lotPatch = v.strictObject({
+  dropsPerMl: v.nullable(above0(200)),
+  bottleStrength: above0(20),
+});
 
 export const lotMoveBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('received'), grams, note: v.optional(name) }),
@@ -97,6 +110,7 @@ export interface Lot {
   materialId: string;
   code: string;
   bottleStrength: number;
+  dropsPerMl: number | null;
   levelG: number;
   /** What it held when it came, all deliveries together. */
   receivedG: number;
@@ -122,6 +136,7 @@ export interface Material extends Versioned, CanBeAway {
   reorderG: number | null;
   cure: 'platinum' | 'tin' | null;
   tearKnPerM: number | null;
+  lotId: string | null;
   levelG: number;
   /** What holds something, and the last few that were emptied; oldest first. */
   lots: Lot[];

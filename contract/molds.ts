@@ -5,6 +5,7 @@ import { wishSchema } from '../core/mold/buildWish.ts';
 import { DIP_BOUNDS_C } from '../core/mold/dip.ts';
 import { type Insert, insertSchema, STUFF_G_PER_ML, type Stuff } from '../core/mold/inserts.ts';
 import { type PlanInput, planSchema, type SiliconePlan } from '../core/mold/silicone.ts';
+import { STAND_IDS } from '../core/mold/stands.ts';
 import {
   above0,
   called,
@@ -30,6 +31,8 @@ export const fittingSchema = v.strictObject({
   hookSlot: called(v.optional(v.picklist(HOOK_SLOTS), 'none'), 'Hook slot'),
   /** The plate or oven it is brought to before it is filled, °C; null: filled cold. */
   plateC: called(v.optional(v.nullable(cupC), null), 'Brought to, on a plate'),
+  /** Null: as it is usual for the way it is filled. */
+  stands: called(v.optional(v.nullable(v.picklist(STAND_IDS)), null), 'Stands, while it is filled'),
   notes: called(note, 'What to know of it'),
 });
 export type Fitting = v.InferOutput<typeof fittingSchema>;

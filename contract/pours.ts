@@ -321,6 +321,8 @@ export interface PourMold {
   /** What each layer takes of one shot, and of one cavity, mL. */
   layersMl: number[];
   cavityLayersMl: number[];
+  /** How high one that goes up to a level stands in it, mm. */
+  layersMm: (number | null)[];
 }
 
 export interface Pour extends Versioned {

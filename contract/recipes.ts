@@ -120,9 +120,12 @@ export interface RecipeItem {
   materialName: string;
   materialKind: string;
   hex: string | null;
+  /** Of the house strength; drops as the bottle in use drips them. */
   amount: number;
   unit: string;
-  dropsPerMl: number | null;
+  /** Of a liquid: mL of the house strength, whatever bottle they come from. */
+  ml: number | null;
+  dropsPerMl: number;
   bulkGPerMl: number | null;
   densityGPerMl: number | null;
   bottleStrength: number;
@@ -162,6 +165,8 @@ export interface Dose {
   amount: number;
   unit: string;
   reverses: string | null;
+  /** What a drop of it was; null for doses from before that was kept. */
+  dropsPerMl: number | null;
   at: string;
 }
 

@@ -22,6 +22,7 @@ export const REFUSALS = {
   'cups-missing': 'Another cup gave to the same baits; it is weighed with this one.',
   'too-many-cups': 'More cups than one evening is laid out in at once.',
   'layers-not-whole': 'The layers of a colourway do not fill the bait, or more than fill it.',
+  'level-unknown': 'A layer goes up to a level, and nobody knows the shape of the mold’s bait.',
   'cup-too-small': 'The cup does not hold a single shot.',
   'hardness-out-of-reach': 'No blend of these reaches the hardness.',
   'mass-not-conserved': 'More came out than went in.',

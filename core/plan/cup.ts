@@ -3,6 +3,7 @@ import { batchSize } from '../plastisol/batch.ts';
 import { type RecipeLine, type ScaledItem, scaleLines } from '../plastisol/recipe.ts';
 import type { Waits } from '../process/waits.ts';
 import type { Measure } from '../units/convert.ts';
+import type { Cavity } from './layers.ts';
 
 /** Starting values of `batch.size`; a screen that uses them says so. */
 export const CUP_DEFAULTS = {
@@ -13,10 +14,9 @@ export const CUP_DEFAULTS = {
 };
 
 /** A mold that a cup is drawn into; mL. */
-export interface CupMold {
+export interface CupMold extends Cavity {
   id: string;
   cavities: number;
-  cavityMl: number;
   sprueMl: number;
   runnerMl: number;
   /** What its injector holds; null where it is poured. */
@@ -77,6 +77,8 @@ export interface PourPlan {
     opens?: Waits;
     layersMl?: number[];
     cavityLayersMl?: number[];
+    /** How high each layer stands in it, mm from the lowest point; null where no level was asked for. */
+    layersMm?: (number | null)[];
   }[];
   /** All of it. */
   items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];

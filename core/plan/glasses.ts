@@ -62,7 +62,7 @@ export function cupsIn<D extends Drawn>({ groups, ofEach }: Glasses<D>, layers: 
  * The fewest cups, all within their glass, that give these shots.
  * @param layers of the bait, each with its melt.
  * @param glassMl what a glass holds, to the brim.
- * @throws Failure `too-many-cups`, `shot-exceeds-injector`, `layers-not-whole`.
+ * @throws Failure `too-many-cups`, `shot-exceeds-injector`, `layers-not-whole`, `level-unknown`.
  */
 export function intoGlasses<D extends Drawn>(
   drawn: D[],

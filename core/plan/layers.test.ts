@@ -14,7 +14,7 @@ describe('how much of a bait each layer is', () => {
     ['all three', [inMl(1), share(0.5), rest()], [0.1, 0.5, 0.4]],
     ['millilitres alone, where they fill it', [inMl(4), inMl(6)], [0.4, 0.6]],
   ])('%s', (_, layers, shares) => {
-    const found = layerShares(layers, 10);
+    const found = layerShares(layers, { cavityMl: 10 });
     found.forEach((one, i) => {
       expect(one).toBeCloseTo(shares[i] as number, 12);
     });
@@ -26,7 +26,7 @@ describe('how much of a bait each layer is', () => {
     ['nothing left for the rest', [inMl(10), rest()], '100.0 %'],
     ['two rests', [rest(), rest()], 'Only one layer'],
   ])('%s is refused', (_, layers, words) => {
-    expect(() => layerShares(layers, 10)).toThrow(words);
+    expect(() => layerShares(layers, { cavityMl: 10 })).toThrow(words);
   });
 });
 

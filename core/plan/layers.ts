@@ -26,15 +26,28 @@ export const JOINS = {
 export type Join = keyof typeof JOINS;
 export const JOIN_IDS = Object.keys(JOINS) as [Join, ...Join[]];
 
-/** How much of a bait a layer is: a share of the cavity, mL in each bait, or what the others leave. */
-export const MEASURES = ['share', 'ml', 'rest'] as const;
+/** How much of a bait a layer is: a share of the cavity, mL in each bait, up to a level of it, or what the others leave. */
+export const MEASURES = ['share', 'ml', 'level', 'rest'] as const;
 export type LayerMeasure = (typeof MEASURES)[number];
 
 export interface LayerAmount {
   measure: LayerMeasure;
-  /** 0 to 1, or mL; nothing where it is the rest. */
+  /** Of the whole, 0 to 1; mL; of the cavity's height as it is filled, 0 to 1; nothing where it is the rest. */
   amount: number | null;
 }
+
+/** A cavity as layers fill it. */
+export interface Cavity {
+  /** mL. */
+  cavityMl: number;
+  /** What of it lies under each level that is asked for, 0 to 1, by the level; null: nobody knows its shape. */
+  levels?: Record<string, number> | null | undefined;
+}
+
+/** The levels that these layers ask for. */
+export const levelsIn = (layers: LayerAmount[]): number[] => [
+  ...new Set(layers.flatMap(({ measure, amount }) => (measure === 'level' ? [amount as number] : []))),
+];
 
 export interface Poured extends LayerAmount {
   /** Nothing of the first layer, which joins nothing. */
@@ -43,40 +56,64 @@ export interface Poured extends LayerAmount {
 
 const WHOLE = 1e-6;
 
-/**
- * What of a cavity each layer fills, 0 to 1; together the whole.
- * @param cavityMl one cavity, mL.
- * @throws Failure `layers-not-whole`: too much, too little, or nothing left for the rest.
- */
-export function layerShares(layers: LayerAmount[], cavityMl: number): number[] {
-  const said = layers.map(({ measure, amount }) =>
-    measure === 'rest' ? 0 : measure === 'ml' ? (amount as number) / cavityMl : (amount as number),
+/** What a layer that goes up to a level adds to what lies under it already. */
+function upTo(to: number, under: number, { levels }: Cavity, at: number): number {
+  const below = levels?.[to];
+  if (below === undefined)
+    throw new Failure(
+      'level-unknown',
+      'How much a level holds is not known for this mold: its bait has no shape here. Give its master a mesh, or say this layer as a share or in millilitres.',
+      `layers.${at}`,
+    );
+  if (below - under > WHOLE) return below - under;
+  throw new Failure(
+    'layers-not-whole',
+    `Up to ${percent(to)} of the height there is nothing left to fill: what lies under it is ${percent(under)} of a cavity of this mold already. Say a higher level.`,
+    `layers.${at}`,
   );
-  const sum = said.reduce((total, share) => total + share, 0);
+}
+
+const percent = (share: number) => `${Number((share * 100).toFixed(1))} %`;
+
+/**
+ * What of a cavity each layer fills, 0 to 1; together the whole. One that goes up to a level fills what those before it
+ * leave of what lies under the level (`mesh.level` in the direction in which the mold stands).
+ * @throws Failure `layers-not-whole`: too much, too little, or nothing left for a layer; `level-unknown`.
+ */
+export function layerShares(layers: LayerAmount[], cavity: Cavity): number[] {
+  let sum = 0;
+  const said = layers.map(({ measure, amount }, at) => {
+    if (measure === 'rest') return 0;
+    const value = amount as number;
+    const share =
+      measure === 'ml' ? value / cavity.cavityMl : measure === 'level' ? upTo(value, sum, cavity, at) : value;
+    sum += share;
+    return share;
+  });
   const rest = layers.filter(({ measure }) => measure === 'rest').length;
   if (rest === 0 && Math.abs(sum - 1) <= WHOLE) return said.map((share) => share / sum);
   if (rest === 1 && sum < 1 - WHOLE) return said.map((share, i) => (layers[i]?.measure === 'rest' ? 1 - sum : share));
-  const percent = `${(sum * 100).toFixed(1)} %`;
+  const filled = `${(sum * 100).toFixed(1)} %`;
   throw new Failure(
     'layers-not-whole',
     rest > 1
       ? 'Only one layer can be the rest; say how much of the others.'
       : sum > 1 || rest === 1
-        ? `The layers fill ${percent} of a cavity of this mold and leave nothing for the rest; take less of one.`
-        : `The layers fill only ${percent} of a cavity of this mold; say more of one, or let the last be the rest.`,
+        ? `The layers fill ${filled} of a cavity of this mold and leave nothing for the rest; take less of one.`
+        : `The layers fill only ${filled} of a cavity of this mold; say more of one, or let the last be the rest.`,
     'layers',
   );
 }
 
-export type Volumes = Pick<CupMold, 'cavityMl' | 'sprueMl' | 'runnerMl'>;
+export type Volumes = Pick<CupMold, 'cavityMl' | 'sprueMl' | 'runnerMl' | 'levels'>;
 
 /**
  * What each layer takes of one shot of a mold, mL. Sprue and runner are filled by the last layer and by what is injected
  * together with it, by their shares; together the layers are the mold's whole volume.
- * @throws Failure `layers-not-whole`.
+ * @throws Failure `layers-not-whole`, `level-unknown`.
  */
 export function layerVolumes(mold: Volumes, layers: Poured[]): Volumes[] {
-  const shares = layerShares(layers, mold.cavityMl);
+  const shares = layerShares(layers, mold);
   let from = layers.length - 1;
   while (from > 0 && layers[from]?.joins === 'together') from -= 1;
   const last = shares.slice(from).reduce((sum, share) => sum + share, 0);
@@ -94,12 +131,19 @@ export function layerVolumes(mold: Volumes, layers: Poured[]): Volumes[] {
 export const shotVolumeMl = ({ cavities, cavityMl, sprueMl, runnerMl }: Volumes & { cavities: number }) =>
   cavities * cavityMl + sprueMl + runnerMl;
 
-/** What each layer takes of one shot of a mold, and of one of its cavities, mL. @throws Failure `layers-not-whole`. */
-export function layersOfShot(mold: Volumes & { cavities: number }, layers: Poured[]) {
+/**
+ * What each layer takes of one shot of a mold, and of one of its cavities, mL; how high one that goes up to a level stands in
+ * it, mm, where the mold's height is known.
+ * @throws Failure `layers-not-whole`, `level-unknown`.
+ */
+export function layersOfShot(mold: Volumes & { cavities: number; tallMm?: number }, layers: Poured[]) {
   const volumes = layerVolumes(mold, layers);
   return {
     layersMl: volumes.map((one) => shotVolumeMl({ cavities: mold.cavities, ...one })),
     cavityLayersMl: volumes.map((one) => one.cavityMl),
+    layersMm: layers.map(({ measure, amount }) =>
+      measure === 'level' && mold.tallMm !== undefined ? mold.tallMm * (amount as number) : null,
+    ),
   };
 }
 

@@ -1,12 +1,12 @@
 import { usual } from '../defaults.ts';
-import { tried } from '../failure.ts';
+import { type Told, tried } from '../failure.ts';
 import { shotMlOf } from '../plastisol/batch.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
 import { shotsFor } from '../yield/counts.ts';
 import type { CupMold, Drawn } from './cup.ts';
 import { cupsIn, intoGlasses } from './glasses.ts';
 import { benchMin, eveningsFor, shotsMin } from './hours.ts';
-import { meltsOf, type Poured } from './layers.ts';
+import { layerVolumes, meltsOf, type Poured } from './layers.ts';
 
 /** One order line that still wants baits, in the order in which it is due. */
 export interface Wanted {
@@ -110,8 +110,8 @@ export interface CupNeed {
   colourwayId: string;
   molds: NeededMold[];
   orderLines: { orderLineId: string; baits: number }[];
-  /** Short baits that no mold here makes. */
-  withoutMold: { baitId: string; baits: number }[];
+  /** Short baits that no mold here makes; where there is one, why it does not in this colour. */
+  withoutMold: { baitId: string; baits: number; why: Told | null }[];
   cookMl: number;
   cookG: number;
   cups: number;
@@ -204,18 +204,20 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[], means: Means): C
     const short = lines.filter((line) => line.colourwayId === colourwayId && line.short > 0);
     const perBait = new Map<string, number>();
     for (const line of short) perBait.set(line.baitId, (perBait.get(line.baitId) ?? 0) + line.short);
+    const layers = means.layersOf(colourwayId);
+    const tries = molds.map((mold) => ({ mold, ...tried(() => layerVolumes(mold, layers)) }));
+    const fit = tries.flatMap(({ mold, value }) => (value ? [mold] : []));
     const withoutMold: CupNeed['withoutMold'] = [];
     const chosen = [...perBait].flatMap(([baitId, baits]) => {
-      const makers = moldsFor(baitId, molds);
+      const makers = moldsFor(baitId, fit);
       if (makers.length > 0) return shared(baitId, baits, makers);
-      withoutMold.push({ baitId, baits });
+      withoutMold.push({ baitId, baits, why: tries.find(({ mold }) => mold.baitId === baitId)?.refused ?? null });
       return [];
     });
     const made = new Set(chosen.map(({ row }) => row.baitId));
     const mine = short.filter((line) => made.has(line.baitId));
     const drawn = chosen.map(({ mold, row }): Chosen => ({ mold, shots: row.shots }));
     const minutes = benchMin(drawn.map(({ mold, shots }) => ({ shots, cavities: mold.cavities, waitS: mold.waitS })));
-    const layers = means.layersOf(colourwayId);
     // What is more than one laying out is summed up as if each melt had a glass for it all.
     const whole = drawn.length > 0 ? { groups: [drawn], ofEach: 1 } : { groups: [], ofEach: 1 };
     const cups = cupsIn(tried(() => intoGlasses(drawn, layers, means.glassMl)).value ?? whole, layers);

@@ -4,7 +4,7 @@ import { usual } from '../defaults.ts';
 import { atField, Failure } from '../failure.ts';
 import { roundHalfUp } from '../rounding.ts';
 import { type Measure, ML_PER_TSP, measuresSchema, unitOf } from '../units/convert.ts';
-import { gramsPerMl, isWeighed } from './weigh.ts';
+import { gramsPerMl, isLiquid, isWeighed } from './weigh.ts';
 
 export const scaleSchema = v.strictObject({
   basisMl: positive(1e6),
@@ -127,6 +127,26 @@ export interface RecipeLine {
   densityGPerMl: number | null;
   bottleStrength: number;
 }
+
+/**
+ * What of a liquid an amount is, mL of the house strength; null for what is no liquid, or is weighed.
+ * @param bottleStrength of the bottle that was measured from; 1 for what was written down.
+ */
+export function houseMl(
+  { amount, unit }: { amount: number; unit: string },
+  { kind, dropsPerMl, bottleStrength }: { kind: string; dropsPerMl: number; bottleStrength: number },
+  measures: Measure[],
+): number | null {
+  const { kind: dimension, size } = unitOf(unit, { dropsPerMl, measures });
+  return isLiquid(kind) && dimension === 'volume' ? amount * size * bottleStrength : null;
+}
+
+/** Millilitres of the house strength as this bottle drips them: what was written in drops is in its own. */
+export const inDropsOf = <I extends { amount: number; unit: string; ml: number | null }>(
+  item: I,
+  dropsPerMl: number,
+): I =>
+  item.ml !== null && item.unit === 'drop' ? { ...item, amount: Number((item.ml * dropsPerMl).toPrecision(12)) } : item;
 
 /** A written recipe scaled to a batch; each result bears its material's id. */
 export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number, measures: Measure[]): ScaledItem[] {

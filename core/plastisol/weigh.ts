@@ -9,6 +9,11 @@ export interface Doseable {
   dropsPerMl: number | null;
 }
 
+const LIQUIDS = new Set(['colourant', 'softener', 'hardener', 'stabilizer', 'oil']);
+
+/** Whether it is dosed as a liquid: millilitres mean the same of every bottle, drops do not. */
+export const isLiquid = (kind: string) => LIQUIDS.has(kind);
+
 /** What a levelled mL weighs where nobody has weighed one, by kind; all else is a liquid like colour. */
 const BY_KIND: Record<string, DefaultName> = {
   plastisol: 'plastisolGPerMl',

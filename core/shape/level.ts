@@ -89,3 +89,15 @@ export function level(
   }
   return { heightMm: (from + to) / 2, ml: volumeMl };
 }
+
+/**
+ * What of a solid lies under levels across a direction.
+ * @param fractions of its height that way, 0 to 1. @returns its height, mm, and a share of its volume for each, 0 to 1.
+ */
+export function sharesBelow(mesh: Mesh, direction: Vec3, fractions: number[]): { tallMm: number; shares: number[] } {
+  const stood = standing(mesh, direction);
+  const tallMm = stood.high - stood.low;
+  const whole = below(mesh, stood, stood.high);
+  const shares = fractions.map((to) => Math.min(1, Math.max(0, below(mesh, stood, stood.low + to * tallMm) / whole)));
+  return { tallMm, shares };
+}

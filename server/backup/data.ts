@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import { Failure } from '../../core/failure.ts';
 import { migrate, refuseStranger } from '../db/migrate.ts';
-import { type Db, openDatabase } from '../db/open.ts';
+import { type Db, filesBeside, openDatabase } from '../db/open.ts';
 import { newId } from '../ids.ts';
 import { ensureWorkshop } from '../workshop/store.ts';
 import { flushFolder } from './flush.ts';
@@ -70,7 +70,7 @@ export class DataFolder {
   }
 
   get files(): string {
-    return join(this.live, 'files');
+    return filesBeside(this.file);
   }
 
   get file(): string {

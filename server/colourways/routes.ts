@@ -3,13 +3,23 @@ import { listQuery } from '../../contract/fields.ts';
 import { Failure } from '../../core/failure.ts';
 import { update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
-import { addColourway, addLayers, getColourway, listColourways, refuseTakenName } from './store.ts';
+import { levelsOf } from '../molds/levels.ts';
+import { usableMolds } from '../molds/store.ts';
+import { addColourway, addLayers, getColourway, latestLayers, listColourways, refuseTakenName } from './store.ts';
 
 const touches = ['colourways', 'line'];
 
 export const colourwayEndpoints = [
   endpoint({ method: 'GET', path: '/colourways', query: listQuery, run: ({ db, query }) => listColourways(db, query) }),
   endpoint({ method: 'GET', path: '/colourways/:id', run: ({ db, params }) => getColourway(db, params.id as string) }),
+  endpoint({
+    method: 'GET',
+    path: '/colourways/:id/levels',
+    run: ({ db, params }) => {
+      const { layers } = latestLayers(db, params.id as string);
+      return { items: [...levelsOf(db, usableMolds(db), layers).values()], nextCursor: null };
+    },
+  }),
   endpoint({
     method: 'POST',
     path: '/colourways',
@@ -22,7 +32,7 @@ export const colourwayEndpoints = [
     path: '/colourways/:id',
     body: colourwayBody,
     versioned: true,
-    touches: [...touches, 'pours', 'today', 'rack', 'orders'],
+    touches: [...touches, 'pours', 'today', 'rack', 'orders', 'molds'],
     run: ({ db, body, params, version, at }) => {
       const id = params.id as string;
       const current = getColourway(db, id);

@@ -1,3 +1,4 @@
+import { dirname, join } from 'node:path';
 import Database from 'better-sqlite3';
 
 export type Db = Database.Database;
@@ -11,3 +12,6 @@ export function openDatabase(file: string): Db {
   db.pragma('busy_timeout = 5000');
   return db;
 }
+
+/** Where the files of a workshop lie: beside its database. */
+export const filesBeside = (file: string) => join(dirname(file), 'files');

@@ -1,10 +1,11 @@
 import { listQuery } from '../../contract/fields.ts';
 import { doseBody, keepBody, type Ledger, ledgerBody, ledgerPatch } from '../../contract/recipes.ts';
 import { Failure } from '../../core/failure.ts';
-import { cupTotals } from '../../core/plastisol/cup.ts';
+import { asWritten } from '../../core/plastisol/cup.ts';
 import { mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
+import { bottleInUse } from '../materials/store.ts';
 import { addRecipe, getRecipe } from '../recipes/store.ts';
 import { addDose, addLedger, getLedger } from './store.ts';
 
@@ -64,7 +65,7 @@ export const ledgerEndpoints = [
     touches: [...touches, 'recipes', 'line'],
     run: ({ db, body, params, at }) => {
       const ledger = getLedger(db, params.id as string);
-      const totals = cupTotals(ledger.doses);
+      const totals = asWritten(ledger.doses, (materialId) => bottleInUse(db, materialId));
       if (totals.length === 0) throw new Failure('invalid-input', 'Nothing is in this cup yet; add a dose first.');
       const recipe = addRecipe(
         db,

@@ -5,11 +5,12 @@ import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
+import { bottleInUse } from '../materials/store.ts';
 
 export const dosesOf = (db: Db, ledgerId: string) =>
   all<Dose>(
     db,
-    `SELECT dose.seq, dose.id, material_id, material.name AS material_name, amount, unit, reverses, at
+    `SELECT dose.seq, dose.id, material_id, material.name AS material_name, amount, unit, reverses, dose.drops_per_ml, at
      FROM dose JOIN material ON material.id = material_id WHERE ledger_id = ? ORDER BY seq`,
     [ledgerId],
   );
@@ -66,6 +67,7 @@ export function addDose(
     materialId: dose.materialId,
     amount: dose.amount,
     unit: dose.unit,
+    ...(dose.unit === 'drop' ? { dropsPerMl: bottleInUse(db, dose.materialId).dropsPerMl } : {}),
     at,
   });
 }

@@ -1,11 +1,11 @@
 import { listQuery } from '../../contract/fields.ts';
-import { lotBody, lotMoveBody, materialBody, materialPatch } from '../../contract/materials.ts';
+import { lotBody, lotMoveBody, lotPatch, materialBody, materialPatch } from '../../contract/materials.ts';
 import { Failure } from '../../core/failure.ts';
 import { g, say } from '../../core/units/say.ts';
-import { insert, mustFind, update } from '../db/rows.ts';
+import { insert, mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { addLot, addLotMove, getMaterial, levelOf, listMaterials } from './store.ts';
+import { addLot, addLotMove, getMaterial, levelOf, listMaterials, refuseStrangeLot } from './store.ts';
 
 const touches = ['materials', 'today', 'recipes'];
 
@@ -39,6 +39,7 @@ export const materialEndpoints = [
     versioned: true,
     touches,
     run: ({ db, body, params, version }) => {
+      refuseStrangeLot(db, params.id as string, body.lotId);
       update(db, 'material', params.id as string, version, body, 'material');
       return getMaterial(db, params.id as string);
     },
@@ -52,6 +53,25 @@ export const materialEndpoints = [
       mustFind(db, 'material', params.id as string, 'material');
       addLot(db, params.id as string, body, at);
       return getMaterial(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/lots/:id',
+    body: lotPatch,
+    // A lot is shown with its material, and bears its version.
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version }) => {
+      const lot = mustFind<{ id: string; materialId: string }>(db, 'lot', params.id as string, 'lot');
+      const material = getMaterial(db, lot.materialId);
+      update(db, 'material', material.id, version, { name: material.name }, 'material');
+      run(db, 'UPDATE lot SET drops_per_ml = ?, bottle_strength = ? WHERE id = ?', [
+        body.dropsPerMl,
+        body.bottleStrength,
+        lot.id,
+      ]);
+      return getMaterial(db, lot.materialId);
     },
   }),
   endpoint({

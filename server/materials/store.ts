@@ -12,7 +12,7 @@ import { newId } from '../ids.ts';
 /** Emptied lots that are still told of, beside all that hold something. */
 const EMPTIED_TOLD = 12;
 
-const LOT = `lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.created_at,
+const LOT = `lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.drops_per_ml, lot.created_at,
   coalesce((SELECT sum(m.grams) FROM lot_move m WHERE m.lot_id = lot.id AND m.kind = 'received'), 0) AS received_g`;
 
 /** Lots that hold something and the last few that were emptied, oldest first, by material. */
@@ -73,10 +73,13 @@ export function getMaterial(db: Db, id: string): Material {
   return withLots(db, [row])[0] as Material;
 }
 
-export function addLot(db: Db, materialId: string, body: v.InferOutput<typeof lotBody>, at: string): void {
+type NewLot = Omit<v.InferOutput<typeof lotBody>, 'dropsPerMl'> & { dropsPerMl?: number | null };
+
+export function addLot(db: Db, materialId: string, body: NewLot, at: string): void {
   const id = newId();
-  insert(db, 'lot', { id, materialId, code: body.code, bottleStrength: body.bottleStrength, createdAt: at });
-  addLotMove(db, { lotId: id, kind: 'received', grams: body.grams }, at);
+  const { grams, ...lot } = body;
+  insert(db, 'lot', { id, materialId, ...lot, createdAt: at });
+  addLotMove(db, { lotId: id, kind: 'received', grams }, at);
 }
 
 export interface LotMove {
@@ -133,13 +136,14 @@ export function drawMaterial(
   });
 }
 
-/** Lots that hold something, oldest first, and the newest lot at the end, whatever it holds. */
+/** Lots that hold something, the one chosen first, then the oldest, and the newest lot at the end, whatever it holds. */
 function lotsToDraw(db: Db, materialId: string): { id: string; levelG: number }[] {
   const holding = all<{ id: string; levelG: number }>(
     db,
     `SELECT lot.id, l.grams AS level_g FROM lot_level l JOIN lot ON lot.id = l.lot_id
-     WHERE l.material_id = ? AND l.grams > 0 ORDER BY lot.created_at, lot.id`,
-    [materialId],
+     WHERE l.material_id = @id AND l.grams > 0
+     ORDER BY lot.id IS NOT (SELECT lot_id FROM material WHERE id = @id), lot.created_at, lot.id`,
+    { id: materialId },
   );
   const newest = first<{ id: string }>(
     db,
@@ -177,12 +181,33 @@ export interface OpenLot {
   materialId: string;
   code: string;
   bottleStrength: number;
+  dropsPerMl: number | null;
 }
 
-/** The oldest lot that still holds something: bottles are finished in the order they were opened. */
+/** The lot in use: the one that was chosen, else the oldest that still holds something. */
 export function openLot(db: Db, materialId: string): OpenLot | undefined {
   const [next] = lotsToDraw(db, materialId);
-  return next && first<OpenLot>(db, 'SELECT id, material_id, code, bottle_strength FROM lot WHERE id = ?', [next.id]);
+  return (
+    next &&
+    first<OpenLot>(db, 'SELECT id, material_id, code, bottle_strength, drops_per_ml FROM lot WHERE id = ?', [next.id])
+  );
+}
+
+/** How the bottle in use drips and how strong it is: the lot's own drop, else the material's, else the workshop's. */
+export function bottleInUse(db: Db, materialId: string): { kind: string; dropsPerMl: number; bottleStrength: number } {
+  const lot = openLot(db, materialId);
+  const { kind, dropsPerMl } = first<{ kind: string; dropsPerMl: number }>(
+    db,
+    `SELECT kind, coalesce(drops_per_ml, (SELECT drops_per_ml FROM workshop)) AS drops_per_ml FROM material WHERE id = ?`,
+    [materialId],
+  ) as { kind: string; dropsPerMl: number };
+  return { kind, dropsPerMl: lot?.dropsPerMl ?? dropsPerMl, bottleStrength: lot?.bottleStrength ?? 1 };
+}
+
+/** The lot that is taken first has to be one of its own. */
+export function refuseStrangeLot(db: Db, materialId: string, lotId: string | null | undefined): void {
+  if (lotId && !first(db, 'SELECT 1 FROM lot WHERE id = ? AND material_id = ?', [lotId, materialId]))
+    throw new Failure('invalid-input', 'That lot is not one of this material.', 'lotId');
 }
 
 /** Grams of plastisol, softener and their like that closed cups took, by material. */

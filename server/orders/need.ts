@@ -5,6 +5,7 @@ import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import { layersByColourway } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
+import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
 import { steadyWaits } from '../pours/sets.ts';
 import { BAITS_PACKED } from '../stock/bags.ts';
@@ -48,16 +49,19 @@ export function cups(db: Db, lines: LineNeed[], at: string): CupNeed[] {
   try {
     // 'unmixed' sorts after every moment, so one comparison serves both.
     const waits = steadyWaits(db);
-    const molds = usableMolds(db).map((mold) => ({
-      ...mold,
-      waits: mold.readyAt !== null && mold.readyAt > at,
-      waitS: waits.get(mold.id) ?? waitOf(waitsByKind(mold.kind), 0),
-    }));
     const { glassMl, eveningH } = workshop(db);
     const layers = layersByColourway(
       db,
       lines.filter((line) => line.short > 0).map((line) => line.colourwayId),
     );
+    const usable = usableMolds(db);
+    const levels = levelsOf(db, usable, [...layers.values()].flat());
+    const molds = usable.map((mold) => ({
+      ...mold,
+      levels: levels.get(mold.id)?.levels,
+      waits: mold.readyAt !== null && mold.readyAt > at,
+      waitS: waits.get(mold.id) ?? waitOf(waitsByKind(mold.kind), 0),
+    }));
     return cupsFor(lines, molds, { layersOf: (id) => layers.get(id) ?? [], glassMl, eveningH });
   } catch (error) {
     if (error instanceof Failure && error.code === 'too-large') return [];

@@ -1,4 +1,4 @@
-import { cupTotals } from '../../core/plastisol/cup.ts';
+import { standingDoses } from '../../core/plastisol/cup.ts';
 import { type Doseable, doseGrams } from '../../core/plastisol/weigh.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
@@ -16,33 +16,35 @@ interface Dosed {
 
 /** What the doses of a ledger weigh, taken-back ones left out. */
 export function dosedIn(db: Db, ledgerId: string): Dosed {
-  const totals = cupTotals(dosesOf(db, ledgerId));
-  if (totals.length === 0) return { g: 0, saltG: 0, byDefault: [], rows: [] };
+  const doses = standingDoses(dosesOf(db, ledgerId));
+  if (doses.length === 0) return { g: 0, saltG: 0, byDefault: [], rows: [] };
   const materials = new Map(
     all<Doseable & { id: string; name: string }>(
       db,
       `SELECT id, name, kind, bulk_g_per_ml, density_g_per_ml, drops_per_ml FROM material
        WHERE id IN (SELECT value FROM json_each(?))`,
-      [JSON.stringify(totals.map(({ materialId }) => materialId))],
+      [JSON.stringify(doses.map(({ materialId }) => materialId))],
     ).map((row) => [row.id, row]),
   );
   const own = {
     dropsPerMl: workshop(db).dropsPerMl,
     measures: ownUnits(db),
   };
-  const weighed = totals.map((total) => {
-    const material = materials.get(total.materialId) as Doseable & { name: string };
+  const grams = new Map<string, number>();
+  const weighed = doses.map((dose) => {
+    const material = materials.get(dose.materialId) as Doseable & { name: string };
     return {
-      materialId: total.materialId,
+      materialId: dose.materialId,
       name: material.name,
       kind: material.kind,
-      ...doseGrams(total, material, own),
+      ...doseGrams(dose, { ...material, dropsPerMl: dose.dropsPerMl ?? material.dropsPerMl }, own),
     };
   });
+  for (const { materialId, g } of weighed) grams.set(materialId, (grams.get(materialId) ?? 0) + g);
   return {
     g: weighed.reduce((sum, row) => sum + row.g, 0),
     saltG: weighed.reduce((sum, row) => sum + (row.kind === 'salt' ? row.g : 0), 0),
     byDefault: [...new Set(weighed.filter((row) => row.byDefault).map((row) => row.name))],
-    rows: weighed.map(({ materialId, g }) => ({ materialId, g })),
+    rows: [...grams].map(([materialId, g]) => ({ materialId, g })),
   };
 }

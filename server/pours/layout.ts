@@ -1,6 +1,6 @@
 import type * as v from 'valibot';
 import type { BlendWish } from '../../contract/blend.ts';
-import type { Layer } from '../../contract/colourways.ts';
+import type { Layer, MoldLevels } from '../../contract/colourways.ts';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
@@ -14,6 +14,7 @@ import { first, insert, nextNumber } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLedger } from '../ledgers/store.ts';
 import { openLot } from '../materials/store.ts';
+import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
 import { itemsOf, latestRevision } from '../recipes/store.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
@@ -30,14 +31,15 @@ export interface Beforehand {
 }
 
 type NewPour = v.InferOutput<typeof pourBody>;
-type Chosen = Drawn & { mold: MoldRow; opens: Waits | undefined };
+type Chosen = Drawn & { mold: MoldRow & Partial<MoldLevels>; opens: Waits | undefined };
 
-function chosenMolds(db: Db, body: NewPour, opens: (Waits | undefined)[]): Chosen[] {
-  const usable = usableMolds(db);
+function chosenMolds(db: Db, body: NewPour, opens: (Waits | undefined)[], layers: Layer[]): Chosen[] {
+  const usable = usableMolds(db).filter(({ id }) => body.molds.some(({ moldId }) => moldId === id));
+  const levels = levelsOf(db, usable, layers);
   return body.molds.map(({ moldId, shots }, index) => {
     const mold = usable.find((row) => row.id === moldId);
     if (!mold) throw new Failure('invalid-input', 'That mold is not here, or it is retired.', `molds.${index}.moldId`);
-    return { mold, shots, opens: opens[index] };
+    return { mold: { ...mold, ...levels.get(mold.id) }, shots, opens: opens[index] };
   });
 }
 
@@ -144,7 +146,7 @@ export function layOutPour(
   { opens, blends }: Beforehand = { opens: [], blends: new Map() },
 ): string {
   const { revisionId, layers } = latestLayers(db, body.colourwayId);
-  const chosen = chosenMolds(db, body, opens);
+  const chosen = chosenMolds(db, body, opens, layers);
   const lines = wantedLines(db, body, new Set(chosen.map(({ mold }) => mold.baitId)));
   const ofBait = wantedOfMold(db, chosen[0]?.mold.id);
   const { ofEach, groups } = intoGlasses(chosen, layers, workshop(db).glassMl);

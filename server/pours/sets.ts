@@ -67,7 +67,7 @@ export const lentBy = (db: Db, pourId: string): Pour['lent'] =>
     { id: pourId },
   ) as Pour['lent'];
 
-type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl'> & {
+type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm'> & {
   cavityMl: number;
   sprueMl: number;
   runnerMl: number;
@@ -92,6 +92,7 @@ export function moldsOf(db: Db, { id, plan }: { id: string; plan: Pour['plan'] }
       opens: planned?.opens ?? waitsByKind(row.kind),
       layersMl: planned?.layersMl ?? [shotVolumeMl({ cavities: row.cavities, cavityMl, sprueMl, runnerMl })],
       cavityLayersMl: planned?.cavityLayersMl ?? [cavityMl],
+      layersMm: planned?.layersMm ?? [],
     };
   });
 }

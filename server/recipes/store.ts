@@ -1,45 +1,42 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
-import { Failure } from '../../core/failure.ts';
-import { scaleLines } from '../../core/plastisol/recipe.ts';
+import { atField, Failure } from '../../core/failure.ts';
+import { houseMl, inDropsOf, scaleLines } from '../../core/plastisol/recipe.ts';
 import { BIN_GRAMS } from '../bins/store.ts';
 import { refuseTakenName } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
-import { openLot } from '../materials/store.ts';
+import { bottleInUse } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
 import { LAST_READING } from '../pours/readings.ts';
-import { ownUnits, workshop } from '../workshop/store.ts';
+import { ownUnits } from '../workshop/store.ts';
 
 type Items = v.InferOutput<typeof recipeBody>['items'];
 
 /** Items of many revisions at once, by revision. */
 function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[]> {
-  const rows = all<RecipeItem & { revisionId: string }>(
+  const rows = all<Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength'> & { revisionId: string }>(
     db,
     `SELECT revision_id, recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex,
-      amount, unit, material.drops_per_ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c
+      amount, unit, ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c
      FROM recipe_item JOIN material ON material.id = material_id
      WHERE revision_id IN (SELECT value FROM json_each(?)) ORDER BY revision_id, position`,
     [JSON.stringify(revisionIds)],
   );
-  const drops = workshop(db).dropsPerMl;
-  const strengths = new Map<string, number>();
-  const strengthOf = (materialId: string) => {
-    const known = strengths.get(materialId) ?? openLot(db, materialId)?.bottleStrength ?? 1;
-    strengths.set(materialId, known);
+  const bottles = new Map<string, ReturnType<typeof bottleInUse>>();
+  const bottleOf = (materialId: string) => {
+    const known = bottles.get(materialId) ?? bottleInUse(db, materialId);
+    bottles.set(materialId, known);
     return known;
   };
   const items = new Map<string, RecipeItem[]>(revisionIds.map((id) => [id, []]));
-  for (const { revisionId, ...item } of rows)
-    items.get(revisionId)?.push({
-      ...item,
-      dropsPerMl: item.dropsPerMl ?? drops,
-      bottleStrength: strengthOf(item.materialId),
-    });
+  for (const { revisionId, ...item } of rows) {
+    const { dropsPerMl, bottleStrength } = bottleOf(item.materialId);
+    items.get(revisionId)?.push({ ...inDropsOf(item, dropsPerMl), dropsPerMl, bottleStrength });
+  }
   return items;
 }
 
@@ -138,6 +135,12 @@ export function getRecipe(db: Db, id: string): Recipe {
   };
 }
 
+/** A recipe is written at the house strength, in drops of the bottle in use. */
+const writtenMl = (db: Db, item: Items[number], position: number) =>
+  atField(`items.${position}.unit`, () =>
+    houseMl(item, { ...bottleInUse(db, item.materialId), bottleStrength: 1 }, ownUnits(db)),
+  );
+
 export function addRevision(
   db: Db,
   recipeId: string,
@@ -157,7 +160,7 @@ export function addRevision(
         `items.${position}.materialId`,
       );
     }
-    insert(db, 'recipe_item', { id: newId(), revisionId: id, position, ...item });
+    insert(db, 'recipe_item', { id: newId(), revisionId: id, position, ...item, ml: writtenMl(db, item, position) });
   });
   // Scaling to its own basis proves every unit, so that no recipe is kept that could not be poured.
   scaleItems(db, itemsOf(db, id), body.basisMl, body.basisMl);

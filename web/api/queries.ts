@@ -1,7 +1,7 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
-import type { Colourway, ColourwayRow } from '../../contract/colourways.ts';
+import type { Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
@@ -87,6 +87,8 @@ export const queries = {
   recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
   colourways: list<ColourwayRow>('colourways', '/colourways'),
   colourway: (id: string) => one<Colourway>('colourways', '/colourways', id),
+  /** As its molds stand: they go stale with them. */
+  levels: (id: string) => list<MoldLevels>('molds', `/colourways/${encodeURIComponent(id)}/levels`, ''),
   ledgers: newest<Ledger>('ledgers', '/ledgers', '?limit=20'),
   ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
   openPours: list<PourRow>('pours', '/pours', `${MOST}&only=open`),

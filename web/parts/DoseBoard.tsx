@@ -35,6 +35,7 @@ export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials
       amount: Number(body.amount ?? undone?.amount ?? 0),
       unit: String(body.unit ?? undone?.unit ?? ''),
       reverses: takes,
+      dropsPerMl: null,
       at: String(body.tappedAt ?? serverStamp()),
     };
   });

@@ -1,6 +1,6 @@
 import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
-import { type Join, type LayerAmount, layerShares, PLACES, type Place } from '../../core/plan/layers.ts';
+import { type Join, type LayerAmount, layerShares, levelsIn, PLACES, type Place } from '../../core/plan/layers.ts';
 import { useTaste } from './taste.tsx';
 
 interface Drawn extends LayerAmount {
@@ -9,13 +9,15 @@ interface Drawn extends LayerAmount {
   joins?: Join | null;
 }
 
+/** What of a circle lies under a level, which is −1 at its bottom and 1 at its top. */
+const shareUnder = (level: number) => 0.5 + (level * Math.sqrt(1 - level * level) + Math.asin(level)) / Math.PI;
+
 /** Height of the level under which a share of a circle lies, from −1 at its bottom to 1. */
 function levelOf(share: number): number {
   let [low, high] = [-1, 1];
   for (let n = 0; n < 40; n++) {
     const middle = (low + high) / 2;
-    const below = 0.5 + (middle * Math.sqrt(1 - middle * middle) + Math.asin(middle)) / Math.PI;
-    if (below < share) low = middle;
+    if (shareUnder(middle) < share) low = middle;
     else high = middle;
   }
   return low;
@@ -37,7 +39,10 @@ export function LayerSection({
   name: string;
 }) {
   const r = sizePx / 2;
-  const shares = tried(() => layerShares(layers, cavityMl)).value ?? layers.map(() => 1 / Math.max(1, layers.length));
+  // A round section stands for a shape that is not known here: a level of its height is a level of the circle's.
+  const levels = Object.fromEntries(levelsIn(layers).map((to) => [to, shareUnder(2 * to - 1)]));
+  const shares =
+    tried(() => layerShares(layers, { cavityMl, levels })).value ?? layers.map(() => 1 / Math.max(1, layers.length));
   const parts = layers.map((layer, i) => ({ ...layer, share: shares[i] as number, key: `${layer.place} ${i}` }));
   const stacked = parts
     .filter((part) => STACKED.includes(part.place))
@@ -82,13 +87,20 @@ export function LayerSection({
 }
 
 /** Which bait a section is drawn for, where that makes a difference: mL are another share of another bait. */
-export function DrawnFor({ layers }: { layers: Pick<LayerAmount, 'measure'>[] }) {
+export function DrawnFor({ layers }: { layers: LayerAmount[] }) {
   const { text } = useTaste();
-  if (layers.every(({ measure }) => measure !== 'ml')) return null;
+  const [inMl, upTo] = [layers.some((one) => one.measure === 'ml'), levelsIn(layers).length > 0];
+  if (!inMl && !upTo) return null;
   return (
     <p className="soft">
-      Cut across, drawn for a bait of {text(usual('drawnBaitMl'), 'volume')}{' '}
-      <span className="default-mark">default</span>
+      Cut across, drawn for a {upTo && 'round '}bait
+      {inMl && (
+        <>
+          {' '}
+          of {text(usual('drawnBaitMl'), 'volume')} <span className="default-mark">default</span>
+        </>
+      )}
+      {upTo && '; how much a level is in a mold, its own shape says'}
     </p>
   );
 }

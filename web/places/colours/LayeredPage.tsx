@@ -1,6 +1,10 @@
+import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Colourway, Layer } from '../../../contract/colourways.ts';
-import { JOINS, PLACES } from '../../../core/plan/layers.ts';
+import { tried } from '../../../core/failure.ts';
+import { STANDS } from '../../../core/mold/stands.ts';
+import { JOINS, layersOfShot, levelsIn, PLACES } from '../../../core/plan/layers.ts';
+import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { DrawnFor, LayerSection } from '../../parts/LayerSection.tsx';
@@ -9,6 +13,8 @@ import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
+const percent = (share: number) => `${Number((share * 100).toFixed(1))} %`;
+
 /** How much of a bait a layer is, as it was written. */
 function useAmount() {
   const { text } = useTaste();
@@ -16,8 +22,10 @@ function useAmount() {
     measure === 'rest' || amount === null
       ? 'the rest'
       : measure === 'share'
-        ? `${Number((amount * 100).toFixed(1))} % of the bait`
-        : `${text(amount, 'volume')} in each bait`;
+        ? `${percent(amount)} of the bait`
+        : measure === 'level'
+          ? `up to ${percent(amount)} of its height`
+          : `${text(amount, 'volume')} in each bait`;
 }
 
 /** A colour of several melts: cut across, layer by layer, with how each comes to hold on the one before. */
@@ -75,6 +83,7 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
               </li>
             ))}
           </ol>
+          <InEachMold colour={colour} />
           {colour.notes && <p className="mt-3">{colour.notes}</p>}
           <div className="mt-6 max-w-2xl">
             <Caution about={['hot']} />
@@ -108,5 +117,47 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
       <PutAway kind="colourways" row={colour} />
       <Photos aboutType="colourway" aboutId={colour.id} />
     </Page>
+  );
+}
+
+/** What a level comes to in the molds that could pour it: how high, and how much. */
+function InEachMold({ colour }: { colour: Colourway }) {
+  const { text, say } = useTaste();
+  const molds = useQuery(queries.molds).data?.items.filter((mold) => !mold.retiredAt);
+  const levels = useQuery({ ...queries.levels(colour.id), enabled: levelsIn(colour.layers).length > 0 }).data?.items;
+  if (!molds || !levels) return null;
+  const stood = molds.flatMap((mold) => {
+    const mine = levels.find((one) => one.moldId === mold.id);
+    return mine ? [{ mold, ...mine, ...tried(() => layersOfShot({ ...mold, ...mine }, colour.layers)) }] : [];
+  });
+  return (
+    <div className="mt-6">
+      <h2 className="mb-2">Up to its levels</h2>
+      {stood.length === 0 && (
+        <p className="soft">
+          How much a level holds is not known yet: no mold here is of a master with a mesh. Such a colour is poured only
+          into molds whose shape is known.
+        </p>
+      )}
+      {stood.map(({ mold, stands, value, refused }) => (
+        <p key={mold.id} className="py-1">
+          <Link to={`/molds/${mold.id}`} className="link font-bold">
+            {mold.name}
+          </Link>{' '}
+          <span className="soft">{STANDS[stands]}:</span>{' '}
+          {refused
+            ? say(refused)
+            : value?.layersMm
+                .flatMap((mm, i) =>
+                  mm === null
+                    ? []
+                    : [
+                        `${PLACES[(colour.layers[i] as Layer).place]} to ${text(mm, 'length')}, ${text(value.cavityLayersMl[i] as number, 'volume')} a cavity`,
+                      ],
+                )
+                .join('; ')}
+        </p>
+      ))}
+    </div>
   );
 }

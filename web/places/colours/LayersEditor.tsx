@@ -18,6 +18,7 @@ interface Row {
   measure: LayerMeasure;
   shareFraction: number | null;
   eachMl: number | null;
+  heightFraction: number | null;
   joins: Join;
 }
 
@@ -29,25 +30,45 @@ interface Draft {
   layers: Row[];
 }
 
-const WORDS: Record<LayerMeasure, string> = { share: 'a share', ml: 'so much', rest: 'the rest' };
+const WORDS: Record<LayerMeasure, string> = {
+  share: 'a share',
+  ml: 'so much',
+  level: 'up to a level',
+  rest: 'the rest',
+};
+
+/** The figure of each measure. */
+const FIGURE = { share: 'shareFraction', ml: 'eachMl', level: 'heightFraction', rest: null } as const;
+
+/** The row's own figure, by its name. */
+const figureOf = (row: Row) => {
+  const figure = FIGURE[row.measure];
+  return figure ? { [figure]: row[figure] } : {};
+};
+
+const amountOf = (row: Row) => {
+  const figure = FIGURE[row.measure];
+  return figure && row[figure];
+};
 
 const bodyOf = ({ layers, ...draft }: Draft) => ({
   ...draft,
-  layers: layers.map(({ place, recipeId, measure, shareFraction, eachMl, joins }, i) => ({
-    place,
-    recipeId,
-    measure,
-    ...(measure === 'share' ? { shareFraction } : measure === 'ml' ? { eachMl } : {}),
-    joins: i === 0 ? null : joins,
+  layers: layers.map((row, i) => ({
+    place: row.place,
+    recipeId: row.recipeId,
+    measure: row.measure,
+    ...figureOf(row),
+    joins: i === 0 ? null : row.joins,
   })),
 });
+
+const NO_FIGURE = { shareFraction: null, eachMl: null, heightFraction: null };
 
 const rowOf = (place: Place, recipeId: string, measure: LayerMeasure): Row => ({
   place,
   recipeId,
   measure,
-  shareFraction: null,
-  eachMl: null,
+  ...NO_FIGURE,
   joins: 'together',
 });
 
@@ -60,8 +81,8 @@ const draftOf = ({ name, hex, notes, layers }: Colourway): Draft => ({
     place,
     recipeId,
     measure,
-    shareFraction: measure === 'share' ? amount : null,
-    eachMl: measure === 'ml' ? amount : null,
+    ...NO_FIGURE,
+    ...(FIGURE[measure] === null ? {} : { [FIGURE[measure]]: amount }),
     joins: joins ?? 'together',
   })),
 });
@@ -176,13 +197,13 @@ function Editor({ melts, start, colour }: { melts: RecipeRow[]; start: Draft; co
           <LayerSection
             layers={layers.map((layer) => ({
               ...layer,
-              amount: layer.shareFraction ?? layer.eachMl,
+              amount: amountOf(layer),
               hex: hexOf(layer.recipeId),
             }))}
             sizePx={240}
             name={name || 'the colour'}
           />
-          <DrawnFor layers={layers} />
+          <DrawnFor layers={layers.map((row) => ({ measure: row.measure, amount: amountOf(row) }))} />
           <TextIn at="hex" type="color" />
         </div>
       </Sheet>
@@ -207,13 +228,7 @@ function LayerFields({ nth, layer, melts, onOut }: LayerProps) {
       <ChoiceIn at={`${at}.place`} options={choices(Object.keys(PLACES) as Place[], PLACES)} />
       <ChoiceIn at={`${at}.recipeId`} options={melts.map((row) => ({ value: row.id, label: row.name }))} />
       <ChoiceIn at={`${at}.measure`} label="How much" options={choices(Object.keys(WORDS) as LayerMeasure[], WORDS)} />
-      {layer.measure === 'share' ? (
-        <FigureIn at={`${at}.shareFraction`} />
-      ) : layer.measure === 'ml' ? (
-        <FigureIn at={`${at}.eachMl`} />
-      ) : (
-        <span />
-      )}
+      {FIGURE[layer.measure] ? <FigureIn at={`${at}.${FIGURE[layer.measure]}`} /> : <span />}
       <button
         type="button"
         className="btn btn-ghost btn-sm mt-7"

@@ -1,6 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type Fitting as Fits, HOOK_SLOTS, type Mold, moldPatch } from '../../../contract/molds.ts';
+import { STAND_IDS, STANDS, usualStand } from '../../../core/mold/stands.ts';
 import { useWrite } from '../../api/write.ts';
 import { ThrowOut } from '../../parts/PutAway.tsx';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
@@ -13,7 +14,8 @@ export const SLOT_WORDS: Record<(typeof HOOK_SLOTS)[number], string> = {
   cast: 'hook slot in the cavity',
   insert: 'hook slot by an insert',
 };
-export const NO_FITTING: Fits = { eyeMm: null, hookSlot: 'none', plateC: null, notes: '' };
+export const NO_FITTING: Fits = { eyeMm: null, hookSlot: 'none', plateC: null, stands: null, notes: '' };
+const AS_USUAL = { value: '', label: 'as usual for its way of filling' };
 
 /** The fields of what a mold is besides its cavities. */
 export function FittingFields() {
@@ -22,6 +24,10 @@ export function FittingFields() {
       <FigureIn at="fitting.eyeMm" hint="diameter; empty: none" />
       <ChoiceIn at="fitting.hookSlot" options={HOOK_SLOTS.map((one) => ({ value: one, label: SLOT_WORDS[one] }))} />
       <FigureIn at="fitting.plateC" hint="empty: filled cold" />
+      <ChoiceIn
+        at="fitting.stands"
+        options={[AS_USUAL, ...STAND_IDS.map((one) => ({ value: one, label: STANDS[one] }))]}
+      />
       <TextIn at="fitting.notes" />
     </>
   );
@@ -58,10 +64,12 @@ export function Fitting({ mold }: { mold: Mold }) {
   const { text } = useTaste();
   const [changing, setChanging] = useState(false);
   const fits = mold.fitting ?? NO_FITTING;
+  const stands = fits.stands ?? usualStand(mold.fill);
   const said = [
     fits.eyeMm !== null && `eyes of ${text(fits.eyeMm, 'length')}`,
     SLOT_WORDS[fits.hookSlot],
     fits.plateC !== null && `brought to ${text(fits.plateC, 'temperature')} first`,
+    stands !== null && `filled ${STANDS[stands]}`,
     fits.notes,
   ].filter(Boolean);
   return (

@@ -84,7 +84,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
           <span className="soft">{word}</span>
         </p>
       </div>
-      {layers.length > 1 && <LayersIn layers={layers} shot={shot} layersMl={mold.layersMl} />}
+      {layers.length > 1 && <LayersIn layers={layers} shot={shot} mold={mold} />}
       {shot && (
         <CavityMap
           cavities={mold.cavities}
@@ -122,7 +122,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
 }
 
 /** What goes into the mold, in its order; what is in it already is filled. */
-function LayersIn({ layers, shot, layersMl }: { layers: PourLayer[]; shot: Shot | undefined; layersMl: number[] }) {
+function LayersIn({ layers, shot, mold }: { layers: PourLayer[]; shot: Shot | undefined; mold: PourMold }) {
   const { text } = useTaste();
   return (
     <ol className="flex flex-wrap gap-x-4 gap-y-1">
@@ -139,7 +139,10 @@ function LayersIn({ layers, shot, layersMl }: { layers: PourLayer[]; shot: Shot 
               }}
             />
             <span>
-              {PLACES[layer.place]} <span className="figure soft">{text(layersMl[index] ?? 0, 'volume')}</span>
+              {PLACES[layer.place]} <span className="figure soft">{text(mold.layersMl[index] ?? 0, 'volume')}</span>
+              {mold.layersMm[index] != null && (
+                <span className="figure soft">, up to {text(mold.layersMm[index] as number, 'length')}</span>
+              )}
               {there && <span className="sr-only"> is in</span>}
             </span>
           </li>

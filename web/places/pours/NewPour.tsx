@@ -2,12 +2,13 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
 import type { BlendWish } from '../../../contract/blend.ts';
-import type { ColourwayRow } from '../../../contract/colourways.ts';
+import type { ColourwayRow, MoldLevels } from '../../../contract/colourways.ts';
 import type { MoldRow } from '../../../contract/molds.ts';
 import type { Bait } from '../../../contract/workshop.ts';
 import { tried } from '../../../core/failure.ts';
 import { CUP_DEFAULTS } from '../../../core/plan/cup.ts';
 import { cupsIn, intoGlasses, usableMl } from '../../../core/plan/glasses.ts';
+import { levelsIn } from '../../../core/plan/layers.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Refusal, SelectField, Stepper } from '../../parts/Fields.tsx';
@@ -23,8 +24,16 @@ import { Why } from '../../parts/Why.tsx';
 import { BlendOf } from './BlendOf.tsx';
 
 /** The cups that these shots take, each within its glass, and all of them together. */
-function sized(molds: MoldRow[], shots: Record<string, number>, colour: ColourwayRow, glassMl: number) {
-  const drawn = molds.flatMap((mold) => (shots[mold.id] ? [{ mold, shots: shots[mold.id] as number }] : []));
+function sized(
+  molds: MoldRow[],
+  shots: Record<string, number>,
+  colour: ColourwayRow,
+  { levels, glassMl }: { levels: MoldLevels[]; glassMl: number },
+) {
+  const drawn = molds.flatMap((mold) => {
+    const { levels: under } = levels.find((one) => one.moldId === mold.id) ?? {};
+    return shots[mold.id] ? [{ mold: { ...mold, levels: under }, shots: shots[mold.id] as number }] : [];
+  });
   if (drawn.length === 0) return undefined;
   return tried(() => {
     const cups = cupsIn(intoGlasses(drawn, colour.layers, glassMl), colour.layers).map((cup) => {
@@ -55,9 +64,12 @@ export function NewPour() {
     search.get('mold') ? { [search.get('mold') as string]: 4 } : {},
   );
   const colour = colours?.find((row) => row.id === colourId) ?? colours?.[0];
+  const asksLevel = colour !== undefined && levelsIn(colour.layers).length > 0;
+  const stood = useQuery({ ...queries.levels(colour?.id ?? ''), enabled: asksLevel });
+  const levels = asksLevel ? stood.data?.items : [];
   const [blend, setBlend] = useState<BlendWish>();
   const layOut = useLayOut();
-  if (!colours || !molds) return <Waiting />;
+  if (!colours || !molds || !levels) return <Waiting />;
   if (!colour || molds.length === 0) {
     return (
       <Page title="Lay out a pour" tab="Lay out a pour">
@@ -79,7 +91,7 @@ export function NewPour() {
       </Page>
     );
   }
-  const cup = sized(molds, shots, colour, taste.workshop.glassMl);
+  const cup = sized(molds, shots, colour, { levels, glassMl: taste.workshop.glassMl });
   const batch = cup?.value;
   const chosen = Object.entries(shots)
     .filter(([, n]) => n > 0)

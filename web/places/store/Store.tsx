@@ -5,18 +5,20 @@ import { inUse } from '../../../contract/fields.ts';
 import {
   lotBody,
   lotMoveBody,
+  lotPatch,
   MATERIAL_KINDS,
   type Material,
   type MaterialKind,
   materialBody,
   materialPatch,
 } from '../../../contract/materials.ts';
+import { isLiquid } from '../../../core/plastisol/weigh.ts';
 import { isCounted, piecesText } from '../../../core/units/counted.ts';
 
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
-import { SelectField } from '../../parts/Fields.tsx';
+import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { NewRubber } from '../../parts/NewRubber.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { Away, PutAway, ThrowOut } from '../../parts/PutAway.tsx';
@@ -170,7 +172,7 @@ function Details({ material, onGone }: { material: Material; onGone(): void }) {
       </p>
       <ul className="ruled">
         {material.lots.map((lot) => (
-          <LotRow key={lot.id} lot={lot} kind={material.kind} />
+          <LotRow key={lot.id} lot={lot} material={material} />
         ))}
       </ul>
       <NewLot key={`${material.id} lot`} material={material} />
@@ -183,7 +185,8 @@ function Details({ material, onGone }: { material: Material; onGone(): void }) {
 }
 
 function NewLot({ material }: { material: Material }) {
-  const [begun] = useState({ code: '', grams: null, bottleStrength: 1 });
+  const { workshop } = useTaste();
+  const [begun] = useState({ code: '', grams: null, bottleStrength: 1, dropsPerMl: null });
   const sheet = useSheet({ schema: lotBody, keep: `material/${material.id}/lot`, seen: begun });
   const add = useWrite<Material>(
     () => ({ path: `/materials/${material.id}/lots`, body: sheet.values }),
@@ -197,6 +200,9 @@ function NewLot({ material }: { material: Material }) {
       <TextIn at="code" label="New lot" hint="its code" />
       <FigureIn at="grams" pieces={isCounted(material.kind)} />
       {material.kind === 'colourant' && <FigureIn at="bottleStrength" hint="2: half as many drops" />}
+      {isLiquid(material.kind) && (
+        <FigureIn at="dropsPerMl" hint={`weigh twenty; empty: ${material.dropsPerMl ?? workshop.dropsPerMl}`} />
+      )}
       <div className="col-span-2">
         <Send className="btn-sm">Add this lot</Send>
       </div>
@@ -230,7 +236,11 @@ function Facts({ material }: { material: Material }) {
       {material.kind === 'colourant' && (
         <FigureIn
           at="dropsPerMl"
-          hint={sheet.values.dropsPerMl === null ? `${workshop.dropsPerMl} is used, a default` : 'this bottle’s own'}
+          hint={
+            sheet.values.dropsPerMl === null
+              ? `${workshop.dropsPerMl} is used, a default`
+              : 'where a lot has none of its own'
+          }
         />
       )}
       {['flake', 'powder', 'salt'].includes(material.kind) && (
@@ -247,22 +257,68 @@ function Facts({ material }: { material: Material }) {
 
 const countedBody = lotMoveBody.options[2];
 
-function LotRow({ lot, kind }: { lot: Material['lots'][number]; kind: MaterialKind }) {
+function LotRow({ lot, material }: { lot: Material['lots'][number]; material: Material }) {
   const { text } = useTaste();
-  const [counting, setCounting] = useState(false);
+  const [open, setOpen] = useState<'count' | 'drop'>();
+  const { kind } = material;
+  const use = useWrite<Material>(() => ({
+    path: `/materials/${material.id}`,
+    method: 'PATCH',
+    version: material.version,
+    body: { lotId: lot.id },
+  }));
+  const holding = material.lots.filter((one) => one.levelG > 0);
+  const inUse = holding.find((one) => one.id === material.lotId) ?? holding[0];
   return (
     <li className="py-2 flex gap-3 items-center flex-wrap">
       <span className="figure">{lot.code}</span>
       <span className="flex-1 soft text-sm">
         since {dateText(lot.createdAt)}
         {lot.bottleStrength !== 1 && `, strength ${lot.bottleStrength}`}
+        {lot.dropsPerMl !== null && `, ${lot.dropsPerMl} drops a mL`}
+        {holding.length > 1 && lot.id === inUse?.id && <b className="block">in use</b>}
       </span>
       <b className="figure">{held(kind, lot.levelG, text)}</b>
-      <button type="button" className="link text-sm" onClick={() => setCounting(!counting)}>
+      {holding.length > 1 && lot.levelG > 0 && lot.id !== inUse?.id && (
+        <button type="button" className="link text-sm" disabled={use.isPending} onClick={() => use.mutate()}>
+          use this one
+        </button>
+      )}
+      {isLiquid(kind) && (
+        <button type="button" className="link text-sm" onClick={() => setOpen(open === 'drop' ? undefined : 'drop')}>
+          its drop
+        </button>
+      )}
+      <button type="button" className="link text-sm" onClick={() => setOpen(open === 'count' ? undefined : 'count')}>
         count it
       </button>
-      {counting && <Counting lot={lot} pieces={isCounted(kind)} onDone={() => setCounting(false)} />}
+      <Refusal error={use.error} />
+      {open === 'count' && <Counting lot={lot} pieces={isCounted(kind)} onDone={() => setOpen(undefined)} />}
+      {open === 'drop' && <ItsDrop lot={lot} material={material} onDone={() => setOpen(undefined)} />}
     </li>
+  );
+}
+
+/** What a drop of this bottle is, and how strong it is: recipes are in millilitres of the house strength. */
+function ItsDrop({ lot, material, onDone }: { lot: Material['lots'][number]; material: Material; onDone(): void }) {
+  const { workshop } = useTaste();
+  const { dropsPerMl, bottleStrength } = lot;
+  const sheet = useSheet({ schema: lotPatch, keep: `lot/${lot.id}/drop`, seen: { dropsPerMl, bottleStrength } });
+  const save = useWrite<Material>(
+    () => ({ path: `/lots/${lot.id}`, method: 'PATCH', version: material.version, body: sheet.values }),
+    () => {
+      sheet.done();
+      onDone();
+    },
+  );
+  return (
+    <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="flex gap-2 items-start w-full">
+      <FigureIn at="dropsPerMl" hint={`weigh twenty; empty: ${material.dropsPerMl ?? workshop.dropsPerMl}`} autoFocus />
+      <FigureIn at="bottleStrength" hint="2: half as many drops" />
+      <div className="mt-5">
+        <Send className="">Keep</Send>
+      </div>
+    </Sheet>
   );
 }
 

@@ -1,0 +1,48 @@
+-- A layer may go up to a level of the mold: so much of the cavity's height as it stands.
+CREATE TABLE colourway_layer_to_a_level (
+  id TEXT PRIMARY KEY,
+  revision_id TEXT NOT NULL REFERENCES colourway_revision (id),
+  position INTEGER NOT NULL,
+  place TEXT NOT NULL,
+  recipe_id TEXT NOT NULL REFERENCES recipe (id),
+  measure TEXT NOT NULL CHECK (measure IN ('share', 'ml', 'level', 'rest')),
+  amount REAL CHECK (amount > 0),
+  -- How it comes to hold on the layer before it; the first joins nothing.
+  joins TEXT,
+  wanted_scale TEXT CHECK (wanted_scale IN ('A', '00')),
+  wanted_hardness REAL,
+  UNIQUE (revision_id, position),
+  CHECK ((measure = 'rest') = (amount IS NULL)),
+  CHECK ((position = 0) = (joins IS NULL))
+) STRICT;
+INSERT INTO colourway_layer_to_a_level
+  SELECT id, revision_id, position, place, recipe_id, measure, amount, joins, wanted_scale, wanted_hardness FROM colourway_layer;
+DROP TRIGGER recipe_is_a_colourway;
+DROP TABLE colourway_layer;
+ALTER TABLE colourway_layer_to_a_level RENAME TO colourway_layer;
+CREATE INDEX colourway_layer_by_recipe ON colourway_layer (recipe_id);
+CREATE TRIGGER colourway_layer_no_update BEFORE UPDATE ON colourway_layer BEGIN SELECT RAISE(ABORT, 'colourway_layer rows are only added'); END;
+CREATE TRIGGER colourway_layer_no_delete BEFORE DELETE ON colourway_layer BEGIN SELECT RAISE(ABORT, 'colourway_layer rows are only added'); END;
+CREATE TRIGGER recipe_is_a_colourway AFTER INSERT ON recipe BEGIN
+  INSERT INTO colourway (id, recipe_id, created_at) VALUES (NEW.id, NEW.id, NEW.created_at);
+  INSERT INTO colourway_revision (id, colourway_id, number, reason, created_at) VALUES (NEW.id, NEW.id, 1, 'one melt', NEW.created_at);
+  INSERT INTO colourway_layer (id, revision_id, position, place, recipe_id, measure, amount)
+    VALUES (NEW.id, NEW.id, 0, 'whole', NEW.id, 'share', 1);
+END;
+
+-- A drop is the bottle's: a new bottle drips another. Null: the material's, else the workshop's.
+ALTER TABLE lot ADD COLUMN drops_per_ml REAL CHECK (drops_per_ml > 0);
+-- The lot that is taken first; null: the oldest that holds something.
+ALTER TABLE material ADD COLUMN lot_id TEXT REFERENCES lot (id);
+-- What a drop of it was when it fell; null in what was dosed before: the material's, else the workshop's.
+ALTER TABLE dose ADD COLUMN drops_per_ml REAL CHECK (drops_per_ml > 0);
+-- Of a liquid: mL of the house strength, whatever bottle they come from.
+ALTER TABLE recipe_item ADD COLUMN ml REAL CHECK (ml > 0);
+DROP TRIGGER recipe_item_no_update;
+UPDATE recipe_item SET ml = amount / coalesce(
+    (SELECT drops_per_ml FROM material WHERE id = material_id), (SELECT drops_per_ml FROM workshop))
+  WHERE unit = 'drop' AND (SELECT kind FROM material WHERE id = material_id)
+    IN ('colourant', 'softener', 'hardener', 'stabilizer', 'oil');
+UPDATE recipe_item SET ml = amount WHERE unit = 'mL'
+  AND (SELECT kind FROM material WHERE id = material_id) IN ('colourant', 'softener', 'hardener', 'stabilizer', 'oil');
+CREATE TRIGGER recipe_item_no_update BEFORE UPDATE ON recipe_item BEGIN SELECT RAISE(ABORT, 'recipe_item rows are only added'); END;

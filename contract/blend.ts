@@ -3,7 +3,11 @@ import { called, from0, grams, ownId, rowId, tappedAt } from './fields.ts';
 import type { MaterialKind } from './materials.ts';
 
 /** Kinds of material that a cup's plastic is made of, besides remelt. */
-export const PLASTIC_KINDS = ['plastisol', 'softener', 'hardener', 'stabilizer'] as const satisfies MaterialKind[];
+export const ADDITIVE_KINDS = ['softener', 'hardener', 'stabilizer'] as const satisfies MaterialKind[];
+export const PLASTIC_KINDS = ['plastisol', ...ADDITIVE_KINDS] as const satisfies MaterialKind[];
+
+/** Whether it changes the plastic rather than being one. */
+export const isAdditive = (kind: string) => (ADDITIVE_KINDS as readonly string[]).includes(kind);
 
 const blendPart = v.pipe(
   v.strictObject({
@@ -49,6 +53,8 @@ export interface Part {
   name: string;
   lotCode: string | null;
   share: number;
+  /** A mL of it. */
+  gPerMl: number;
   plannedG: number;
   weighedG: number | null;
   /** The row to take back. */
@@ -85,4 +91,14 @@ export interface Plastics {
   leftOut: number;
   residualSd: number | null;
   items: Plastic[];
+  additives: Additive[];
+}
+
+/** What softens or hardens the plastisols, where it is known by how much. */
+export interface Additive {
+  materialId: string;
+  name: string;
+  pointsPerPercent: number;
+  pricePerKgMinor: number | null;
+  levelG: number;
 }

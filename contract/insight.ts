@@ -12,7 +12,9 @@ export interface PourFigures {
   goodG: number;
   returnedG: number;
   rejectG: number;
-  residueG: number;
+  /** Null: nobody weighed it. */
+  residueG: number | null;
+  degassedG: number | null;
   wantedScale: 'A' | '00' | null;
   wantedHardness: number | null;
   hardness: number | null;
@@ -21,4 +23,6 @@ export interface PourFigures {
 export interface Insight {
   pours: PourFigures[];
   faults: { reason: string; count: number }[];
+  /** Plain first pours of new molds since the first of these pours: they are in no yield; grams of those that were weighed. */
+  firstPours: { count: number; weighed: number; grams: number };
 }

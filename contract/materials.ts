@@ -52,6 +52,11 @@ const facts = {
   limitC: called(v.optional(v.nullable(cupC)), 'Turns above'),
   hardnessScale: v.optional(v.nullable(shore)),
   hardness: v.optional(v.nullable(shorePoints)),
+  /** Of a softener or hardener: what each percent of it adds to a cup, points; less than nothing softens. */
+  pointsPerPercent: called(
+    v.optional(v.nullable(v.pipe(v.number(), v.minValue(-50), v.maxValue(50)))),
+    'Points a percent',
+  ),
   mix: v.optional(v.nullable(mix)),
   potLifeMin: v.optional(v.nullable(above0(10000))),
   demoldMin: v.optional(v.nullable(above0(100000))),
@@ -128,6 +133,7 @@ export interface Material extends Versioned, CanBeAway {
   limitC: number | null;
   hardnessScale: 'A' | '00' | null;
   hardness: number | null;
+  pointsPerPercent: number | null;
   mix: v.InferOutput<typeof mix> | null;
   potLifeMin: number | null;
   demoldMin: number | null;

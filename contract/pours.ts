@@ -134,19 +134,25 @@ export const marksBody = v.strictObject({
   tappedAt,
 });
 
+/** What is lost of a cup, where somebody weighed it; null: not known. */
+const lost = {
+  residueG: v.optional(v.nullable(gramsOr0), null),
+  degassedG: v.optional(v.nullable(gramsOr0), null),
+};
+
 export const weighBody = v.strictObject({
   cookedG: grams,
   goodG: gramsOr0,
   rejectG: gramsOr0,
   returnedG: gramsOr0,
-  residueG: v.optional(gramsOr0, 0),
+  ...lost,
 });
 /** What is left of another cup of the same shots. */
 const otherCup = v.strictObject({
   pourId: rowId,
   cookedG: grams,
   returnedG: v.optional(gramsOr0, 0),
-  residueG: v.optional(gramsOr0, 0),
+  ...lost,
 });
 /** The same once, at the end of a cup: weighed again, it stays in the bin that it went to. */
 export const closeBody = v.strictObject({
@@ -268,7 +274,9 @@ export interface Balance {
   goodG: number;
   rejectG: number;
   returnedG: number;
-  residueG: number;
+  /** Null: not weighed, and in what is unaccounted. */
+  residueG: number | null;
+  degassedG: number | null;
   yieldFraction: number;
   unaccountedG: number;
   unaccountedFraction: number;

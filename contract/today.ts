@@ -83,7 +83,8 @@ export interface Today {
   }[];
   orders: TodayOrder[];
   needs: TodayNeed[];
-  withoutMold: { baitName: string; colourwayName: string; baits: number }[];
+  /** Where there is a mold: why it does not make it in this colour. */
+  withoutMold: { baitName: string; colourwayName: string; baits: number; why: Told | null }[];
 }
 
 /** How much of everything hangs on the line, for the strip that all pages share. */

@@ -27,6 +27,12 @@ export const DEFAULTS = {
     'two readings of one bait differ by',
     'a hand durometer on a soft bait, standard deviation',
   ),
+  additiveMost: of(
+    0.1,
+    'of the plastisol',
+    'softener or hardener at most',
+    'starting guess: more of a softener sweats out; its data sheet wins',
+  ),
   tiredShare: of(
     0.2,
     'of the cup',

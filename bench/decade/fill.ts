@@ -99,7 +99,7 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
     bad += marks.filter((mark) => mark.grade === 'remelt').length;
     good += marks.filter((mark) => mark.grade === 'sell' || mark.grade === 'own').length;
   }
-  const own = { cookedG: ((good + bad) * 12) / cups.length + 60, returnedG: 40, residueG: 6 };
+  const own = { cookedG: ((good + bad) * 12) / cups.length + 60, returnedG: 40, residueG: 6, degassedG: null };
   const others = cups.filter((cup) => cup.id !== id).map((cup) => ({ pourId: cup.id, ...own }));
   closePour(db, id, { ...own, goodG: good * 12, rejectG: bad * 12, others }, writer.now);
   if (good + bad > 0 && random.chance(0.5))

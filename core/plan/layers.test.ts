@@ -1,10 +1,11 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { dealt, drawnOf, intoGlasses, MOST_CUPS, usableMl } from './glasses.ts';
-import { goes, type Join, layerShares, layersOfShot, meltsOf } from './layers.ts';
+import { goes, type Join, layerShares, layersOfShot, levelsIn, meltsOf } from './layers.ts';
 
 const share = (amount: number, joins: Join | null = null) => ({ measure: 'share' as const, amount, joins });
 const inMl = (amount: number, joins: Join | null = null) => ({ measure: 'ml' as const, amount, joins });
+const upTo = (amount: number, joins: Join | null = null) => ({ measure: 'level' as const, amount, joins });
 const rest = (joins: Join | null = null) => ({ measure: 'rest' as const, amount: null, joins });
 
 describe('how much of a bait each layer is', () => {
@@ -27,6 +28,49 @@ describe('how much of a bait each layer is', () => {
     ['two rests', [rest(), rest()], 'Only one layer'],
   ])('%s is refused', (_, layers, words) => {
     expect(() => layerShares(layers, { cavityMl: 10 })).toThrow(words);
+  });
+});
+
+describe('layers up to a level', () => {
+  // Under 40 % of its height lies a quarter of it, under 70 % two thirds.
+  const cavity = { cavityMl: 12, levels: { '0.4': 0.25, '0.7': 2 / 3, '1': 1 } };
+  test.each([
+    ['the first is what lies under it', [upTo(0.4), rest()], [1 / 4, 3 / 4]],
+    ['the next fills up from there', [upTo(0.4), upTo(0.7), rest()], [1 / 4, 5 / 12, 1 / 3]],
+    ['to the very top', [upTo(0.7), upTo(1)], [2 / 3, 1 / 3]],
+    ['over what was given in mL', [inMl(2), upTo(0.7), rest()], [1 / 6, 1 / 2, 1 / 3]],
+    ['what comes after it lies elsewhere', [upTo(0.4), share(0.25), rest()], [1 / 4, 1 / 4, 1 / 2]],
+  ])('%s', (_, layers, shares) => {
+    const found = layerShares(layers, cavity);
+    found.forEach((one, i) => {
+      expect(one).toBeCloseTo(shares[i] as number, 12);
+    });
+  });
+
+  test.each([
+    ['of a bait whose shape nobody knows', [upTo(0.4), rest()], null, 'level-unknown', 'layers.0'],
+    ['of a level that was not worked out', [upTo(0.4), upTo(0.5), rest()], cavity.levels, 'level-unknown', 'layers.1'],
+    [
+      'that the layer under it is over already',
+      [share(0.3), upTo(0.4), rest()],
+      cavity.levels,
+      'layers-not-whole',
+      'layers.1',
+    ],
+    ['that it reaches exactly', [inMl(3), upTo(0.4), rest()], cavity.levels, 'layers-not-whole', 'layers.1'],
+    ['and nothing to the rest', [upTo(1), rest()], cavity.levels, 'layers-not-whole', 'layers'],
+  ])('nothing is said %s', (_, layers, levels, code, path) => {
+    expect(() => layerShares(layers, { cavityMl: 12, levels })).toThrow(expect.objectContaining({ code, path }));
+  });
+
+  test('in a mold whose height is known it is also so many mm', () => {
+    const mold = { ...cavity, cavities: 3, sprueMl: 4, runnerMl: 0, tallMm: 16 };
+    expect(layersOfShot(mold, [upTo(0.4), rest('melted')])).toEqual({
+      layersMl: [9, 31],
+      cavityLayersMl: [3, 9],
+      layersMm: [6.4, null],
+    });
+    expect(levelsIn([upTo(0.4), share(0.2), upTo(0.7), upTo(0.4)])).toEqual([0.4, 0.7]);
   });
 });
 

@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import { binGrams, type Layer } from './bin.ts';
 import { mixRemelt } from './remelt.ts';
 
@@ -48,21 +49,34 @@ export function cupState({
   };
 }
 
+/** What a part does to the hardness of a cup: a plastisol has one of its own, an additive changes that of the others. */
+export interface Telling {
+  share: number;
+  /** Points, and how sure they are. */
+  hardness: number | null;
+  sd: number | null;
+  /** Points that each percent of the plastisols' mass adds to the cup; null of what is no additive, or not known. */
+  pointsPerPercent?: number | null;
+}
+
 /**
- * Hardness of plastics that are mixed, points, and how sure it is; null where one of them is not known.
- * Source: rule of mixtures by mass; independent errors.
+ * Hardness of what is mixed, points, and how sure it is; null where a part of it is not known.
+ * Source: rule of mixtures by mass over the plastisols, additives by their points for each percent of the plastisols' mass
+ * (as in `hardness.blend`); independent errors, those of the additives' points are not known.
  */
-export function mixHardness(
-  parts: { share: number; hardness: number | null; sd: number | null }[],
-): { value: number; sd: number } | null {
+export function mixHardness(parts: Telling[]): { value: number; sd: number } | null {
+  const there = parts.filter(({ share }) => share > 0);
+  const own = there.filter((part) => (part.pointsPerPercent ?? null) === null);
+  const base = own.reduce((sum, { share }) => sum + share, 0);
+  if (base <= 0) return null;
   let [value, variance] = [0, 0];
-  for (const { share, hardness, sd } of parts) {
-    if (share <= 0) continue;
+  for (const { share, hardness, sd } of own) {
     if (hardness === null) return null;
-    value += share * hardness;
-    variance += (share * (sd ?? 0)) ** 2;
+    value += (share / base) * hardness;
+    variance += ((share / base) * (sd ?? 0)) ** 2;
   }
-  return parts.length > 0 ? { value, sd: Math.sqrt(variance) } : null;
+  for (const { share, pointsPerPercent } of there) value += ((100 * share) / base) * (pointsPerPercent ?? 0);
+  return { value: Math.min(100, Math.max(0, value)), sd: Math.sqrt(variance) };
 }
 
 /** The same parts with another share of one: the others give way alike, so that they stay a whole. */
@@ -82,8 +96,19 @@ export interface KnownPlastic {
   pricePerKgMinor: number | null;
 }
 
-/** What `hardness.blend` is asked for a cup: shares do not depend on how large it is. */
-export const blendAsk = ({ scale, value }: { scale: 'A' | '00'; value: number }, known: KnownPlastic[]) => ({
+/** A softener or hardener of which it is known what a percent of it does. */
+export interface KnownAdditive {
+  materialId: string;
+  pointsPerPercent: number;
+  pricePerKgMinor: number | null;
+}
+
+/** What `hardness.blend` is asked for a cup: shares do not depend on how large it is. An additive without a price is never free filler. */
+export const blendAsk = (
+  { scale, value }: { scale: 'A' | '00'; value: number },
+  known: KnownPlastic[],
+  additives: KnownAdditive[],
+) => ({
   scale,
   target: value,
   batchG: 1000,
@@ -92,7 +117,16 @@ export const blendAsk = ({ scale, value }: { scale: 'A' | '00'; value: number },
     hardness,
     pricePerKgMinor: pricePerKgMinor ?? 0,
   })),
+  additives: additives.flatMap(({ materialId, pointsPerPercent, pricePerKgMinor }) =>
+    pricePerKgMinor === null
+      ? []
+      : [{ id: materialId, pointsPerPercent, maxFraction: usual('additiveMost'), pricePerKgMinor }],
+  ),
 });
+
+/** Whether there is anything to choose between: two plastisols, or one and what changes it. */
+export const canBlend = (known: KnownPlastic[], additives: KnownAdditive[]): boolean =>
+  known.length > 0 && known.length + additives.filter((one) => one.pricePerKgMinor !== null).length >= 2;
 
 /** Less than this of a part is none: no scale shows it. */
 const LEAST_SHARE = 1e-4;

@@ -1,7 +1,7 @@
 import fc from 'fast-check';
 import { beforeAll, describe, expect, test } from 'vitest';
 import type { Failure } from '../failure.ts';
-import { level } from './level.ts';
+import { level, sharesBelow } from './level.ts';
 import { measure } from './measure.ts';
 import { type Mesh, moved, type Vec3 } from './mesh.ts';
 import { loadModeller, sculpt } from './sculpt.ts';
@@ -73,5 +73,24 @@ describe('of baits', () => {
       }),
       { numRuns: 12 },
     );
+  });
+});
+
+describe('what of a solid lies under shares of its height', () => {
+  test('of a ball, as its caps have it; wherever it lies, and in any order', () => {
+    const cap = (f: number) => f * f * (3 - 2 * f);
+    const { tallMm, shares } = sharesBelow(shifted(sphere(10, 80_000)), [0, -1, 0], [0.9, 0, 0.25, 1, 0.5]);
+    expect(tallMm).toBeCloseTo(20, 2);
+    [0.9, 0, 0.25, 1, 0.5].forEach((f, i) => {
+      expect(shares[i]).toBeCloseTo(cap(f), 3);
+    });
+  });
+
+  test('of any start it is what `level` says of the same height', async () => {
+    const mesh = sculpt(await loadModeller(), STARTS[0]?.spec as (typeof STARTS)[number]['spec']);
+    const { tallMm, shares } = sharesBelow(mesh, UP, [0.3, 0.7]);
+    const whole = level(mesh, UP, { heightMm: tallMm }).ml;
+    for (const [i, f] of [0.3, 0.7].entries())
+      expect(shares[i]).toBeCloseTo(level(mesh, UP, { heightMm: f * tallMm }).ml / whole, 9);
   });
 });

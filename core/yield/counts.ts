@@ -93,6 +93,33 @@ export function balance(input: v.InferOutput<typeof balanceSchema>) {
   };
 }
 
+interface Weighed extends Omit<v.InferOutput<typeof balanceSchema>, 'residueG'> {
+  residueG: number | null;
+  degassedG: number | null;
+}
+
+/** Known losses of a cup, g: what stayed on glass and felt and what degassing took, as far as it was weighed. */
+export const lostG = ({ residueG, degassedG }: Pick<Weighed, 'residueG' | 'degassedG'>) =>
+  (residueG ?? 0) + (degassedG ?? 0);
+
+/**
+ * The balance of a cup, or of several whose baits were weighed once for all of them; what nobody weighed is in what nobody can
+ * account for. @param cups what was weighed of each alone, g. @throws Failure `mass-not-conserved`.
+ */
+export function balanceOf(
+  baits: Pick<Weighed, 'goodG' | 'rejectG'>,
+  cups: Pick<Weighed, 'cookedG' | 'returnedG' | 'residueG' | 'degassedG'>[],
+) {
+  const sum = (of: (cup: (typeof cups)[number]) => number) => cups.reduce((total, cup) => total + of(cup), 0);
+  return balance({
+    goodG: baits.goodG,
+    rejectG: baits.rejectG,
+    cookedG: sum((cup) => cup.cookedG),
+    returnedG: sum((cup) => cup.returnedG),
+    residueG: sum(lostG),
+  });
+}
+
 /** Most baits on one chart, all points together: the limits are summed term by term. */
 const CHART_CAP = 1e7;
 

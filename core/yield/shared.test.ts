@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { cupGPerMl, shareOutG } from './shared.ts';
+import { shareOutG } from './shared.ts';
 
 describe('what was weighed once for several cups', () => {
   test.each([
@@ -104,12 +104,5 @@ describe('what was weighed once for several cups', () => {
         },
       ),
     );
-  });
-
-  test('a salted cup is denser by as much as its salt', () => {
-    expect(cupGPerMl({ plasticG: 102, dosedG: 0, saltG: 0 })).toBeCloseTo(1.02, 12);
-    // 102 g of plastic are 100 mL, 21.65 g of salt 10 mL, a gram of colour one.
-    expect(cupGPerMl({ plasticG: 102, dosedG: 22.65, saltG: 21.65 })).toBeCloseTo(124.65 / 111, 9);
-    expect(cupGPerMl({ plasticG: 0, dosedG: 0, saltG: 0 })).toBe(1.02);
   });
 });

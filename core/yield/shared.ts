@@ -1,15 +1,3 @@
-import { usual } from '../defaults.ts';
-
-/**
- * What a cup weighs per mL: its plastic, its colour and its salt beside each other.
- * Source: volumes add; plastic and colour by their usual densities, salt by its own.
- */
-export function cupGPerMl({ plasticG, dosedG, saltG }: { plasticG: number; dosedG: number; saltG: number }): number {
-  const ml =
-    plasticG / usual('plastisolGPerMl') + (dosedG - saltG) / usual('colourantGPerMl') + saltG / usual('saltGPerMl');
-  return ml > 0 ? (plasticG + dosedG) / ml : usual('plastisolGPerMl');
-}
-
 export interface Giver {
   /** Grams that were drawn of it, by volume and density. */
   drawnG: number;

@@ -1,5 +1,6 @@
 import type { Insight, PourFigures } from '../../contract/insight.ts';
-import { all } from '../db/rows.ts';
+import type { Db } from '../db/open.ts';
+import { all, first } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { faultCounts } from '../pours/counts.ts';
 import { MEAN_READING, WITH_BALANCE } from '../pours/readings.ts';
@@ -9,7 +10,7 @@ const LOOKED_AT = 400;
 
 const FIGURES = `
   SELECT pour.id, pour.code, pour.closed_at AS at, recipe.name AS recipe_name, recipe.hex, pour.wanted_scale, pour.wanted_hardness,
-    b.cooked_g, b.good_g, b.returned_g, b.reject_g, b.residue_g,
+    b.cooked_g, b.good_g, b.returned_g, b.reject_g, b.residue_g, b.degassed_g,
     (SELECT group_concat(pm.mold_id) FROM pour_mold pm WHERE pm.pour_id = pour.id) AS mold_ids,
     ${MEAN_READING} AS hardness,
     coalesce((SELECT sum(pm.sell + pm.own + pm.remelt) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS made,
@@ -17,15 +18,25 @@ const FIGURES = `
   FROM pour JOIN recipe ON recipe.id = pour.recipe_id ${WITH_BALANCE}
   WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;
 
+const firstPoursSince = (db: Db, at: string) =>
+  first<Insight['firstPours']>(
+    db,
+    `SELECT count(DISTINCT iif(step = 'first' AND kind = 'step', mold_id, NULL)) AS count,
+       count(DISTINCT iif(kind = 'first-pour', mold_id, NULL)) AS weighed,
+       coalesce(sum(iif(kind = 'first-pour', detail ->> 'grams', 0)), 0) AS grams
+     FROM mold_event WHERE at >= ?`,
+    [at],
+  ) as Insight['firstPours'];
+
 export const insightEndpoints = [
   endpoint({
     method: 'GET',
     path: '/insight',
-    run: ({ db }): Insight => ({
-      pours: all<Omit<PourFigures, 'moldIds'> & { moldIds: string | null }>(db, FIGURES)
+    run: ({ db }): Insight => {
+      const pours = all<Omit<PourFigures, 'moldIds'> & { moldIds: string | null }>(db, FIGURES)
         .map((row) => ({ ...row, moldIds: row.moldIds?.split(',') ?? [] }))
-        .reverse(),
-      faults: faultCounts(db),
-    }),
+        .reverse();
+      return { pours, faults: faultCounts(db), firstPours: firstPoursSince(db, pours[0]?.at ?? '') };
+    },
   }),
 ];

@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Page } from '../../contract/fields.ts';
+import type { Material } from '../../contract/materials.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { Ledger, Recipe } from '../../contract/recipes.ts';
 import { closing, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
@@ -32,6 +33,29 @@ test('doses add up to the recipe that is kept, for the plastisol that was in the
     ],
   ]);
   expect((await workshop.get<Ledger>(`/ledgers/${ledger.id}`)).body.recipeId).toBe(recipe.id);
+});
+
+test('what was dosed from another bottle is kept at the house strength, in drops of the one in use', async () => {
+  const at = `/materials/${stock.colourant.id}`;
+  const strong = { code: 'B2', grams: 50, bottleStrength: 2, dropsPerMl: 30 };
+  const { lots, version } = (await workshop.post<Material>(`${at}/lots`, strong)).body;
+  const use = (code: string, seen: number) =>
+    workshop.ask('PATCH', at, { lotId: lots.find((lot) => lot.code === code)?.id }, { version: seen });
+  await use('B2', version);
+  // 15 drops of 30 a mL are half a mL; twice as strong, a mL of the house strength.
+  await dose(15);
+  const { body: kept } = await keep('Sea Pink');
+  expect(kept.revision.items).toMatchObject([{ amount: 30, unit: 'drop', ml: 1 }]);
+  // Half a mL of the strong one is what gave the look, and is what it takes again.
+  const scaled = await workshop.get<{ items: { drops: number }[] }>(`/recipes/${kept.id}/scaled?batchMl=120`);
+  expect(scaled.body.items).toMatchObject([{ drops: 15 }]);
+  await use('B1', version + 1);
+  expect((await workshop.get<Recipe>(`/recipes/${kept.id}`)).body.revision.items).toMatchObject([
+    { amount: 20, ml: 1 },
+  ]);
+  // What fell from the fine bottle weighs what it weighed, whatever bottle is in use since: 0.5 mL of colour.
+  const pour = (await workshop.get<Ledger>(`/ledgers/${ledger.id}`)).body;
+  expect(pour.doses).toMatchObject([{ amount: 15, dropsPerMl: 30 }]);
 });
 
 describe('a mis-tap', () => {

@@ -37,6 +37,43 @@ test.each([
   expect(shares(await laidOut(more))).toEqual(parts);
 });
 
+test('softener is part of a blend where it is known what a percent of it does, and what it costs', async () => {
+  const softener = { name: 'Loft Ease', kind: 'softener', pricePerKgMinor: 500, lot: { code: 'E1', grams: 400 } };
+  const { body: ease } = await workshop.post<Material>('/materials', softener);
+  // Not known what it does: it is not there to be blended with, and what it does to a cup is not known.
+  expect(shares(await laidOut({ wanted: { scale: '00', value: 16 } }))).toEqual([['Soft 20', 1]]);
+  const some = (materialId: string | undefined, share: number) => ({ materialId, share });
+  const soft = (await laidOut({ wanted: { scale: '00', value: 20 } })).parts[0]?.materialId as string;
+  const mixed = () => laidOut({ wanted: { scale: '00', value: 16 }, blend: [some(soft, 0.96), some(ease.id, 0.04)] });
+  expect((await mixed()).blend.hardness).toBeNull();
+  const knows = { pointsPerPercent: -1.5, hardnessScale: '00' };
+  await workshop.ask('PATCH', `/materials/${ease.id}`, knows, { version: ease.version });
+  // 20 − 1.5 · 100 · 0.04/0.96.
+  expect((await mixed()).blend.hardness?.value).toBeCloseTo(20 - 6.25, 9);
+  // To 17, a point off 16: two percent of the plastisol. The firm one, and the other drum, cost more.
+  const laid = await laidOut({ wanted: { scale: '00', value: 16 } });
+  const of = (name: string) => laid.parts.find((part) => part.name === name)?.share ?? 0;
+  expect(of('Loft Ease') / of('Soft 20')).toBeGreaterThan(0.0199);
+  expect(laid.blend.hardness?.value).toBeLessThanOrEqual(17 + 1e-6);
+  expect(laid.parts.reduce((sum, part) => sum + part.share, 0)).toBeCloseTo(1, 9);
+});
+
+test('how much plastic fills a cup is a matter of what it is made of', async () => {
+  const heavy = { name: 'Sink 30', kind: 'plastisol', densityGPerMl: 1.36, lot: { code: 'H1', grams: 5000 } };
+  const { body: sink } = await workshop.post<Material>('/materials', heavy);
+  const alone = await laidOut({ blend: [{ materialId: sink.id, share: 1 }] });
+  expect(alone.plan.cookG).toBeCloseTo(alone.cookMl * 1.36, 6);
+  // Half and half by mass of 1.02 and 1.36: 2 g are 1/1.02 + 1/1.36 mL.
+  const half = [
+    { materialId: sink.id, share: 0.5 },
+    { materialId: stock.plastisol.id, share: 0.5 },
+  ];
+  const gPerMl = 2 / (1 / 1.02 + 1 / 1.36);
+  const changed = await workshop.ask<Pour>('PATCH', `/pours/${alone.id}`, { blend: half }, { version: alone.version });
+  expect(changed.body.plan.cookG).toBeCloseTo(alone.cookMl * gPerMl, 6);
+  for (const part of changed.body.parts) expect(part.plannedG).toBeCloseTo((alone.cookMl * gPerMl) / 2, 6);
+});
+
 test('what the maker chose stands, and a layer may want a hardness of its own', async () => {
   const blend = [{ materialId: stock.plastisol.id, share: 1 }];
   expect(shares(await laidOut({ wanted: { scale: '00', value: 34 }, blend }))).toEqual([['Soft 22', 1]]);

@@ -2,7 +2,7 @@ import type * as v from 'valibot';
 import type { BlendWish } from '../../contract/blend.ts';
 import type { pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import { blendAsk, blendShares } from '../../core/plastisol/parts.ts';
+import { blendAsk, blendShares, canBlend } from '../../core/plastisol/parts.ts';
 import { latestLayers } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
 import { first } from '../db/rows.ts';
@@ -45,10 +45,14 @@ async function blendFor(
   { scale, value }: Wanted,
   signal: AbortSignal,
 ): Promise<BlendWish | undefined> {
-  const known = plastics(db, scale).items.filter((one) => one.hardness !== null && one.levelG > 0);
-  if (known.length < 2) return undefined;
+  const { items, additives } = plastics(db, scale);
+  const known = items.filter((one) => one.hardness !== null && one.levelG > 0);
+  const there = additives.filter((one) => one.levelG > 0);
+  if (!canBlend(known, there)) return undefined;
   try {
-    const { fractions } = (await jobs.calculate('hardness.blend', blendAsk({ scale, value }, known), { signal })) as {
+    const { fractions } = (await jobs.calculate('hardness.blend', blendAsk({ scale, value }, known, there), {
+      signal,
+    })) as {
       fractions: Record<string, number>;
     };
     return blendShares(fractions);

@@ -4,10 +4,11 @@ import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
 import type { closeBody, Pour, weighBody } from '../../contract/pours.ts';
 import { atField, Failure } from '../../core/failure.ts';
 import { binGrams, type Layer, returnedOf } from '../../core/plastisol/bin.ts';
+import { cupGPerMl, plasticGPerMl } from '../../core/plastisol/density.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
-import { balance } from '../../core/yield/counts.ts';
+import { balanceOf, lostG } from '../../core/yield/counts.ts';
 import { countGrades } from '../../core/yield/grades.ts';
-import { cupGPerMl, shareOutG } from '../../core/yield/shared.ts';
+import { shareOutG } from '../../core/yield/shared.ts';
 import { addToBin, binOfColourway, keptBin, putBack, returnedByPour, takeOutOfBin } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
 import { standing } from '../db/log.ts';
@@ -124,7 +125,8 @@ interface Own {
   pour: Pour;
   cookedG: number;
   returnedG: number;
-  residueG: number;
+  residueG: number | null;
+  degassedG: number | null;
 }
 
 /** What was weighed of each cup alone; every cup that the same shots were drawn from has to be there. */
@@ -157,17 +159,20 @@ function drawnG(db: Db, { pour, cookedG }: Own): number {
     { id: pour.id },
   ) as { ml: number };
   const { g: dosedG, saltG } = dosedIn(db, pour.ledgerId);
-  return ml * cupGPerMl({ plasticG: Math.max(0, cookedG - dosedG), dosedG, saltG });
+  const plasticG = Math.max(0, cookedG - dosedG);
+  const grams = gramsOf(pour.parts, plasticG);
+  const ofParts = plasticGPerMl(pour.parts.map(({ gPerMl }, i) => ({ share: grams[i] as number, gPerMl })));
+  return ml * cupGPerMl({ plasticG, plasticGPerMl: ofParts, dosedG, saltG });
 }
 
 /** Each cup's balance: its own weights, and of what was weighed once for all of them its share. */
 function balances(db: Db, cups: Own[], body: Closing): Weighed[] {
   const shares = shareOutG(
     body.goodG + body.rejectG,
-    cups.map((cup) => ({ drawnG: drawnG(db, cup), mostG: cup.cookedG - cup.returnedG - cup.residueG })),
+    cups.map((cup) => ({ drawnG: drawnG(db, cup), mostG: cup.cookedG - cup.returnedG - lostG(cup) })),
   );
   const good = body.goodG + body.rejectG > 0 ? body.goodG / (body.goodG + body.rejectG) : 0;
-  return cups.map(({ cookedG, returnedG, residueG }, i) => {
+  return cups.map(({ cookedG, returnedG, residueG, degassedG }, i) => {
     const whole = shares[i] as number;
     const alone = cups.length === 1;
     return {
@@ -176,6 +181,7 @@ function balances(db: Db, cups: Own[], body: Closing): Weighed[] {
       rejectG: alone ? body.rejectG : whole * (1 - good),
       returnedG,
       residueG,
+      degassedG,
     };
   });
 }
@@ -241,15 +247,8 @@ export function closePour(db: Db, id: string, body: Closing, now: Date): void {
     throw new Failure('invalid-input', 'That bin is not here.', 'binId');
   const cups = ownWeights(db, id, body);
   if (body.leftTo !== undefined && body.leftTo !== 'kept') refuseTarget(db, body.leftTo, cups);
-  const sum = (of: (cup: Own) => number) => cups.reduce((total, cup) => total + of(cup), 0);
-  const { goodG, rejectG } = body;
-  balance({
-    cookedG: sum((cup) => cup.cookedG),
-    goodG,
-    rejectG,
-    returnedG: sum((cup) => cup.returnedG),
-    residueG: sum((cup) => cup.residueG),
-  });
+  const { goodG } = body;
+  balanceOf(body, cups);
   checkWeights(
     goodG,
     cups.reduce((total, { pour }) => total + countKept(keptByBait(pour)), 0),
@@ -257,7 +256,7 @@ export function closePour(db: Db, id: string, body: Closing, now: Date): void {
   const weighed = balances(db, cups, body);
   weighed.forEach((one, i) => {
     const other = body.others.findIndex((row) => row.pourId === cups[i]?.pour.id);
-    atField(other < 0 ? 'cookedG' : `others.${other}.cookedG`, () => balance(one));
+    atField(other < 0 ? 'cookedG' : `others.${other}.cookedG`, () => balanceOf(one, [one]));
   });
   cups.forEach(({ pour }, i) => {
     // What the others leave goes to the bins of their melts.
@@ -275,7 +274,7 @@ export function closePour(db: Db, id: string, body: Closing, now: Date): void {
 export function weighAgain(db: Db, id: string, body: Weighed, at: string): void {
   const pour = getPour(db, id);
   if (!pour.balance) throw new Failure('invalid-input', `${pour.code} is not closed yet; close it with these weights.`);
-  balance(body);
+  balanceOf(body, [body]);
   const marks = linkedCups(db, id).flatMap((cup) => countMarks(db, cup.id));
   checkWeights(body.goodG, totalOf(marks, 'sell') + totalOf(marks, 'own'));
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });

@@ -2,7 +2,9 @@ import type { Blend, BlendWish, Part } from '../../contract/blend.ts';
 import { PLASTIC_KINDS } from '../../contract/blend.ts';
 import { Failure } from '../../core/failure.ts';
 import { type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
+import { plasticGPerMl, remeltGPerMl } from '../../core/plastisol/density.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
+import { gramsPerMl } from '../../core/plastisol/weigh.ts';
 import { layersOf } from '../bins/store.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
@@ -14,15 +16,37 @@ import { enteredByPour, refusePouredIn, transferredInto } from './entered.ts';
 import { hardnessOfParts } from './plastics.ts';
 
 const PARTS = `SELECT p.id, coalesce(material.kind, 'remelt') AS kind, material.id AS material_id, p.lot_id, p.bin_id, p.from_pour_id,
-  coalesce(material.name, bin.name, melt.name || ', ' || source.code) AS name, lot.code AS lot_code, p.share, w.grams AS weighed_g, w.id AS weighing_id
+  coalesce(material.name, bin.name, melt.name || ', ' || source.code) AS name, lot.code AS lot_code, p.share,
+  material.bulk_g_per_ml, material.density_g_per_ml, w.grams AS weighed_g, w.id AS weighing_id
   FROM cup_part p LEFT JOIN lot ON lot.id = p.lot_id LEFT JOIN material ON material.id = lot.material_id LEFT JOIN bin ON bin.id = p.bin_id
   LEFT JOIN pour source ON source.id = p.from_pour_id LEFT JOIN recipe melt ON melt.id = source.recipe_id
   LEFT JOIN part_weighing w ON w.seq = (SELECT max(seq) FROM part_weighing x WHERE x.part_id = p.id AND ${standing('part_weighing', 'x')})
   WHERE p.pour_id = ? ORDER BY p.position`;
 
+type PartRow = Omit<Part, 'plannedG' | 'gPerMl'> & { bulkGPerMl: number | null; densityGPerMl: number | null };
+
+/** What a mL of a part weighs: a material as it was told, remelt and what was left of a cup with the salt that is known of it. */
+function gPerMlOf(db: Db, pourId: string, { binId, kind, bulkGPerMl, densityGPerMl }: PartRow): number {
+  if (kind !== 'remelt') return gramsPerMl({ kind, bulkGPerMl, densityGPerMl }).gPerMl;
+  return remeltGPerMl(binId ? layersOf(db, binId) : transferredInto(db, pourId));
+}
+
 /** @param cookG of plastic, as planned. */
 export const partsOf = (db: Db, pourId: string, cookG: number): Part[] =>
-  all<Omit<Part, 'plannedG'>>(db, PARTS, [pourId]).map((part) => ({ ...part, plannedG: part.share * cookG }));
+  all<PartRow>(db, PARTS, [pourId]).map((row) => {
+    const { bulkGPerMl: _b, densityGPerMl: _d, ...part } = row;
+    return { ...part, gPerMl: gPerMlOf(db, pourId, row), plannedG: part.share * cookG };
+  });
+
+/** How much of its plastic fills a cup is a matter of what it is made of. */
+function weighPlan(db: Db, pourId: string): void {
+  const parts = partsOf(db, pourId, 1);
+  if (parts.length > 0)
+    run(db, `UPDATE pour SET plan = json_set(plan, '$.cookG', cook_ml * @gPerMl) WHERE id = @pourId`, {
+      pourId,
+      gPerMl: plasticGPerMl(parts),
+    });
+}
 
 type Chosen = { lotId: string | null; binId: string | null; share: number };
 
@@ -66,6 +90,7 @@ export function writeParts(db: Db, pourId: string, blend: BlendWish | undefined)
   chosen.forEach((part, position) => {
     insert(db, 'cup_part', { id: newId(), pourId, position, ...part });
   });
+  weighPlan(db, pourId);
 }
 
 /** Another blend for a cup of which nothing is weighed in yet. */

@@ -1,4 +1,4 @@
-import type { Part, Plastics } from '../../contract/blend.ts';
+import { ADDITIVE_KINDS, type Additive, type Part, type Plastics } from '../../contract/blend.ts';
 import type { MaterialKind } from '../../contract/materials.ts';
 import { fitHardness, fitSchema, type HardnessFit } from '../../core/plastisol/fit.ts';
 import { mixHardness } from '../../core/plastisol/parts.ts';
@@ -14,7 +14,7 @@ import { sharedCups } from './linked.ts';
 type Scale = 'A' | '00';
 
 /** What is dosed into a cup and tells on its hardness. */
-const TELLING: MaterialKind[] = ['salt', 'softener', 'hardener', 'stabilizer'];
+const TELLING: MaterialKind[] = ['salt', ...ADDITIVE_KINDS];
 
 /** The newest readings that are looked at. */
 const LOOKED_AT = 400;
@@ -34,6 +34,16 @@ const plastisols = (db: Db, scale: Scale): PlasticRow[] =>
        coalesce((SELECT sum(l.grams) FROM lot_level l WHERE l.material_id = material.id), 0) AS level_g
      FROM material WHERE kind = 'plastisol' AND away_at IS NULL ORDER BY created_at`,
     [scale],
+  );
+
+const additives = (db: Db, scale: Scale): Additive[] =>
+  all(
+    db,
+    `SELECT material.id AS material_id, material.name, points_per_percent, price_per_kg_minor,
+       coalesce((SELECT sum(l.grams) FROM lot_level l WHERE l.material_id = material.id), 0) AS level_g
+     FROM material WHERE kind IN (SELECT value FROM json_each(?)) AND away_at IS NULL AND points_per_percent IS NOT NULL
+       AND hardness_scale = ? ORDER BY created_at`,
+    [JSON.stringify(ADDITIVE_KINDS), scale],
   );
 
 interface Reading {
@@ -123,19 +133,30 @@ export function plastics(db: Db, scale: Scale): Plastics {
       hardness: fit?.parts[row.materialId]?.hardness ?? null,
       sd: fit?.parts[row.materialId]?.sd ?? null,
     })),
+    additives: additives(db, scale),
   };
 }
 
-/** What the parts of a cup make together; null where one of them is no plastisol whose hardness is known. */
+/** What the parts of a cup make together; null where it is not known of one of them. */
 export function hardnessOfParts(db: Db, parts: Part[], grams: number[], scale: Scale) {
-  if (parts.length === 0 || parts.some((part) => part.kind !== 'plastisol')) return null;
+  if (parts.length === 0 || parts.some((part) => part.materialId === null)) return null;
   const { fit } = fitted(db, scale);
   const whole = grams.reduce((sum, one) => sum + one, 0);
   if (!fit || whole <= 0) return null;
+  const points = new Map(
+    parts.every((part) => part.kind === 'plastisol')
+      ? []
+      : additives(db, scale).map((one) => [one.materialId, one.pointsPerPercent]),
+  );
   const mixed = mixHardness(
     parts.map((part, i) => {
       const own = fit.parts[part.materialId as string];
-      return { share: (grams[i] as number) / whole, hardness: own?.hardness ?? null, sd: own?.sd ?? null };
+      return {
+        share: (grams[i] as number) / whole,
+        hardness: own?.hardness ?? null,
+        sd: own?.sd ?? null,
+        pointsPerPercent: points.get(part.materialId as string) ?? null,
+      };
     }),
   );
   return mixed && { scale, ...mixed, n: fit.n };

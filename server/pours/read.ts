@@ -12,7 +12,7 @@ import type {
 } from '../../contract/pours.ts';
 import type { HeatLimit } from '../../core/heat/window.ts';
 import { curedAt } from '../../core/process/cure.ts';
-import { balance } from '../../core/yield/counts.ts';
+import { balanceOf } from '../../core/yield/counts.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind, type Row } from '../db/rows.ts';
@@ -144,13 +144,13 @@ const limitsOf = (db: Db, { recipeRevisionId, ledgerId }: PourRecord) =>
     [recipeRevisionId, ledgerId],
   );
 
-function balanceOf(db: Db, pourId: string): Balance | null {
+function weighedOf(db: Db, pourId: string): Balance | null {
   const row = first<Balance>(
     db,
-    'SELECT cooked_g, good_g, reject_g, returned_g, residue_g, at FROM balance WHERE pour_id = ? ORDER BY seq DESC LIMIT 1',
+    'SELECT cooked_g, good_g, reject_g, returned_g, residue_g, degassed_g, at FROM balance WHERE pour_id = ? ORDER BY seq DESC LIMIT 1',
     [pourId],
   );
-  return row ? { ...row, ...balance(row) } : null;
+  return row ? { ...row, ...balanceOf(row, [row]) } : null;
 }
 
 interface PourRecord extends Row {
@@ -183,7 +183,7 @@ export function getPour(db: Db, id: string): Pour {
   const shots = shotsOf(db, id);
   const { g, byDefault } = dosedIn(db, row.ledgerId);
   const parts = partsOf(db, id, row.plan.cookG);
-  const weighed = balanceOf(db, id);
+  const weighed = weighedOf(db, id);
   const wanted =
     row.wantedScale && row.wantedHardness !== null ? { scale: row.wantedScale, value: row.wantedHardness } : null;
   return {

@@ -89,6 +89,30 @@ describe('scaled to a cup', () => {
     expect((await scaled(240))[0]).toMatchObject({ drops: 12 });
   });
 
+  test('in the drops of the bottle that was chosen, of the same millilitres', async () => {
+    const at = `/materials/${stock.colourant.id}`;
+    // 24 drops were written where a mL has 20: 1.2 mL. This bottle drips 30 of them, and is twice as strong.
+    const body = { code: 'B2', grams: 50, bottleStrength: 2, dropsPerMl: 30 };
+    const more = (await workshop.post<Material>(`${at}/lots`, body)).body;
+    const b2 = more.lots.find((lot) => lot.code === 'B2');
+    const use = (lotId: string | null | undefined, version: number) =>
+      workshop.ask<Material>('PATCH', at, { lotId }, { version });
+    expect((await use(b2?.id, more.version)).body.lotId).toBe(b2?.id);
+    expect((await recipe()).revision.items[0]).toMatchObject({ amount: 36, unit: 'drop', ml: 1.2, bottleStrength: 2 });
+    expect((await scaled(240))[0]).toMatchObject({ drops: 18, ml: expect.closeTo(0.6, 9) });
+    // A drop that was weighed anew is another number of drops, and the same recipe.
+    const finer = { dropsPerMl: 40, bottleStrength: 2 };
+    expect((await workshop.ask('PATCH', `/lots/${b2?.id}`, finer, { version: more.version })).status).toBe(409);
+    await workshop.ask('PATCH', `/lots/${b2?.id}`, finer, { version: more.version + 1 });
+    expect((await scaled(240))[0]).toMatchObject({ drops: 24, ml: expect.closeTo(0.6, 9) });
+    // Empty, it is in use no more: the oldest that holds something is.
+    await workshop.post(`/lots/${b2?.id}/moves`, { kind: 'counted', levelG: 0 });
+    expect((await scaled(240))[0]).toMatchObject({ drops: 24, ml: expect.closeTo(1.2, 9) });
+    const plastic = (await workshop.get<Material>(`/materials/${stock.plastisol.id}`)).body;
+    const strange = await use(plastic.lots[0]?.id, more.version + 2);
+    expect([strange.status, strange.body.error.path]).toEqual([400, 'lotId']);
+  });
+
   test.each(['0', '-5', 'much', '99999'])('not to %s mL', async (batchMl) => {
     expect((await workshop.get(`/recipes/${stock.recipe.id}/scaled?batchMl=${batchMl}`)).status).toBe(400);
   });

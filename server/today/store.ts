@@ -44,10 +44,11 @@ function cupsTonight(
   const mine = needs.filter((need) => orderIds.includes(need.orderId));
   const planned = cups(db, mine, at);
   const withoutMold = planned.flatMap((cup) =>
-    cup.withoutMold.map(({ baitId, baits: n }) => ({
+    cup.withoutMold.map(({ baitId, baits: n, why }) => ({
       baitName: baits.get(baitId)?.name ?? '',
       colourwayName: colourways.get(cup.colourwayId)?.name ?? '',
       baits: n,
+      why,
     })),
   );
   const shown = planned

@@ -46,3 +46,27 @@ UPDATE recipe_item SET ml = amount / coalesce(
 UPDATE recipe_item SET ml = amount WHERE unit = 'mL'
   AND (SELECT kind FROM material WHERE id = material_id) IN ('colourant', 'softener', 'hardener', 'stabilizer', 'oil');
 CREATE TRIGGER recipe_item_no_update BEFORE UPDATE ON recipe_item BEGIN SELECT RAISE(ABORT, 'recipe_item rows are only added'); END;
+
+-- A softener or hardener: points of its scale that each percent of the plastisols' mass adds to a cup.
+ALTER TABLE material ADD COLUMN points_per_percent REAL;
+
+-- What stayed on glass and felt, and what degassing took, where it was weighed; null: not known, and in what is unaccounted.
+CREATE TABLE balance_as_known (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  cooked_g REAL NOT NULL CHECK (cooked_g > 0),
+  good_g REAL NOT NULL CHECK (good_g >= 0),
+  reject_g REAL NOT NULL CHECK (reject_g >= 0),
+  returned_g REAL NOT NULL CHECK (returned_g >= 0),
+  residue_g REAL CHECK (residue_g >= 0),
+  degassed_g REAL CHECK (degassed_g >= 0),
+  at TEXT NOT NULL
+) STRICT;
+INSERT INTO balance_as_known (seq, id, pour_id, cooked_g, good_g, reject_g, returned_g, residue_g, at)
+  SELECT seq, id, pour_id, cooked_g, good_g, reject_g, returned_g, residue_g, at FROM balance;
+DROP TABLE balance;
+ALTER TABLE balance_as_known RENAME TO balance;
+CREATE INDEX balance_by_pour ON balance (pour_id, seq);
+CREATE TRIGGER balance_no_update BEFORE UPDATE ON balance BEGIN SELECT RAISE(ABORT, 'balance rows are only added'); END;
+CREATE TRIGGER balance_no_delete BEFORE DELETE ON balance BEGIN SELECT RAISE(ABORT, 'balance rows are only added'); END;

@@ -57,7 +57,7 @@ export function Insight() {
         <HardnessChart pours={mine} />
         <Faults faults={data.faults} />
       </div>
-      <Grams pours={mine} />
+      <Grams pours={mine} firstPours={moldId === '' ? data.firstPours : { count: 0, weighed: 0, grams: 0 }} />
     </Page>
   );
 }
@@ -176,7 +176,7 @@ function Faults({ faults }: { faults: Figures['faults'] }) {
   );
 }
 
-function Grams({ pours }: { pours: PourFigures[] }) {
+function Grams({ pours, firstPours }: Pick<Figures, 'pours' | 'firstPours'>) {
   const { text } = useTaste();
   const sum = (of: (pour: PourFigures) => number) => pours.reduce((total, pour) => total + of(pour), 0);
   const cooked = sum((pour) => pour.cookedG);
@@ -184,8 +184,12 @@ function Grams({ pours }: { pours: PourFigures[] }) {
     ['good baits', sum((pour) => pour.goodG), 'var(--rest)'],
     ['to remelt', sum((pour) => pour.returnedG), 'var(--edge)'],
     ['rejects', sum((pour) => pour.rejectG), 'var(--warn)'],
-    ['on the cup', sum((pour) => pour.residueG), 'var(--rule)'],
+    ['on glass and felt', sum((pour) => pour.residueG ?? 0), 'var(--rule)'],
+    ['lost in degassing', sum((pour) => pour.degassedG ?? 0), 'var(--soft)'],
   ];
+  const weighed = (of: 'residueG' | 'degassedG') => pours.filter((pour) => pour[of] !== null).length;
+  const ofAll = (n: number) =>
+    n === pours.length ? 'of every cup' : n === 0 ? 'of none' : `of ${n} of ${pours.length} cups`;
   const lost = cooked - parts.reduce((total, [, g]) => total + g, 0);
   return (
     <section>
@@ -202,6 +206,12 @@ function Grams({ pours }: { pours: PourFigures[] }) {
             <span className="soft figure text-sm">{text(g, 'mass')}</span>
           </span>
         ))}
+      </p>
+      <p className="soft mt-1">
+        What stayed on glass and felt was weighed {ofAll(weighed('residueG'))}, what degassing took{' '}
+        {ofAll(weighed('degassedG'))}; the rest of it is in what nobody can account for.
+        {firstPours.count > 0 &&
+          ` Beside all this, plain first pours of ${firstPours.count} new ${firstPours.count === 1 ? 'mold' : 'molds'}: ${firstPours.weighed > 0 ? `${text(firstPours.grams, 'mass')}${firstPours.weighed < firstPours.count ? `, ${firstPours.count - firstPours.weighed} not weighed` : ''}` : 'not weighed'}.`}
       </p>
     </section>
   );

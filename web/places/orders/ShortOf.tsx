@@ -25,7 +25,7 @@ export function ShortOf({
   colour: ColourwayRow | undefined;
   order: Order;
 }) {
-  const { text, workshop } = useTaste();
+  const { text, workshop, say } = useTaste();
   const layOut = useLayOut();
   const { tonight, evenings } = cup;
   const glasses = tonight?.glasses ?? 1;
@@ -67,9 +67,10 @@ export function ShortOf({
         {cup.molds.length > 0 && <Work cup={cup} molds={molds} />}
         {cup.withoutMold.map((row) => (
           <p key={row.baitId} className="heat font-bold">
-            {row.baits} {baitName(row.baitId)} are short, and no mold here makes it.{' '}
-            <Link to="/molds/new" className="link">
-              Add its mold
+            {row.baits} {baitName(row.baitId)} are short, and no mold here makes it{row.why ? ' in this colour' : ''}.{' '}
+            {row.why ? `${say(row.why)} ` : ''}
+            <Link to={row.why ? `/colours/${cup.colourwayId}` : '/molds/new'} className="link">
+              {row.why ? 'The colour' : 'Add its mold'}
             </Link>
           </p>
         ))}

@@ -4,7 +4,17 @@ import type { Bin } from '../../../contract/bins.ts';
 import { type Blend, type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
 import type { Material } from '../../../contract/materials.ts';
 import { type Layer, takeFromBin } from '../../../core/plastisol/bin.ts';
-import { blendAsk, blendShares, cupState, mixHardness, withShare } from '../../../core/plastisol/parts.ts';
+import { plasticGPerMl, remeltGPerMl } from '../../../core/plastisol/density.ts';
+import {
+  blendAsk,
+  blendShares,
+  canBlend,
+  cupState,
+  mixHardness,
+  type Telling,
+  withShare,
+} from '../../../core/plastisol/parts.ts';
+import { gramsPerMl } from '../../../core/plastisol/weigh.ts';
 import { post } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
@@ -12,13 +22,12 @@ import { useTaste } from '../../parts/taste.tsx';
 import { BlendSaid } from './BlendSaid.tsx';
 
 /** What a cup can be made of: plastics of the store by their opened lot, and what lies in the bins. */
-interface Choice {
+interface Choice extends Omit<Telling, 'share'> {
   id: string;
   label: string;
   part: Omit<BlendWish[number], 'share'>;
   materialId: string | null;
-  hardness: number | null;
-  sd: number | null;
+  gPerMl: number;
   pricePerKgMinor: number | null;
   /** Of remelt: what lies in its bin. */
   layers: Layer[] | null;
@@ -34,6 +43,8 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
       materialId: material.id,
       hardness: own?.hardness ?? null,
       sd: own?.sd ?? null,
+      pointsPerPercent: plastics.additives.find((one) => one.materialId === material.id)?.pointsPerPercent ?? null,
+      gPerMl: gramsPerMl(material).gPerMl,
       pricePerKgMinor: material.pricePerKgMinor,
       layers: null,
     };
@@ -58,6 +69,8 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
         materialId: null,
         hardness: null,
         sd: null,
+        pointsPerPercent: null,
+        gPerMl: remeltGPerMl(bin.layers),
         pricePerKgMinor: null,
         layers: bin.layers,
       }),
@@ -78,23 +91,25 @@ interface Blended {
 /** What the cup's plastic is blended of; each share can be changed, and the others give way. */
 export function BlendOf({
   blend,
-  cookG,
+  cookMl,
   wanted,
   onChange,
 }: {
   blend: BlendWish | undefined;
-  cookG: number;
+  /** Of plastic; what it weighs is a matter of what it is made of. */
+  cookMl: number;
   /** What the bait is to read, where that was written down. */
   wanted: Wanted | null;
   onChange(blend: BlendWish): void;
 }) {
+  const { text } = useTaste();
   const [scale, setScale] = useState(wanted?.scale ?? '00');
   // Those of the other scale stay until these are here, and with them what was typed.
   const plastics = useQuery({ ...queries.plastics(scale), placeholderData: keepPreviousData }).data;
   const materials = useQuery(queries.materials).data?.items;
   const bins = useQuery(queries.bins).data?.items;
   const choices = plastics && materials && bins ? choicesOf(materials, bins, plastics) : [];
-  const known = plastics ? knownOf(plastics, choices) : [];
+  const knowns = knownOf(plastics, choices);
   // Laid out without a word, a cup is blended for what its bait wants: that stands here before.
   const asWanted = useQuery({
     queryKey: [
@@ -103,19 +118,31 @@ export function BlendOf({
       scale,
       'blend',
       wanted?.value,
-      known.map((one) => `${one.materialId} ${one.hardness}`),
+      knowns.known.map((one) => `${one.materialId} ${one.hardness}`),
+      knowns.additives.map((one) => `${one.materialId} ${one.pointsPerPercent}`),
     ],
-    queryFn: () => blendFor(wanted as Wanted, known, choices),
-    enabled: blend === undefined && wanted !== null && wanted.scale === scale && known.length >= 2,
+    queryFn: () => blendFor(wanted as Wanted, knowns, choices),
+    enabled:
+      blend === undefined && wanted !== null && wanted.scale === scale && canBlend(knowns.known, knowns.additives),
   });
   if (!plastics || !materials || !bins) return null;
   const first = choices.find((one) => one.hardness !== null) ?? choices[0];
   if (!first) return <p className="soft">No plastisol is in the store: nothing is drawn from a lot.</p>;
   const parts = blend ?? asWanted.data ?? [{ ...first.part, share: 1 }];
+  const gPerMl = plasticGPerMl(
+    parts.flatMap((part) => {
+      const choice = choiceOf(choices, part);
+      return choice ? [{ share: part.share, gPerMl: choice.gPerMl }] : [];
+    }),
+  );
+  const cookG = cookMl * gPerMl;
   return (
     <section className="flex flex-col gap-3 border-t border-[var(--rule)] pt-3">
       <h2>Of which plastic</h2>
       <Shares parts={parts} choices={choices} cookG={cookG} onChange={onChange} />
+      <p>
+        <b className="figure">{text(cookG, 'mass')}</b> of plastic in {text(cookMl, 'volume')}
+      </p>
       <BlendFor
         scale={scale}
         onScale={setScale}
@@ -198,17 +225,23 @@ function Shares({
   );
 }
 
-type Known = Plastics['items'];
+interface Knowns {
+  known: Plastics['items'];
+  additives: Plastics['additives'];
+}
 
-/** Plastics whose hardness is known, and of which there is some. */
-const knownOf = (plastics: Plastics, choices: Choice[]): Known =>
-  plastics.items.filter(
-    (one) => one.hardness !== null && choices.some(({ materialId }) => materialId === one.materialId),
-  );
+/** Plastics whose hardness is known and what changes it, as far as there is some. */
+const knownOf = (plastics: Plastics | undefined, choices: Choice[]): Knowns => {
+  const there = (one: { materialId: string }) => choices.some(({ materialId }) => materialId === one.materialId);
+  return {
+    known: plastics?.items.filter((one) => one.hardness !== null && there(one)) ?? [],
+    additives: plastics?.additives.filter(there) ?? [],
+  };
+};
 
 /** Shares of what is known for a wanted hardness, at the least price. */
-async function blendFor({ scale, value }: Wanted, known: Known, choices: Choice[]): Promise<BlendWish> {
-  const { fractions } = await post<Blended>('/calc/hardness.blend', blendAsk({ scale, value }, known));
+async function blendFor({ scale, value }: Wanted, { known, additives }: Knowns, choices: Choice[]): Promise<BlendWish> {
+  const { fractions } = await post<Blended>('/calc/hardness.blend', blendAsk({ scale, value }, known, additives));
   return blendShares(fractions).map(({ materialId, share }) => ({
     ...(choices.find((one) => one.materialId === materialId)?.part ?? { materialId }),
     share,
@@ -232,13 +265,13 @@ function BlendFor({
   onBlend(blend: BlendWish): void;
 }) {
   const [target, setTarget] = useState<number | null>(wanted?.value ?? null);
-  const known = knownOf(plastics, choices);
+  const knowns = knownOf(plastics, choices);
   const find = useMutation({
-    mutationFn: (value: number) => blendFor({ scale, value }, known, choices),
+    mutationFn: (value: number) => blendFor({ scale, value }, knowns, choices),
     onSuccess: onBlend,
   });
-  if (plastics.items.length < 2) return null;
-  const few = known.length < 2;
+  if (plastics.items.length + plastics.additives.length < 2) return null;
+  const few = !canBlend(knowns.known, knowns.additives);
   return (
     <div className="flex gap-3 items-start flex-wrap">
       <SelectField
@@ -272,7 +305,12 @@ function blended(parts: BlendWish, choices: Choice[], { scale, n }: Plastics, co
   const remelt = known.flatMap(({ grams, choice }) => (choice?.layers ? takeFromBin(choice.layers, grams) : []));
   const freshG = known.reduce((sum, { grams, choice }) => sum + (choice?.layers ? 0 : grams), 0);
   const mixed = mixHardness(
-    known.map(({ share, choice }) => ({ share, hardness: choice?.hardness ?? null, sd: choice?.sd ?? null })),
+    known.map(({ share, choice }) => ({
+      share,
+      hardness: choice?.hardness ?? null,
+      sd: choice?.sd ?? null,
+      pointsPerPercent: choice?.pointsPerPercent ?? null,
+    })),
   );
   return {
     ...cupState({ cupG: cookG, freshG, remelt, dosedSaltG: 0 }),

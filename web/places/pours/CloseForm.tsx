@@ -1,8 +1,8 @@
 import { useQueries, useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { closeBody, type Pour } from '../../../contract/pours.ts';
-import { Failure, type Told } from '../../../core/failure.ts';
-import { balance } from '../../../core/yield/counts.ts';
+import { type Told, tried } from '../../../core/failure.ts';
+import { balanceOf } from '../../../core/yield/counts.ts';
 import { countGrades } from '../../../core/yield/grades.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -17,55 +17,44 @@ interface Weighed {
   goodG: number | null;
   rejectG: number | null;
   returnedG: number | null;
+  /** Null: nobody weighed it. */
   residueG: number | null;
+  degassedG: number | null;
   /** Null: the colour's own bin. */
   binId: string | null;
   /** Null: with the rejects; `kept`, or another open cup. */
   leftTo: string | null;
   /** The other cups of the same shots. */
-  others: { pourId: string; cookedG: number | null; returnedG: number | null; residueG: number | null }[];
+  others: ({ pourId: string } & Pick<Weighed, 'cookedG' | 'returnedG' | 'residueG' | 'degassedG'>)[];
 }
 
-/** What was not put on the scale weighs nothing. */
-const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, binId, leftTo, others }: Weighed) => ({
+/** Baits and leftovers that were not put on the scale are none; what was lost is not known then. */
+const bodyOf = ({ cookedG, goodG, rejectG, returnedG, residueG, degassedG, binId, leftTo, others }: Weighed) => ({
   ...(binId === null ? {} : { binId }),
   ...(leftTo === null ? {} : { leftTo }),
   cookedG,
   goodG: goodG ?? 0,
   rejectG: rejectG ?? 0,
   returnedG: returnedG ?? 0,
-  residueG: residueG ?? 0,
+  residueG,
+  degassedG,
   ...(others.length > 0
     ? {
         others: others.map((other) => ({
           ...other,
           returnedG: other.returnedG ?? 0,
-          residueG: other.residueG ?? 0,
         })),
       }
     : {}),
 });
 
 /** The balance of what is typed so far, or why there is none. */
-function balanced(weighed: Weighed): { figures?: ReturnType<typeof balance>; refused?: Told } {
-  const { cookedG, goodG, rejectG, returnedG, residueG, others = [] } = bodyOf(weighed);
-  if (!cookedG || others.some((other) => !other.cookedG)) return {};
-  const all = (own: number, of: 'cookedG' | 'returnedG' | 'residueG') =>
-    others.reduce((sum, other) => sum + (other[of] ?? 0), own);
-  try {
-    return {
-      figures: balance({
-        cookedG: all(cookedG, 'cookedG'),
-        goodG,
-        rejectG,
-        returnedG: all(returnedG, 'returnedG'),
-        residueG: all(residueG, 'residueG'),
-      }),
-    };
-  } catch (error) {
-    if (!(error instanceof Failure)) throw error;
-    return { refused: error.told };
-  }
+function balanced(weighed: Weighed): { figures?: ReturnType<typeof balanceOf>; refused?: Told } {
+  const { others = [], ...own } = bodyOf(weighed);
+  const cups = [own, ...others].map((cup) => ({ ...cup, cookedG: cup.cookedG ?? 0 }));
+  if (cups.some((cup) => cup.cookedG === 0)) return {};
+  const { value, refused } = tried(() => balanceOf(own, cups));
+  return value ? { figures: value } : { refused };
 }
 
 /** What is in a cup as far as it was weighed in, else as planned, with what was dosed. */
@@ -113,9 +102,16 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
     rejectG: before?.rejectG ?? null,
     returnedG: before?.returnedG ?? null,
     residueG: before?.residueG ?? null,
+    degassedG: before?.degassedG ?? null,
     binId: null,
     leftTo: null,
-    others: beside.map((cup) => ({ pourId: cup.id, cookedG: inCupG(cup), returnedG: null, residueG: null })),
+    others: beside.map((cup) => ({
+      pourId: cup.id,
+      cookedG: inCupG(cup),
+      returnedG: null,
+      residueG: null,
+      degassedG: null,
+    })),
   });
   const sheet = useSheet<Weighed>({
     schema: closeBody,
@@ -182,7 +178,8 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
         <FigureIn at="goodG" autoFocus={open} {...(counts.own > 0 ? { hint: 'own water with them' } : {})} />
         <FigureIn at="rejectG" />
         <FigureIn at="returnedG" />
-        <FigureIn at="residueG" hint="lost; empty: 0" />
+        <FigureIn at="residueG" hint="empty: not known" />
+        <FigureIn at="degassedG" hint="frothed over; empty: not known" />
         {!before && (
           <ChoiceIn
             at="binId"
@@ -227,7 +224,7 @@ function OtherCups({ cups }: { cups: Pour[] }) {
       {cups.map((cup, i) => (
         <fieldset
           key={cup.id}
-          className="col-span-full grid grid-cols-2 sm:grid-cols-[160px_repeat(3,1fr)] gap-4 items-start"
+          className="col-span-full grid grid-cols-2 sm:grid-cols-[160px_repeat(4,1fr)] gap-4 items-start"
         >
           <legend className="sr-only">
             {cup.code} {cup.recipeName}
@@ -239,6 +236,7 @@ function OtherCups({ cups }: { cups: Pour[] }) {
           <FigureIn at={`others.${i}.cookedG`} />
           <FigureIn at={`others.${i}.returnedG`} />
           <FigureIn at={`others.${i}.residueG`} />
+          <FigureIn at={`others.${i}.degassedG`} />
         </fieldset>
       ))}
     </>
@@ -246,7 +244,7 @@ function OtherCups({ cups }: { cups: Pour[] }) {
 }
 
 /** The yield so far, and what nobody can account for. */
-function Balanced({ figures }: { figures: ReturnType<typeof balance> }) {
+function Balanced({ figures }: { figures: ReturnType<typeof balanceOf> }) {
   const { text } = useTaste();
   return (
     <p className="mt-2">

@@ -67,7 +67,11 @@ export function MassBalance({ pour }: { pour: Pour }) {
   const { text } = useTaste();
   const [again, setAgain] = useState(false);
   if (!pour.balance) return null;
-  const { cookedG, goodG, rejectG, returnedG, residueG, unaccountedG, yieldFraction } = pour.balance;
+  const { cookedG, goodG, rejectG, returnedG, residueG, degassedG, unaccountedG, yieldFraction } = pour.balance;
+  const unknown = [
+    residueG === null && 'what stayed on glass and felt',
+    degassedG === null && 'what degassing took',
+  ].filter(Boolean);
   const marks = pour.shots.flatMap((shot) => shot.marks);
   const { sell, own } = countGrades(marks);
   const parts = [
@@ -83,7 +87,8 @@ export function MassBalance({ pour }: { pour: Pour }) {
     },
     { name: 'rejects', g: rejectG, fill: 'var(--warn)' },
     { name: 'to remelt', g: returnedG, fill: 'var(--edge)' },
-    { name: 'left on the cup', g: residueG, fill: 'var(--rule)' },
+    { name: 'left on glass and felt', g: residueG ?? 0, fill: 'var(--rule)' },
+    { name: 'lost in degassing', g: degassedG ?? 0, fill: 'var(--soft)' },
     { name: 'unaccounted', g: unaccountedG, fill: 'transparent' },
   ].filter((part) => part.g > 0);
   return (
@@ -95,7 +100,10 @@ export function MassBalance({ pour }: { pour: Pour }) {
         </p>
         <p>
           <span className="figure text-xl">{text(unaccountedG, 'mass')}</span>{' '}
-          <span className="soft">nobody can account for</span>
+          <span className="soft">
+            nobody can account for
+            {unknown.length > 0 && `; ${unknown.join(' and ')} was not weighed and is in it`}
+          </span>
         </p>
         <Link to="/rack" className="link">
           on the rack

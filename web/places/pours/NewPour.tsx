@@ -41,7 +41,7 @@ function sized(
       return { ...cup, name: layer?.recipeName ?? '', hex: layer?.hex ?? colour.hex };
     });
     const baits = drawn.reduce((sum, { mold, shots: n }) => sum + mold.cavities * n, 0);
-    return { cups, baits, cookG: cups.reduce((sum, cup) => sum + cup.cookG, 0) };
+    return { cups, baits, cookMl: cups.reduce((sum, cup) => sum + cup.cookMl, 0) };
   });
 }
 type Sized = NonNullable<NonNullable<ReturnType<typeof sized>>['value']>;
@@ -144,7 +144,7 @@ export function NewPour() {
             <BlendOf
               key={wanted && `${wanted.scale} ${wanted.value}`}
               blend={blend}
-              cookG={batch.cups[0]?.cookG ?? 0}
+              cookMl={batch.cups[0]?.cookMl ?? 0}
               wanted={wanted}
               onChange={setBlend}
             />
@@ -192,7 +192,7 @@ function CupsToCook({ batch, molds }: { batch: Sized; molds: MoldRow[] }) {
             )}
             <span className="big block">{text(cup.cookMl, 'volume')}</span>
             <span className="figure text-lg block">
-              {cupsText(cup.cookMl)}, {text(cup.cookG, 'mass')}
+              {cupsText(cup.cookMl)}
               {count > 1 && ' each'}
             </span>
             <Why
@@ -221,7 +221,7 @@ function CupsToCook({ batch, molds }: { batch: Sized; molds: MoldRow[] }) {
         comes back as sprue
         {several && (
           <>
-            ; <b className="figure">{text(batch.cookG, 'mass')}</b> in all
+            ; <b className="figure">{text(batch.cookMl, 'volume')}</b> to cook in all
           </>
         )}
       </p>

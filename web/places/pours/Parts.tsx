@@ -53,7 +53,7 @@ export function Parts({ pour }: { pour: Pour }) {
         <div className="sheet p-4 mt-2 flex flex-col gap-3 max-w-xl no-print">
           <BlendOf
             blend={changing.length > 0 ? changing : undefined}
-            cookG={pour.plan.cookG}
+            cookMl={pour.cookMl}
             wanted={pour.wanted}
             onChange={setChanging}
           />

@@ -12,6 +12,8 @@ const material = (id: string, name: string, kind: string, lots: object[], priceP
   kind,
   lots,
   pricePerKgMinor,
+  bulkGPerMl: null,
+  densityGPerMl: null,
   awayAt: null,
 });
 const MATERIALS = [
@@ -45,7 +47,9 @@ const PLASTICS = {
   leftOut: 3,
   residualSd: 1,
   items: [plastic('soft', 23.55), plastic('firm', 59.55)],
+  additives: [] as object[],
 };
+const EASE = { materialId: 'ease', name: 'Loft Ease', pointsPerPercent: -1.2, pricePerKgMinor: 900, levelG: 200 };
 
 let page: Page;
 let blend: BlendWish | undefined;
@@ -54,7 +58,7 @@ afterEach(() => page.close());
 function Chosen({ wanted }: { wanted: { scale: 'A' | '00'; value: number } | null }) {
   const [value, setValue] = useState<BlendWish>();
   blend = value;
-  return <BlendOf blend={value} cookG={600} wanted={wanted} onChange={setValue} />;
+  return <BlendOf blend={value} cookMl={600 / 1.02} wanted={wanted} onChange={setValue} />;
 }
 const open = async (
   wanted: { scale: 'A' | '00'; value: number } | null = { scale: '00', value: 34 },
@@ -140,8 +144,22 @@ describe('what a cup is made of', () => {
     expect(blend?.map((part) => part.share)).toEqual([0.5, 0.5]);
     await page.pick('With some', 'Loft Ease');
     expect(blend?.map((part) => Number(part.share.toFixed(3)))).toEqual([0.375, 0.375, 0.25]);
-    // A softener's points are not read here yet.
+    // Nobody has said what a percent of it does.
     expect(page.text).toContain('How hard it will be is not known.');
+  });
+
+  test('a softener of which that is known is blended with, and tells by the plastisol there is', async () => {
+    await open({ scale: '00', value: 34 }, { ...PLASTICS, additives: [EASE] });
+    await page.press('Blend for 34');
+    expect(page.sent.at(-1)?.body).toMatchObject({
+      additives: [{ id: 'ease', pointsPerPercent: -1.2, maxFraction: 0.1, pricePerKgMinor: 900 }],
+    });
+    await page.pick('With some', 'Loft Ease');
+    await page.type('Share, %', '72.5');
+    // Whatever the others come to, they are 0.29 to 0.71; the first is set, the softener keeps a third of its share.
+    const [firm, soft, ease] = (blend ?? []).map((part) => part.share) as [number, number, number];
+    const points = (59.55 * firm + 23.55 * soft) / (firm + soft) - (1.2 * 100 * ease) / (firm + soft);
+    expect(page.text).toContain(`Shore 00 ${points.toFixed(1)} ±`);
   });
 
   test('tired remelt is warned of, and what nobody knows is said', async () => {

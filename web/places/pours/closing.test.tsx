@@ -87,7 +87,7 @@ describe('closing a cup', () => {
 
   test('the balance follows what is typed: of 299 g 60 are good, 200 came back, 10 are bad, 9 are lost, 20 nobody knows of', async () => {
     await open();
-    await weigh({ 'Good baits': '60', Rejects: '10', 'Sprues and leftover': '200', 'Left on the cup': '9' });
+    await weigh({ 'Good baits': '60', Rejects: '10', 'Sprues and leftover': '200', 'Left on glass and felt': '9' });
     // 60 / 299 and 20 / 299.
     expect(page.text).toContain('Yield 20.1 %, unaccounted 20 g (6.7 %)');
     await page.press('Close');
@@ -97,13 +97,13 @@ describe('closing a cup', () => {
     expect(done).toBe(1);
   });
 
-  test('ounces are weighed as ounces, and what was not weighed is nothing', async () => {
+  test('ounces are weighed as ounces, what did not come back is nothing, and what was lost not known', async () => {
     await open({}, 'us');
     await weigh({ Cooked: '10', 'Good baits': '4' });
     await page.press('Close');
     const { cookedG, goodG, ...rest } = page.body as Record<string, number>;
     expect([cookedG, goodG].map((grams) => Number(grams?.toFixed(2)))).toEqual([283.5, 113.4]);
-    expect(rest).toEqual({ rejectG: 0, returnedG: 0, residueG: 0 });
+    expect(rest).toEqual({ rejectG: 0, returnedG: 0, residueG: null, degassedG: null });
   });
 
   test.each([
@@ -126,9 +126,9 @@ describe('closing a cup', () => {
   });
 
   test('weighed again, it begins from what was weighed', async () => {
-    const balance = { cookedG: 300, goodG: 60, rejectG: 10, returnedG: 200, residueG: 9 };
+    const balance = { cookedG: 300, goodG: 60, rejectG: 10, returnedG: 200, residueG: 9, degassedG: 2 };
     await open({ balance });
-    expect(['Cooked', 'Good baits', 'Left on the cup'].map((label) => page.field(label).value)).toEqual([
+    expect(['Cooked', 'Good baits', 'Left on glass and felt'].map((label) => page.field(label).value)).toEqual([
       '300 g',
       '60 g',
       '9 g',

@@ -1,6 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { isAdditive } from '../../../contract/blend.ts';
 import { inUse } from '../../../contract/fields.ts';
 import {
   lotBody,
@@ -12,7 +13,7 @@ import {
   materialBody,
   materialPatch,
 } from '../../../contract/materials.ts';
-import { isLiquid } from '../../../core/plastisol/weigh.ts';
+import { gramsPerMl, isLiquid } from '../../../core/plastisol/weigh.ts';
 import { isCounted, piecesText } from '../../../core/units/counted.ts';
 
 import { queries } from '../../api/queries.ts';
@@ -213,11 +214,20 @@ function NewLot({ material }: { material: Material }) {
 /** What is told of a material, and may be told better. */
 function Facts({ material }: { material: Material }) {
   const { workshop } = useTaste();
-  const { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl } = material;
+  const { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl, densityGPerMl, pointsPerPercent } = material;
+  const additive = isAdditive(material.kind);
   const sheet = useSheet({
     schema: materialPatch,
     keep: `material/${material.id}`,
-    seen: { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl },
+    seen: {
+      name,
+      reorderG,
+      pricePerKgMinor,
+      dropsPerMl,
+      bulkGPerMl,
+      densityGPerMl,
+      ...(additive ? { pointsPerPercent, hardnessScale: material.hardnessScale ?? '00' } : {}),
+    },
   });
   const save = useWrite<Material>(
     () => ({
@@ -242,6 +252,22 @@ function Facts({ material }: { material: Material }) {
               : 'where a lot has none of its own'
           }
         />
+      )}
+      {(isLiquid(material.kind) || material.kind === 'plastisol') && (
+        <FigureIn
+          at="densityGPerMl"
+          hint={
+            sheet.values.densityGPerMl === null
+              ? `${gramsPerMl(material).gPerMl} g/mL is used, a default`
+              : 'weigh 100 mL'
+          }
+        />
+      )}
+      {additive && (
+        <>
+          <FigureIn at="pointsPerPercent" hint="each percent of it adds; −1.5 softens by that" />
+          <ChoiceIn at="hardnessScale" options={['00', 'A'].map((one) => ({ value: one, label: `Shore ${one}` }))} />
+        </>
       )}
       {['flake', 'powder', 'salt'].includes(material.kind) && (
         <FigureIn at="bulkGPerMl" hint="weigh a level spoon once" />

@@ -29,7 +29,7 @@ const STEP_WORDS: Record<Today['step'], string> = {
 /** One computed sentence, the run of the workshop, and what needs a person. */
 export function TodayPlace() {
   const { data: today } = useQuery(queries.today);
-  const { text, workshop } = useTaste();
+  const { text, workshop, say } = useTaste();
   const now = useMinute();
   if (!today) return <Waiting />;
   const date = format(now, 'EEEE d MMMM');
@@ -53,9 +53,10 @@ export function TodayPlace() {
       {blank ? <Path step={today.step} /> : <Stream today={today} />}
       {today.withoutMold.map((row) => (
         <p key={`${row.baitName} ${row.colourwayName}`} className="heat font-bold">
-          {row.baits} {row.baitName} {row.colourwayName} are short and no mold makes them.{' '}
-          <Link to="/molds/new" className="link">
-            Add the mold
+          {row.baits} {row.baitName} {row.colourwayName} are short and no mold makes them
+          {row.why ? ' in it' : ''}. {row.why ? `${say(row.why)} ` : ''}
+          <Link to={row.why ? '/colours' : '/molds/new'} className="link">
+            {row.why ? 'The colours' : 'Add the mold'}
           </Link>
         </p>
       ))}

@@ -107,6 +107,7 @@ export const moldBody = v.pipe(
     sprueMl: called(v.optional(from0(2000), 0), 'Sprue and runner of a shot'),
     runnerMl: v.optional(from0(2000), 0),
     injectorMl: v.optional(v.nullable(above0(5000))),
+    secondInjectorMl: v.optional(v.nullable(above0(5000))),
     rubberId: v.optional(rowId),
     planInput: v.optional(planSchema),
     /** Its rubber is one colour at this moment: both clocks of it run from here. */
@@ -129,6 +130,7 @@ export const moldPatch = v.partial(
     sprueMl: from0(2000),
     runnerMl: from0(2000),
     injectorMl: v.nullable(above0(5000)),
+    secondInjectorMl: v.nullable(above0(5000)),
     fitting: fittingSchema,
     inserts,
     retired: v.boolean(),
@@ -260,6 +262,8 @@ export interface MoldRow extends Versioned {
   estimate: { cavityMl: number; sprueMl: number; runnerMl: number };
   weighed: Weighed | null;
   injectorMl: number | null;
+  /** What the other one of two holds that are pushed together; null: as much. */
+  secondInjectorMl: number | null;
   rubberId: string | null;
   fitting: Fitting | null;
   inserts: Insert[] | null;

@@ -76,6 +76,7 @@ const WORDS: Record<string, string> = {
   bondsToFirst: 'Bonds to the first',
   feedFraction: 'Feed',
   injectorMl: 'Injector holds',
+  secondInjectorMl: 'Second injector holds',
   deadMl: 'Left in the injector',
   cupFilmMl: 'Film on the cup',
   cavityMl: 'One bait',

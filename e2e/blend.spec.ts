@@ -75,7 +75,7 @@ test('a cup of soft and firm for a wanted 34 with a quarter of remelt: blended, 
   // 48 of 10.2 g are 489.6 g: own water is kept with them.
   await page.getByLabel('Good baits').fill('489.6');
   await page.getByLabel('Sprues and leftover').fill('90');
-  await page.getByLabel('Left on the cup').fill('8');
+  await page.getByLabel('Left on glass and felt').fill('8');
   await page.getByLabel('Into the bin').selectOption({ label: 'Greens' });
   await expect(page.getByText('4.4 g')).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();

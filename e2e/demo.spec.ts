@@ -93,7 +93,7 @@ test('in the demo the evening goes on: the open cup is finished, weighed, and it
   await page.getByLabel('Good baits').fill(String(kept * 13));
   await page.getByLabel('Rejects').fill(String((4 * shots - kept) * 13));
   await page.getByLabel('Sprues and leftover').fill('70');
-  await page.getByLabel('Left on the cup').fill('9');
+  await page.getByLabel('Left on glass and felt').fill('9');
   // 104 − 70 − 9 = 25 g are unaccounted for.
   await expect(page.getByText('25 g', { exact: true })).toBeVisible();
   await page.getByRole('button', { name: 'Close', exact: true }).click();

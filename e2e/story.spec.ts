@@ -154,7 +154,7 @@ test('a maker walks from the first master to a sent order', async ({ page, world
   await page.getByLabel('Good baits').fill('269');
   await page.getByLabel('Rejects').fill('13');
   await page.getByLabel('Sprues and leftover').fill('15');
-  await page.getByLabel('Left on the cup').fill('8');
+  await page.getByLabel('Left on glass and felt').fill('8');
   await expect(page.getByText('87.3 %')).toBeVisible();
   await look('17-close');
   await page.getByRole('button', { name: 'Close', exact: true }).click();

@@ -21,6 +21,8 @@ export interface CupMold extends Cavity {
   runnerMl: number;
   /** What its injector holds; null where it is poured. */
   injectorMl: number | null;
+  /** What the second of two injectors holds that are pushed together; nothing: as much as the first. */
+  secondInjectorMl?: number | null | undefined;
 }
 
 export interface Drawn<M extends CupMold = CupMold> {

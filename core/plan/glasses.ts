@@ -2,7 +2,7 @@ import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { ml, say } from '../units/say.ts';
 import { cupFor, type Drawn } from './cup.ts';
-import { layerVolumes, meltsOf, type Poured } from './layers.ts';
+import { goes, layerVolumes, meltsOf, type Poured } from './layers.ts';
 
 /** What may be cooked in a glass: it froths. mL. */
 export const usableMl = (glassMl: number) => glassMl * (1 - usual('frothHeadroom'));
@@ -10,14 +10,16 @@ export const usableMl = (glassMl: number) => glassMl * (1 - usual('frothHeadroom
 /** A bound on one laying out; more is for another evening. */
 export const MOST_CUPS = 24;
 
-/** What these shots take of some of their layers. @param ofEach how many cups of the melt share each shot. */
+/** What these shots take of some of their layers; what is pushed beside the first comes out of the second injector. @param ofEach how many cups of the melt share each shot. */
 export function drawnOf<D extends Drawn>(drawn: D[], layers: Poured[], which: number[], ofEach: number): D[] {
   return drawn.map((one) => {
     const volumes = layerVolumes(one.mold, layers);
     const sum = (of: 'cavityMl' | 'sprueMl' | 'runnerMl') =>
       which.reduce((total, index) => total + (volumes[index]?.[of] ?? 0), 0) / ofEach;
+    const second = goes(layers).some((together) => together.indexOf(which[0] as number) === 1);
     const mold: D['mold'] = {
       ...one.mold,
+      injectorMl: second ? (one.mold.secondInjectorMl ?? one.mold.injectorMl) : one.mold.injectorMl,
       cavityMl: sum('cavityMl'),
       sprueMl: sum('sprueMl'),
       runnerMl: sum('runnerMl'),

@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
-import { dealt, drawnOf, intoGlasses, MOST_CUPS, usableMl } from './glasses.ts';
+import { cupsIn, dealt, drawnOf, intoGlasses, MOST_CUPS, usableMl } from './glasses.ts';
 import { goes, type Join, layerShares, layersOfShot, levelsIn, meltsOf } from './layers.ts';
 
 const share = (amount: number, joins: Join | null = null) => ({ measure: 'share' as const, amount, joins });
@@ -156,6 +156,27 @@ describe('cups that their glass holds', () => {
     expect(groups.map((group) => group.map((row) => row.shots))).toEqual([[4], [4]]);
     const [belly] = drawnOf([{ mold: mold('m'), shots: 4 }], layers, [0], 1);
     expect(belly?.mold).toMatchObject({ cavityMl: 7.5, sprueMl: 3.75 });
+  });
+
+  test('each of two that are pushed together is loaded by its own size; its stub goes back for each load', () => {
+    const layers = [
+      { ...share(0.5), recipeId: 'a' },
+      { ...share(0.5, 'together'), recipeId: 'b' },
+    ];
+    const two = { ...mold('m'), injectorMl: 80, secondInjectorMl: 30 };
+    // Half of a shot is 23.85 mL: three of them go into 80 − 3, one into 30 − 3.
+    const cups = cupsIn(intoGlasses([{ mold: two, shots: 6 }], layers, 473), layers);
+    expect(cups.map((cup) => cup.molds.map((row) => row.loads))).toEqual([[2], [6]]);
+    // 6 half shots, film, and 3 mL for each load; sprue and stub come back.
+    expect(cups.map((cup) => cup.cookMl)).toEqual([
+      expect.closeTo(6 * 23.85 + 8 + 6, 9),
+      expect.closeTo(6 * 23.85 + 8 + 18, 9),
+    ]);
+    expect(cups.map((cup) => cup.returnMl)).toEqual([15 + 6, 15 + 18]);
+    // One after the other they come out of the same one; the second fills the sprue too: 26.5 mL, two to a load.
+    const apart = [layers[0], { ...layers[1], joins: 'melted' }] as typeof layers;
+    const loads = cupsIn(intoGlasses([{ mold: two, shots: 6 }], apart, 473), apart).map((cup) => cup.molds[0]?.loads);
+    expect(loads).toEqual([2, 3]);
   });
 
   test('more than an evening is refused, and says what to do', () => {

@@ -6,7 +6,7 @@ import { shotsFor } from '../yield/counts.ts';
 import type { CupMold, Drawn } from './cup.ts';
 import { cupsIn, intoGlasses } from './glasses.ts';
 import { benchMin, eveningsFor, shotsMin } from './hours.ts';
-import { layerVolumes, meltsOf, type Poured } from './layers.ts';
+import { meltsOf, type Poured } from './layers.ts';
 
 /** One order line that still wants baits, in the order in which it is due. */
 export interface Wanted {
@@ -205,7 +205,10 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[], means: Means): C
     const perBait = new Map<string, number>();
     for (const line of short) perBait.set(line.baitId, (perBait.get(line.baitId) ?? 0) + line.short);
     const layers = means.layersOf(colourwayId);
-    const tries = molds.map((mold) => ({ mold, ...tried(() => layerVolumes(mold, layers)) }));
+    const tries = molds.map((mold) => ({
+      mold,
+      ...tried(() => intoGlasses([{ mold, shots: 1 }], layers, means.glassMl)),
+    }));
     const fit = tries.flatMap(({ mold, value }) => (value ? [mold] : []));
     const withoutMold: CupNeed['withoutMold'] = [];
     const chosen = [...perBait].flatMap(([baitId, baits]) => {

@@ -51,6 +51,7 @@ export const moldCareEndpoints = [
           sprueMl,
           runnerMl,
           injectorMl: old.injectorMl,
+          secondInjectorMl: old.secondInjectorMl,
           ...(old.revisionId ? { revisionId: old.revisionId } : {}),
           ...(old.rubberId ? { rubberId: old.rubberId } : {}),
           ...(old.plan ? { planInput: old.plan.input } : {}),

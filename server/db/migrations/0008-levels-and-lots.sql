@@ -70,3 +70,6 @@ ALTER TABLE balance_as_known RENAME TO balance;
 CREATE INDEX balance_by_pour ON balance (pour_id, seq);
 CREATE TRIGGER balance_no_update BEFORE UPDATE ON balance BEGIN SELECT RAISE(ABORT, 'balance rows are only added'); END;
 CREATE TRIGGER balance_no_delete BEFORE DELETE ON balance BEGIN SELECT RAISE(ABORT, 'balance rows are only added'); END;
+
+-- Two injectors through one block need not be of one size. Null: the second is as large as the first.
+ALTER TABLE mold ADD COLUMN second_injector_ml REAL CHECK (second_injector_ml > 0);

@@ -37,7 +37,12 @@ function FittingSheet({ mold, onDone }: { mold: Mold; onDone(): void }) {
   const sheet = useSheet({
     schema: moldPatch,
     keep: `mold/${mold.id}/fitting`,
-    seen: { name: mold.name, fitting: mold.fitting ?? NO_FITTING },
+    seen: {
+      name: mold.name,
+      fitting: mold.fitting ?? NO_FITTING,
+      injectorMl: mold.injectorMl,
+      secondInjectorMl: mold.secondInjectorMl,
+    },
   });
   const save = useWrite<Mold>(
     () => ({ path: `/molds/${mold.id}`, method: 'PATCH', version: mold.version, body: sheet.values }),
@@ -50,6 +55,12 @@ function FittingSheet({ mold, onDone }: { mold: Mold; onDone(): void }) {
     <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="grid grid-cols-2 gap-3 max-w-2xl">
       <TextIn at="name" className="col-span-2" />
       <FittingFields />
+      {mold.fill === 'injection' && (
+        <>
+          <FigureIn at="injectorMl" hint="empty: loads are not counted" />
+          <FigureIn at="secondInjectorMl" hint="where two are pushed together; empty: as much" />
+        </>
+      )}
       <div className="col-span-2 flex gap-3 items-start">
         <Send className="">Keep</Send>
         <AsItWas onDone={onDone} />
@@ -69,6 +80,8 @@ export function Fitting({ mold }: { mold: Mold }) {
     fits.eyeMm !== null && `eyes of ${text(fits.eyeMm, 'length')}`,
     SLOT_WORDS[fits.hookSlot],
     fits.plateC !== null && `brought to ${text(fits.plateC, 'temperature')} first`,
+    mold.injectorMl !== null &&
+      `injector of ${text(mold.injectorMl, 'volume')}${mold.secondInjectorMl === null ? '' : ` and a second of ${text(mold.secondInjectorMl, 'volume')}`}`,
     stands !== null && `filled ${STANDS[stands]}`,
     fits.notes,
   ].filter(Boolean);

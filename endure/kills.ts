@@ -4,6 +4,7 @@ import { join } from 'node:path';
 import Database from 'better-sqlite3';
 import type { Bounds, Counts, Part } from './counts.ts';
 import { rounds } from './counts.ts';
+import { Closing } from './cups.ts';
 import { Dosing } from './doses.ts';
 import { start, stopped, translated } from './program.ts';
 import { Drawing } from './shots.ts';
@@ -51,3 +52,5 @@ const killed = async (tablets: Tablets, { rounds: most, until }: Bounds): Promis
 export const kills: Part = (bounds) => killed(new Dosing(), bounds);
 /** The same while shots of several cups are drawn. */
 export const layers: Part = (bounds) => killed(new Drawing(), bounds);
+/** The same while blended cups are closed. */
+export const cups: Part = (bounds) => killed(new Closing(), bounds);

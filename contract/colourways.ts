@@ -25,7 +25,7 @@ const common = {
 const share = called(v.pipe(above0(1)), 'Of each bait');
 const each = called(above0(2000), 'In each bait');
 
-const height = called(above0(1), 'Up to, of its height');
+const height = called(above0(1), 'Of its height');
 
 /** One layer: a share of the bait, so many mL of it, up to a level in the mold, or what the others leave. */
 export const layerBody = v.pipe(

@@ -234,7 +234,7 @@ export const RECIPES: { name: string; hex: string; items: [material: string, amo
 type Layer = [
   place: string,
   melt: string,
-  much: { shareFraction: number } | { eachMl: number } | null,
+  much: { shareFraction: number } | { eachMl: number } | { heightFraction: number } | null,
   joins: string | null,
 ];
 
@@ -243,9 +243,9 @@ export const LAYERED: { name: string; hex: string; notes: string; layers: Layer[
   {
     name: 'Gannet Coat',
     hex: '#4d6f86',
-    notes: 'Belly first, the mold on its back; warm the halves before closing.',
+    notes: 'Belly first, the mold flat; warm the halves before closing.',
     layers: [
-      ['belly', 'Ebb Glass', { shareFraction: 0.35 }, null],
+      ['belly', 'Ebb Glass', { heightFraction: 0.4 }, null],
       ['side', 'Lantern', { eachMl: 2 }, 'melted'],
       ['back', 'Night Ferry', null, 'melted'],
     ],

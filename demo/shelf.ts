@@ -147,7 +147,7 @@ async function addMolds(maker: DemoMaker, shelf: Shelf): Promise<void> {
       cavities: 1,
       columns: 1,
       sprueMl: 6,
-      fitting: { eyeMm: 8, hookSlot: 'insert', notes: 'keel weight on its wire before it is closed' },
+      fitting: { eyeMm: 8, hookSlot: 'insert', stands: 'back-up', notes: 'keel weight on its wire before it is closed' },
       inserts: [
         { cavity: null, kind: 'weight', stuff: 'tungsten', massG: 5, stays: true, fromNoseMm: 64, upMm: -9 },
         {
@@ -288,7 +288,7 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
       layers: layers.map(([place, melt, much, joins]) => ({
         place,
         recipeId: shelf.recipes.get(melt)?.id,
-        measure: much === null ? 'rest' : 'eachMl' in much ? 'ml' : 'share',
+        measure: much === null ? 'rest' : 'eachMl' in much ? 'ml' : 'heightFraction' in much ? 'level' : 'share',
         ...much,
         joins,
       })),

@@ -180,14 +180,16 @@ function Grams({ pours, firstPours }: Pick<Figures, 'pours' | 'firstPours'>) {
   const { text } = useTaste();
   const sum = (of: (pour: PourFigures) => number) => pours.reduce((total, pour) => total + of(pour), 0);
   const cooked = sum((pour) => pour.cookedG);
-  const parts: [string, number, string][] = [
-    ['good baits', sum((pour) => pour.goodG), 'var(--rest)'],
-    ['to remelt', sum((pour) => pour.returnedG), 'var(--edge)'],
-    ['rejects', sum((pour) => pour.rejectG), 'var(--warn)'],
-    ['on glass and felt', sum((pour) => pour.residueG ?? 0), 'var(--rule)'],
-    ['lost in degassing', sum((pour) => pour.degassedG ?? 0), 'var(--soft)'],
-  ];
   const weighed = (of: 'residueG' | 'degassedG') => pours.filter((pour) => pour[of] !== null).length;
+  const all: [string, number, string, boolean][] = [
+    ['good baits', sum((pour) => pour.goodG), 'var(--rest)', true],
+    ['to remelt', sum((pour) => pour.returnedG), 'var(--edge)', true],
+    ['rejects', sum((pour) => pour.rejectG), 'var(--warn)', true],
+    ['on glass and felt', sum((pour) => pour.residueG ?? 0), 'var(--rule)', weighed('residueG') > 0],
+    ['lost in degassing', sum((pour) => pour.degassedG ?? 0), 'var(--soft)', weighed('degassedG') > 0],
+  ];
+  // What nobody ever weighed is no nought.
+  const parts = all.filter(([, , , known]) => known);
   const ofAll = (n: number) =>
     n === pours.length ? 'of every cup' : n === 0 ? 'of none' : `of ${n} of ${pours.length} cups`;
   const lost = cooked - parts.reduce((total, [, g]) => total + g, 0);

@@ -140,7 +140,7 @@ function LayersIn({ layers, shot, mold }: { layers: PourLayer[]; shot: Shot | un
             />
             <span>
               {PLACES[layer.place]} <span className="figure soft">{text(mold.layersMl[index] ?? 0, 'volume')}</span>
-              {mold.layersMm[index] != null && (
+              {typeof mold.layersMm[index] === 'number' && (
                 <span className="figure soft">, up to {text(mold.layersMm[index] as number, 'length')}</span>
               )}
               {there && <span className="sr-only"> is in</span>}

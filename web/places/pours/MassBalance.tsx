@@ -69,8 +69,8 @@ export function MassBalance({ pour }: { pour: Pour }) {
   if (!pour.balance) return null;
   const { cookedG, goodG, rejectG, returnedG, residueG, degassedG, unaccountedG, yieldFraction } = pour.balance;
   const unknown = [
-    residueG === null && 'what stayed on glass and felt',
-    degassedG === null && 'what degassing took',
+    residueG === null && 'What stayed on glass and felt',
+    degassedG === null && (residueG === null ? 'what degassing took' : 'What degassing took'),
   ].filter(Boolean);
   const marks = pour.shots.flatMap((shot) => shot.marks);
   const { sell, own } = countGrades(marks);
@@ -100,10 +100,7 @@ export function MassBalance({ pour }: { pour: Pour }) {
         </p>
         <p>
           <span className="figure text-xl">{text(unaccountedG, 'mass')}</span>{' '}
-          <span className="soft">
-            nobody can account for
-            {unknown.length > 0 && `; ${unknown.join(' and ')} was not weighed and is in it`}
-          </span>
+          <span className="soft">nobody can account for</span>
         </p>
         <Link to="/rack" className="link">
           on the rack
@@ -113,6 +110,11 @@ export function MassBalance({ pour }: { pour: Pour }) {
         </button>
       </div>
       <Fitted mostPx={1240}>{(widthPx) => <Cut parts={parts} cookedG={cookedG} widthPx={widthPx} />}</Fitted>
+      {unknown.length > 0 && (
+        <p className="soft">
+          {unknown.join(' and ')} {unknown.length > 1 ? 'were' : 'was'} not weighed: in what nobody can account for.
+        </p>
+      )}
       {again && <CloseForm pour={pour} open onDone={() => setAgain(false)} />}
     </section>
   );

@@ -251,7 +251,13 @@ function CupsOfSet({ pour }: { pour: Pour }) {
               <span className="font-normal soft">
                 {' '}
                 {pour.layers.length > 1 &&
-                  cup.layers.map((layer) => PLACES[pour.layers[layer]?.place ?? 'whole']).join(', ')}
+                  cup.layers
+                    .map((layer) => {
+                      const mm = pour.molds.length === 1 ? pour.molds[0]?.layersMm[layer] : null;
+                      const place = PLACES[pour.layers[layer]?.place ?? 'whole'];
+                      return typeof mm === 'number' ? `${place}, up to ${text(mm, 'length')}` : place;
+                    })
+                    .join(', ')}
               </span>
             </b>
             {pour.molds.map((mold) => (

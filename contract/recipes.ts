@@ -167,6 +167,8 @@ export interface Dose {
   reverses: string | null;
   /** What a drop of it was; null for doses from before that was kept. */
   dropsPerMl: number | null;
+  /** The bottle it came out of, where that is known. */
+  lotId: string | null;
   at: string;
 }
 

@@ -147,7 +147,12 @@ async function addMolds(maker: DemoMaker, shelf: Shelf): Promise<void> {
       cavities: 1,
       columns: 1,
       sprueMl: 6,
-      fitting: { eyeMm: 8, hookSlot: 'insert', stands: 'back-up', notes: 'keel weight on its wire before it is closed' },
+      fitting: {
+        eyeMm: 8,
+        hookSlot: 'insert',
+        stands: 'back-up',
+        notes: 'keel weight on its wire before it is closed',
+      },
       inserts: [
         { cavity: null, kind: 'weight', stuff: 'tungsten', massG: 5, stays: true, fromNoseMm: 64, upMm: -9 },
         {

@@ -5,13 +5,15 @@ import { join } from 'node:path';
 import { ladderSteps } from '../../core/water/ladder.ts';
 import { Random } from '../../demo/random.ts';
 import { DataFolder } from '../../server/backup/data.ts';
-import { all, insert, run } from '../../server/db/rows.ts';
+import { all, first, insert, run } from '../../server/db/rows.ts';
 import { newId } from '../../server/ids.ts';
 import { addDose, addLedger } from '../../server/ledgers/store.ts';
 import { addOrder, pack } from '../../server/orders/store.ts';
 import { closePour } from '../../server/pours/close.ts';
 import { layOutPour } from '../../server/pours/layout.ts';
 import { linkedCups } from '../../server/pours/linked.ts';
+import { weighIn } from '../../server/pours/parts.ts';
+import { getPour } from '../../server/pours/read.ts';
 import { addMarks, addRedo, addShot } from '../../server/pours/shots.ts';
 import { addHeat, openPour } from '../../server/pours/write.ts';
 import { addRevision } from '../../server/recipes/store.ts';
@@ -32,6 +34,38 @@ const LADDER = {
   walkingMPerS: 0.8,
 };
 
+/** Of one plastisol, of two, or with remelt of the colour where there is some. */
+function blendFor({ db }: Writer, { plastics: [soft, firm] }: Stock, random: Random, colourwayId: string) {
+  if (random.chance(0.5)) return undefined;
+  const [more, less] = random.chance(0.7) ? [soft, firm] : [firm, soft];
+  const bin = first<{ id: string }>(
+    db,
+    'SELECT bin.id FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.colourway_id = ? GROUP BY bin.id HAVING sum(l.grams) > 200',
+    [colourwayId],
+  );
+  if (bin && random.chance(0.4))
+    return [
+      { materialId: more, share: 0.6 },
+      { binId: bin.id, share: 0.4 },
+    ];
+  return [
+    { materialId: more, share: 0.7 },
+    { materialId: less, share: 0.3 },
+  ];
+}
+
+/** What is left of a cup: into the bin, kept apart, or into the next cup, which is laid out for it. */
+function leftover(writer: Writer, stock: Stock, random: Random): string | undefined {
+  if (random.chance(0.05)) return 'kept';
+  if (!random.chance(0.05)) return undefined;
+  const moldId = random.pick(stock.molds).id;
+  return layOutPour(
+    writer.db,
+    { colourwayId: random.pick(stock.recipes), molds: [{ moldId, shots: 6 }], orderLines: [] },
+    writer.at,
+  );
+}
+
 /** One cup, drawn, looked at and weighed; about eight shots and five marks a shot. */
 function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line): void {
   const { db } = writer;
@@ -41,18 +75,34 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
       : (stock.molds.find((one) => one.baitId === orderLine.baitId) as Stock['molds'][number]);
   const colourwayId = orderLine?.colourwayId ?? random.pick(stock.colourways);
   const shots = 6 + Math.floor(random.between(0, 5));
+  const blend = blendFor(writer, stock, random, colourwayId);
   const id = layOutPour(
     db,
     {
       colourwayId,
+      ...(blend ? { blend } : {}),
       makerId: random.pick(stock.makers),
       molds: [{ moldId: mold.id, shots }],
       orderLines: orderLine ? [{ orderLineId: orderLine.id, baits: 8 }] : [],
     },
     writer.at,
   );
+  drawCup(writer, stock, random, { id, mold, shots });
+}
+
+interface LaidOut {
+  id: string;
+  mold: Stock['molds'][number];
+  shots: number;
+}
+
+function drawCup(writer: Writer, stock: Stock, random: Random, { id, mold, shots }: LaidOut): void {
+  const { db } = writer;
   const pour = openPour(db, id);
   const cups = linkedCups(db, id).map((cup) => openPour(db, cup.id));
+  if (random.chance(0.5))
+    for (const part of getPour(db, id).parts.filter((one) => one.fromPourId === null))
+      weighIn(db, id, { partId: part.id, grams: part.plannedG }, writer.at);
   for (const cup of cups) addHeat(db, cup, { kind: 'cook', c: 175 }, writer.at);
   for (const item of all<{ ledgerId: string; materialId: string; amount: number; unit: string }>(
     db,
@@ -101,7 +151,9 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
   }
   const own = { cookedG: ((good + bad) * 12) / cups.length + 60, returnedG: 40, residueG: 6, degassedG: null };
   const others = cups.filter((cup) => cup.id !== id).map((cup) => ({ pourId: cup.id, ...own }));
-  closePour(db, id, { ...own, goodG: good * 12, rejectG: bad * 12, others }, writer.now);
+  const leftTo = leftover(writer, stock, random);
+  const weighed = { ...own, goodG: good * 12, rejectG: bad * 12, others, ...(leftTo ? { leftTo } : {}) };
+  closePour(db, id, weighed, writer.now);
   if (good + bad > 0 && random.chance(0.5))
     writer.row('hardness_reading', {
       pourId: id,
@@ -110,6 +162,10 @@ function pourCup(writer: Writer, stock: Stock, random: Random, orderLine?: Line)
       early: 0,
       at: writer.at,
     });
+  if (leftTo === undefined || leftTo === 'kept') return;
+  const { molds } = getPour(db, leftTo);
+  const next = stock.molds.find((one) => one.id === molds[0]?.moldId) as LaidOut['mold'];
+  drawCup(writer, stock, random, { id: leftTo, mold: next, shots: 6 });
 }
 
 interface Line {
@@ -271,7 +327,7 @@ export function filled(root: string, years: number): void {
   for (let evening = 0; evening < evenings; evening++) {
     writer.now = new Date(START + (evening * 365 * 86_400_000) / EVENINGS_A_YEAR);
     db.transaction(() => {
-      restock(writer, stock.materials);
+      restock(writer, stock);
       for (let n = 0; n < 2; n++) waiting.push(...takeOrder(writer, stock, random));
       for (let n = 0; n < POURS_AN_EVENING; n++) pourCup(writer, stock, random, waiting.shift());
       waiting = waiting.slice(0, 30);

@@ -27,6 +27,8 @@ export interface Stock {
   /** What is ordered: each recipe, and some in layers. */
   colourways: string[];
   colourants: string[];
+  /** A soft plastisol and a firm one. */
+  plastics: [string, string];
   materials: string[];
   customers: string[];
   makers: string[];
@@ -59,7 +61,10 @@ export function stockUp(writer: Writer): Stock {
     addLot(db, id, { code: 'first', bottleStrength: 1, grams: kind === 'plastisol' ? 20_000 : 200 }, writer.at);
     return id;
   };
-  const plastisol = material('Soft 22', 'plastisol', { densityGPerMl: 1.02 });
+  const plastics = [
+    material('Soft 22', 'plastisol', { densityGPerMl: 1.02, hardnessScale: '00', hardness: 22, pricePerKgMinor: 1400 }),
+    material('Firm 58', 'plastisol', { densityGPerMl: 1.04, hardnessScale: '00', hardness: 58, pricePerKgMinor: 1600 }),
+  ] as [string, string];
   const colourants = times(20, (n) => material(`Harbour ${n}`, 'colourant', { dropsPerMl: 20, densityGPerMl: 1.05 }));
   const makers = times(3, (n) =>
     writer.row('maker', { name: `Maker ${n}`, system: 'metric', temperature: 'C', createdAt: writer.at }),
@@ -145,19 +150,20 @@ export function stockUp(writer: Writer): Stock {
     recipes,
     colourways,
     colourants,
-    materials: [plastisol, ...colourants],
+    plastics,
+    materials: [...plastics, ...colourants],
     customers,
     makers,
     revisions,
   };
 }
 
-export function restock({ db, at }: Writer, materials: string[]): void {
+export function restock({ db, at }: Writer, { materials, plastics }: Pick<Stock, 'materials' | 'plastics'>): void {
   for (const id of materials) {
     const { g } = first<{ g: number }>(db, 'SELECT coalesce(sum(grams), 0) AS g FROM lot_level WHERE material_id = ?', [
       id,
     ]) as { g: number };
-    const isPlastisol = id === materials[0];
+    const isPlastisol = plastics.includes(id);
     if (g < (isPlastisol ? 12_000 : 60))
       addLot(db, id, { code: at, bottleStrength: 1, grams: isPlastisol ? 20_000 : 250 }, at);
   }

@@ -10,7 +10,7 @@ import { bottleInUse } from '../materials/store.ts';
 export const dosesOf = (db: Db, ledgerId: string) =>
   all<Dose>(
     db,
-    `SELECT dose.seq, dose.id, material_id, material.name AS material_name, amount, unit, reverses, dose.drops_per_ml, at
+    `SELECT dose.seq, dose.id, material_id, material.name AS material_name, amount, unit, reverses, dose.drops_per_ml, dose.lot_id, at
      FROM dose JOIN material ON material.id = material_id WHERE ledger_id = ? ORDER BY seq`,
     [ledgerId],
   );
@@ -61,13 +61,15 @@ export function addDose(
 ): void {
   refuseClosed(db, ledgerId);
   mustFind(db, 'material', dose.materialId, 'material');
+  const bottle = bottleInUse(db, dose.materialId);
   insert(db, 'dose', {
     id: newId(dose.id),
     ledgerId,
     materialId: dose.materialId,
     amount: dose.amount,
     unit: dose.unit,
-    ...(dose.unit === 'drop' ? { dropsPerMl: bottleInUse(db, dose.materialId).dropsPerMl } : {}),
+    lotId: bottle.lotId,
+    ...(dose.unit === 'drop' ? { dropsPerMl: bottle.dropsPerMl } : {}),
     at,
   });
 }

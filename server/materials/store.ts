@@ -3,6 +3,7 @@ import { PLASTIC_KINDS } from '../../contract/blend.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Lot, lotBody, Material, MaterialKind } from '../../contract/materials.ts';
 import { Failure } from '../../core/failure.ts';
+import { lotsInUse } from '../../core/plastisol/lots.ts';
 import { isCounted } from '../../core/units/counted.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
@@ -136,21 +137,24 @@ export function drawMaterial(
   });
 }
 
-/** Lots that hold something, the one chosen first, then the oldest, and the newest lot at the end, whatever it holds. */
+/** Lots that hold something, in the order in which they are used, and the newest at the end, whatever it holds. */
 function lotsToDraw(db: Db, materialId: string): { id: string; levelG: number }[] {
-  const holding = all<{ id: string; levelG: number }>(
-    db,
-    `SELECT lot.id, l.grams AS level_g FROM lot_level l JOIN lot ON lot.id = l.lot_id
-     WHERE l.material_id = @id AND l.grams > 0
-     ORDER BY lot.id IS NOT (SELECT lot_id FROM material WHERE id = @id), lot.created_at, lot.id`,
-    { id: materialId },
+  const chosen = first<{ lotId: string | null }>(db, 'SELECT lot_id FROM material WHERE id = ?', [materialId]);
+  const holding = lotsInUse(
+    all<{ id: string; levelG: number; createdAt: string }>(
+      db,
+      `SELECT lot.id, l.grams AS level_g, lot.created_at FROM lot_level l JOIN lot ON lot.id = l.lot_id
+       WHERE l.material_id = ? AND l.grams > 0`,
+      [materialId],
+    ),
+    chosen?.lotId ?? null,
   );
   const newest = first<{ id: string }>(
     db,
     'SELECT id FROM lot WHERE material_id = ? ORDER BY created_at DESC, id DESC LIMIT 1',
     [materialId],
   );
-  if (!newest || holding.at(-1)?.id === newest.id) return holding;
+  if (!newest || holding.some((lot) => lot.id === newest.id)) return holding;
   return [...holding, { id: newest.id, levelG: levelOf(db, newest.id) }];
 }
 
@@ -193,15 +197,27 @@ export function openLot(db: Db, materialId: string): OpenLot | undefined {
   );
 }
 
+export interface Bottle {
+  kind: string;
+  lotId: string | null;
+  dropsPerMl: number;
+  bottleStrength: number;
+}
+
 /** How the bottle in use drips and how strong it is: the lot's own drop, else the material's, else the workshop's. */
-export function bottleInUse(db: Db, materialId: string): { kind: string; dropsPerMl: number; bottleStrength: number } {
+export function bottleInUse(db: Db, materialId: string): Bottle {
   const lot = openLot(db, materialId);
   const { kind, dropsPerMl } = first<{ kind: string; dropsPerMl: number }>(
     db,
     `SELECT kind, coalesce(drops_per_ml, (SELECT drops_per_ml FROM workshop)) AS drops_per_ml FROM material WHERE id = ?`,
     [materialId],
   ) as { kind: string; dropsPerMl: number };
-  return { kind, dropsPerMl: lot?.dropsPerMl ?? dropsPerMl, bottleStrength: lot?.bottleStrength ?? 1 };
+  return {
+    kind,
+    lotId: lot?.id ?? null,
+    dropsPerMl: lot?.dropsPerMl ?? dropsPerMl,
+    bottleStrength: lot?.bottleStrength ?? 1,
+  };
 }
 
 /** The lot that is taken first has to be one of its own. */

@@ -31,7 +31,7 @@ type Weighed = v.InferOutput<typeof weighBody>;
 /** Takes what a cup is made of out of its lots and bins: as weighed in, of the rest by its shares. */
 function drawParts(db: Db, pour: Pour, cookedG: number, at: string): void {
   const { g: dosedG, rows } = dosedIn(db, pour.ledgerId);
-  for (const { materialId, g } of rows) drawMaterial(db, materialId, g, { pourId: pour.id }, at);
+  for (const { materialId, lotId, g } of rows) drawMaterial(db, materialId, g, { pourId: pour.id }, at, lotId);
   const grams = gramsOf(pour.parts, Math.max(0, cookedG - dosedG));
   pour.parts.forEach((part, i) => {
     drawMore(db, pour.id, part, grams[i] as number, at);

@@ -70,6 +70,34 @@ test('a salted cup: what was dosed lies on the scale with the plastisol, and lea
   expect(await level(flake.id)).toBeCloseTo(50 - flakeG, 6);
 });
 
+test('a dose leaves the bottle that was in use when it was given, whichever is in use when the cup is weighed', async () => {
+  const at = `/materials/${stock.colourant.id}`;
+  const fine = { code: 'B2', grams: 100, dropsPerMl: 40 };
+  const { lots, version } = (await workshop.post<Material>(`${at}/lots`, fine)).body;
+  const use = (code: string, seen: number) =>
+    workshop.ask('PATCH', at, { lotId: lots.find((lot) => lot.code === code)?.id }, { version: seen });
+  const { body: pour } = await workshop.post<Pour>('/pours', {
+    colourwayId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 1 }],
+  });
+  const drops = (amount: number) =>
+    workshop.post(`/ledgers/${pour.ledgerId}/doses`, { materialId: stock.colourant.id, amount, unit: 'drop' });
+  await drops(10);
+  await use('B2', version);
+  await drops(10);
+  await use('B1', version + 1);
+  const { body: drawn } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+  const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
+  await workshop.post(`/pours/${pour.id}/shots/${drawn.shots[0]?.id}/marks`, { marks });
+  await workshop.post(`/pours/${pour.id}/close`, { cookedG: 60, goodG: 40, rejectG: 0, returnedG: 15 });
+  // 10 of 20 a mL are half a mL of each g/mL 1; 10 of 40 a mL a quarter.
+  const after = (await workshop.get<Material>(at)).body.lots;
+  expect(Object.fromEntries(after.map((lot) => [lot.code, lot.levelG]))).toEqual({
+    B1: expect.closeTo(99.5, 9),
+    B2: expect.closeTo(99.75, 9),
+  });
+});
+
 test('what one glass does not hold is two cups, each with whole drops and half of what is wanted', async () => {
   // Two shots of (4 × 10 + 5) × 1.06 = 47.7 mL and 8 mL of film: 103.4 in one, 55.7 in each of two.
   await workshop.ask('PATCH', '/workshop', { glassMl: 70 }, { version: 1 });

@@ -11,7 +11,7 @@ interface Dosed {
   saltG: number;
   /** Names of materials whose weight is only usual of their kind. */
   byDefault: string[];
-  rows: { materialId: string; g: number }[];
+  rows: { materialId: string; lotId: string | null; g: number }[];
 }
 
 /** What the doses of a ledger weigh, taken-back ones left out. */
@@ -30,21 +30,25 @@ export function dosedIn(db: Db, ledgerId: string): Dosed {
     dropsPerMl: workshop(db).dropsPerMl,
     measures: ownUnits(db),
   };
-  const grams = new Map<string, number>();
+  const rows = new Map<string, Dosed['rows'][number]>();
   const weighed = doses.map((dose) => {
     const material = materials.get(dose.materialId) as Doseable & { name: string };
     return {
       materialId: dose.materialId,
+      lotId: dose.lotId,
       name: material.name,
       kind: material.kind,
       ...doseGrams(dose, { ...material, dropsPerMl: dose.dropsPerMl ?? material.dropsPerMl }, own),
     };
   });
-  for (const { materialId, g } of weighed) grams.set(materialId, (grams.get(materialId) ?? 0) + g);
+  for (const { materialId, lotId, g } of weighed) {
+    const key = `${materialId} ${lotId}`;
+    rows.set(key, { materialId, lotId, g: (rows.get(key)?.g ?? 0) + g });
+  }
   return {
     g: weighed.reduce((sum, row) => sum + row.g, 0),
     saltG: weighed.reduce((sum, row) => sum + (row.kind === 'salt' ? row.g : 0), 0),
     byDefault: [...new Set(weighed.filter((row) => row.byDefault).map((row) => row.name))],
-    rows: [...grams].map(([materialId, g]) => ({ materialId, g })),
+    rows: [...rows.values()],
   };
 }

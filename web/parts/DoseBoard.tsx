@@ -5,8 +5,11 @@ import { DOSED, type Dose } from '../../contract/recipes.ts';
 import { UNDO } from '../../contract/undo.ts';
 
 import { cupTotals } from '../../core/plastisol/cup.ts';
+import { lotsInUse } from '../../core/plastisol/lots.ts';
 import { serverStamp } from '../api/now.ts';
 import { type Tap, tapRow } from '../api/outbox.ts';
+import { useWrite } from '../api/write.ts';
+import { Refusal } from './Fields.tsx';
 import { timeText } from './hours.ts';
 import { useTaste } from './taste.tsx';
 
@@ -36,6 +39,7 @@ export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials
       unit: String(body.unit ?? undone?.unit ?? ''),
       reverses: takes,
       dropsPerMl: null,
+      lotId: null,
       at: String(body.tappedAt ?? serverStamp()),
     };
   });
@@ -96,6 +100,39 @@ interface Props {
   firstIds?: string[];
 }
 
+/** Which bottle a dose comes out of, and how it drips; another that is open is one tap away. */
+function FromLot({ material }: { material: Material }) {
+  const use = useWrite<Material, string>((lotId) => ({
+    path: `/materials/${material.id}`,
+    method: 'PATCH',
+    version: material.version,
+    body: { lotId },
+  }));
+  const [opened, ...others] = lotsInUse(material.lots, material.lotId);
+  if (!opened) return null;
+  return (
+    <p className="flex flex-wrap gap-x-4 gap-y-2 items-center">
+      <span>
+        From lot <b className="figure">{opened.code}</b>
+        {opened.dropsPerMl !== null && `, ${opened.dropsPerMl} drops a mL`}
+        {opened.bottleStrength !== 1 && `, ${opened.bottleStrength} × as strong`}
+      </span>
+      {others.slice(0, 3).map((lot) => (
+        <button
+          key={lot.id}
+          type="button"
+          className="btn btn-ghost border border-[var(--edge)] bench-target"
+          disabled={use.isPending}
+          onClick={() => use.mutate(lot.id)}
+        >
+          take {lot.code}
+        </button>
+      ))}
+      <Refusal error={use.error} />
+    </p>
+  );
+}
+
 /** Big buttons, a running total, undo: one tap a dose. */
 export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerId, firstIds = [] }: Props) {
   const { text, measures } = useTaste();
@@ -154,6 +191,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
             </button>
           )}
         </fieldset>
+        {picked && <FromLot material={picked} />}
         {picked && set && (
           <div className="flex flex-wrap gap-3">
             {set.steps.map(([label, amount]) => (

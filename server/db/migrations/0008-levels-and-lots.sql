@@ -36,6 +36,8 @@ ALTER TABLE lot ADD COLUMN drops_per_ml REAL CHECK (drops_per_ml > 0);
 ALTER TABLE material ADD COLUMN lot_id TEXT REFERENCES lot (id);
 -- What a drop of it was when it fell; null in what was dosed before: the material's, else the workshop's.
 ALTER TABLE dose ADD COLUMN drops_per_ml REAL CHECK (drops_per_ml > 0);
+-- The bottle it came out of; null in what was dosed before, and of what no lot is written down.
+ALTER TABLE dose ADD COLUMN lot_id TEXT REFERENCES lot (id);
 -- Of a liquid: mL of the house strength, whatever bottle they come from.
 ALTER TABLE recipe_item ADD COLUMN ml REAL CHECK (ml > 0);
 DROP TRIGGER recipe_item_no_update;

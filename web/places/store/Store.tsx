@@ -13,6 +13,7 @@ import {
   materialBody,
   materialPatch,
 } from '../../../contract/materials.ts';
+import { lotsInUse } from '../../../core/plastisol/lots.ts';
 import { gramsPerMl, isLiquid } from '../../../core/plastisol/weigh.ts';
 import { isCounted, piecesText } from '../../../core/units/counted.ts';
 
@@ -293,8 +294,7 @@ function LotRow({ lot, material }: { lot: Material['lots'][number]; material: Ma
     version: material.version,
     body: { lotId: lot.id },
   }));
-  const holding = material.lots.filter((one) => one.levelG > 0);
-  const inUse = holding.find((one) => one.id === material.lotId) ?? holding[0];
+  const holding = lotsInUse(material.lots, material.lotId);
   return (
     <li className="py-2 flex gap-3 items-center flex-wrap">
       <span className="figure">{lot.code}</span>
@@ -302,10 +302,10 @@ function LotRow({ lot, material }: { lot: Material['lots'][number]; material: Ma
         since {dateText(lot.createdAt)}
         {lot.bottleStrength !== 1 && `, strength ${lot.bottleStrength}`}
         {lot.dropsPerMl !== null && `, ${lot.dropsPerMl} drops a mL`}
-        {holding.length > 1 && lot.id === inUse?.id && <b className="block">in use</b>}
+        {holding.length > 1 && lot.id === holding[0]?.id && <b className="block">in use</b>}
       </span>
       <b className="figure">{held(kind, lot.levelG, text)}</b>
-      {holding.length > 1 && lot.levelG > 0 && lot.id !== inUse?.id && (
+      {holding.length > 1 && lot.levelG > 0 && lot.id !== holding[0]?.id && (
         <button type="button" className="link text-sm" disabled={use.isPending} onClick={() => use.mutate()}>
           use this one
         </button>

@@ -95,8 +95,8 @@ export const materialPatch = v.strictObject({
 });
 /** A drop of this bottle, weighed or counted anew. */
 export const lotPatch = v.strictObject({
-  dropsPerMl: v.nullable(above0(200)),
-  bottleStrength: above0(20),
+  dropsPerMl: v.optional(v.nullable(above0(200))),
+  bottleStrength: v.optional(above0(20)),
 });
 
 export const lotMoveBody = v.variant('kind', [

@@ -1,7 +1,7 @@
 import type { Insight, PourFigures } from '../../contract/insight.ts';
-import type { Db } from '../db/open.ts';
-import { all, first } from '../db/rows.ts';
+import { all } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
+import { firstPoursSince } from '../molds/care.ts';
 import { faultCounts } from '../pours/counts.ts';
 import { MEAN_READING, WITH_BALANCE } from '../pours/readings.ts';
 
@@ -17,16 +17,6 @@ const FIGURES = `
     coalesce((SELECT sum(pm.own + pm.remelt) FROM pour_mold pm WHERE pm.pour_id = pour.id), 0) AS rejected
   FROM pour JOIN recipe ON recipe.id = pour.recipe_id ${WITH_BALANCE}
   WHERE pour.closed_at IS NOT NULL ORDER BY pour.closed_at DESC LIMIT ${LOOKED_AT}`;
-
-const firstPoursSince = (db: Db, at: string) =>
-  first<Insight['firstPours']>(
-    db,
-    `SELECT count(DISTINCT iif(step = 'first' AND kind = 'step', mold_id, NULL)) AS count,
-       count(DISTINCT iif(kind = 'first-pour', mold_id, NULL)) AS weighed,
-       coalesce(sum(iif(kind = 'first-pour', detail ->> 'grams', 0)), 0) AS grams
-     FROM mold_event WHERE at >= ?`,
-    [at],
-  ) as Insight['firstPours'];
 
 export const insightEndpoints = [
   endpoint({

@@ -5,7 +5,7 @@ import { g, say } from '../../core/units/say.ts';
 import { insert, mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { addLot, addLotMove, getMaterial, levelOf, listMaterials, refuseStrangeLot } from './store.ts';
+import { addLot, addLotMove, getMaterial, levelOf, listMaterials, type OpenLot, refuseStrangeLot } from './store.ts';
 
 const touches = ['materials', 'today', 'recipes'];
 
@@ -63,12 +63,12 @@ export const materialEndpoints = [
     versioned: true,
     touches,
     run: ({ db, body, params, version }) => {
-      const lot = mustFind<{ id: string; materialId: string }>(db, 'lot', params.id as string, 'lot');
+      const lot = mustFind<OpenLot>(db, 'lot', params.id as string, 'lot');
       const material = getMaterial(db, lot.materialId);
       update(db, 'material', material.id, version, { name: material.name }, 'material');
       run(db, 'UPDATE lot SET drops_per_ml = ?, bottle_strength = ? WHERE id = ?', [
-        body.dropsPerMl,
-        body.bottleStrength,
+        body.dropsPerMl === undefined ? lot.dropsPerMl : body.dropsPerMl,
+        body.bottleStrength ?? lot.bottleStrength,
         lot.id,
       ]);
       return getMaterial(db, lot.materialId);

@@ -1,3 +1,4 @@
+import type { Insight } from '../../contract/insight.ts';
 import type { DipReading, MoldCare, MoldRow, SparkRun, Weighed, Weighing } from '../../contract/molds.ts';
 import { meanInserts } from '../../core/mold/inserts.ts';
 import { medianLife } from '../../core/mold/life.ts';
@@ -138,3 +139,14 @@ export function lineOf(db: Db, mold: Pick<MoldRow, 'id' | 'rebuiltFromId'>, coun
     ]) ?? null;
   return { before, after };
 }
+
+/** Plain first pours of molds, and grams of those that were weighed; they are in no yield. */
+export const firstPoursSince = (db: Db, at: string) =>
+  first<Insight['firstPours']>(
+    db,
+    `SELECT count(DISTINCT iif(step = 'first' AND kind = 'step', mold_id, NULL)) AS count,
+       count(DISTINCT iif(kind = 'first-pour', mold_id, NULL)) AS weighed,
+       coalesce(sum(iif(kind = 'first-pour', detail ->> 'grams', 0)), 0) AS grams
+     FROM mold_event WHERE at >= ?`,
+    [at],
+  ) as Insight['firstPours'];

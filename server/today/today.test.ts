@@ -125,7 +125,7 @@ describe('the sentence', () => {
     const lines = [{ baitId: gannet.body.baitId, colourwayId: stock.recipe.id, packs: 3, perPack: 2 }];
     await workshop.post('/orders', { newCustomer: { name: 'Club' }, dueOn: '2026-03-05', lines });
     const { withoutMold, cups } = await today();
-    expect(withoutMold).toEqual([{ baitName: 'Gannet 160', colourwayName: 'Slack Tide', baits: 6 }]);
+    expect(withoutMold).toEqual([{ baitName: 'Gannet 160', colourwayName: 'Slack Tide', baits: 6, why: null }]);
     expect(cups).toHaveLength(1);
   });
 

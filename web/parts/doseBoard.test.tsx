@@ -8,11 +8,11 @@ import { Page } from '../testing/page.tsx';
 import { DoseBoard, withTaps } from './DoseBoard.tsx';
 
 const MATERIALS = [
-  { id: 'blue', name: 'Harbour Blue liquid', kind: 'colourant', hex: '#123456', awayAt: null },
-  { id: 'flake', name: 'Silver flake 0.9', kind: 'flake', hex: null, awayAt: null },
-  { id: 'soft', name: 'Softener', kind: 'softener', hex: null, awayAt: null },
-  { id: 'gone', name: 'Old red', kind: 'colourant', hex: null, awayAt: '2026-01-01' },
-  { id: 'drum', name: 'Soft 22', kind: 'plastisol', hex: null, awayAt: null },
+  { id: 'blue', name: 'Harbour Blue liquid', kind: 'colourant', hex: '#123456', awayAt: null, lots: [], lotId: null },
+  { id: 'flake', name: 'Silver flake 0.9', kind: 'flake', hex: null, awayAt: null, lots: [], lotId: null },
+  { id: 'soft', name: 'Softener', kind: 'softener', hex: null, awayAt: null, lots: [], lotId: null },
+  { id: 'gone', name: 'Old red', kind: 'colourant', hex: null, awayAt: '2026-01-01', lots: [], lotId: null },
+  { id: 'drum', name: 'Soft 22', kind: 'plastisol', hex: null, awayAt: null, lots: [], lotId: null },
 ] as unknown as Material[];
 const dose = (id: string, materialId: string, amount: number, unit: string, reverses: string | null = null) =>
   ({ seq: Number(id.slice(1)), id, materialId, materialName: materialId, amount, unit, reverses, at: 'then' }) as Dose;

@@ -23,7 +23,7 @@ import { enteredByPour } from './entered.ts';
 import { linkedCups } from './linked.ts';
 import { getPour } from './read.ts';
 import { aboutMold } from './shots.ts';
-import { pourAgain, pourInto } from './transfers.ts';
+import { pourAgain, pouredInto, pourInto } from './transfers.ts';
 import { openPour } from './write.ts';
 
 type Weighed = v.InferOutput<typeof weighBody>;
@@ -45,13 +45,12 @@ function drawMore(db: Db, pourId: string, part: Part, grams: number, at: string)
   else drawMaterial(db, part.materialId as string, grams, { pourId }, at, part.lotId);
 }
 
-/** More or less was cooked than was said: each part by what it changes. */
-function redraw(db: Db, pour: Pour, before: number, now: number, at: string, note: string): void {
-  const { g: dosedG } = dosedIn(db, pour.ledgerId);
-  const [was, is] = [before, now].map((cookedG) => gramsOf(pour.parts, Math.max(0, cookedG - dosedG))) as [
-    number[],
-    number[],
-  ];
+/** Grams of each part of a closed cup, of what was weighed of it in all. */
+const partsIn = (db: Db, pour: Pour, cookedG: number): number[] =>
+  gramsOf(pour.parts, Math.max(0, cookedG - dosedIn(db, pour.ledgerId).g));
+
+/** More or less of its parts was cooked than was said: each by what it changes. */
+function redraw(db: Db, pour: Pour, was: number[], is: number[], at: string, note: string): void {
   pour.parts.forEach((part, i) => {
     const more = (is[i] as number) - (was[i] as number);
     if (more > 0) drawMore(db, pour.id, part, more, at);
@@ -59,6 +58,16 @@ function redraw(db: Db, pour: Pour, before: number, now: number, at: string, not
     else if (more < 0 && part.lotId)
       addLotMove(db, { lotId: part.lotId, kind: 'reversed', grams: -more, pourId: pour.id, note }, at);
   });
+}
+
+/** What was left of a cup was poured into another: that holds as much more of it, and once it is closed, as much less of all else. */
+function leftAgain(db: Db, from: string, into: string, more: number, at: string, note: string): void {
+  const before = getPour(db, into);
+  const cookedG = before.balance?.cookedG;
+  if (cookedG === undefined) return pourAgain(db, from, into, more, at);
+  const plasticG = Math.max(0, cookedG - dosedIn(db, before.ledgerId).g);
+  pourAgain(db, from, into, more, at, plasticG);
+  redraw(db, before, partsIn(db, before, cookedG), partsIn(db, getPour(db, into), cookedG), at, note);
 }
 
 /** What comes back of a cup is once more cooked, and as salty as the cup. */
@@ -279,8 +288,10 @@ export function weighAgain(db: Db, id: string, body: Weighed, at: string): void 
   checkWeights(body.goodG, totalOf(marks, 'sell') + totalOf(marks, 'own'));
   insert(db, 'balance', { id: newId(), pourId: id, ...body, at });
   const note = 'weighed again';
-  redraw(db, pour, pour.balance.cookedG, body.cookedG, at, note);
+  redraw(db, pour, partsIn(db, pour, pour.balance.cookedG), partsIn(db, pour, body.cookedG), at, note);
   const [rejects, left] = [body.rejectG - pour.balance.rejectG, body.returnedG - pour.balance.returnedG];
-  const more = atField('returnedG', () => pourAgain(db, id, left, at)) ? rejects : rejects + left;
+  const into = pouredInto(db, id);
+  if (into !== undefined && left !== 0) atField('returnedG', () => leftAgain(db, id, into, left, at, note));
+  const more = into === undefined ? rejects + left : rejects;
   if (more !== 0) returnAgain(db, pour, more, body.cookedG, at, note);
 }

@@ -5,7 +5,7 @@ import { afterAll, beforeAll, expect, test } from 'vitest';
 import type { Colourway } from '../../contract/colourways.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Recipe } from '../../contract/recipes.ts';
-import { balanceOf } from '../../core/yield/counts.ts';
+import { balanceOf, lostG } from '../../core/yield/counts.ts';
 import { addToBin } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert } from '../db/rows.ts';
@@ -13,7 +13,7 @@ import { newId } from '../ids.ts';
 import { addDose } from '../ledgers/store.ts';
 import { addLot } from '../materials/store.ts';
 import { stocked, TestWorkshop } from '../testing/workshop.ts';
-import { closePour } from './close.ts';
+import { closePour, weighAgain } from './close.ts';
 import { layOutPour } from './layout.ts';
 import { linkedCups } from './linked.ts';
 import { addMarks, addParts, addRedo, addShot } from './shots.ts';
@@ -96,6 +96,8 @@ const cup = fc.record({
   left: part,
   film: part,
   leftTo: fc.constantFrom('bin', 'kept', 'next'),
+  // What was left is put on the scale again afterwards, and is as much of what it was.
+  again: fc.option(fc.double({ min: 0.3, max: 1.2, noNaN: true }), { nil: null }),
 });
 type Cup = typeof cup extends fc.Arbitrary<infer C> ? C : never;
 
@@ -151,6 +153,8 @@ function draw(lead: string, wish: Cup, lender: string | undefined, now: Date): n
   return baits;
 }
 
+type Own = Parameters<typeof lostG>[0] & { cookedG: number; returnedG: number };
+
 interface Closing {
   ids: string[];
   cookedG: number;
@@ -163,13 +167,19 @@ const sum = (sql: string, ids: string[]) =>
     ids: JSON.stringify(ids),
   })?.g ?? 0;
 
+/** A balance as it was weighed last. */
+const LAST = '(SELECT * FROM balance WHERE seq IN (SELECT max(seq) FROM balance GROUP BY pour_id))';
+
 /** What went into these cups, and what became of it. */
 function checkSet({ ids, cookedG, goodG, rejectG }: Closing): void {
   const lots = -sum('SELECT sum(grams) AS g FROM lot_move WHERE pour_id IN (@ids)', ids);
-  const outOfBins = -sum(`SELECT sum(grams) AS g FROM bin_move WHERE kind = 'used' AND pour_id IN (@ids)`, ids);
+  const outOfBins = -sum(
+    `SELECT sum(grams) AS g FROM bin_move WHERE kind IN ('used', 'reversed') AND pour_id IN (@ids)`,
+    ids,
+  );
   const fromCups = sum('SELECT sum(grams) AS g FROM cup_transfer WHERE pour_id IN (@ids)', ids);
   expect(lots + outOfBins + fromCups).toBeCloseTo(cookedG, 3);
-  const of = (what: string) => sum(`SELECT sum(${what}) AS g FROM balance WHERE pour_id IN (@ids)`, ids);
+  const of = (what: string) => sum(`SELECT sum(${what}) AS g FROM ${LAST} WHERE pour_id IN (@ids)`, ids);
   expect(of('cooked_g')).toBeCloseTo(cookedG, 6);
   expect([of('good_g'), of('reject_g')]).toEqual([expect.closeTo(goodG, 6), expect.closeTo(rejectG, 6)]);
   const intoBins = sum(`SELECT sum(grams) AS g FROM bin_move WHERE kind = 'cup' AND pour_id IN (@ids)`, ids);
@@ -178,7 +188,7 @@ function checkSet({ ids, cookedG, goodG, rejectG }: Closing): void {
   // No cup gave more than it held, and of none is more known to be salt than it weighs.
   for (const row of all<Parameters<typeof balanceOf>[1][number] & { goodG: number; rejectG: number }>(
     db,
-    'SELECT cooked_g, good_g, reject_g, returned_g, residue_g, degassed_g FROM balance WHERE pour_id IN (SELECT value FROM json_each(?))',
+    `SELECT cooked_g, good_g, reject_g, returned_g, residue_g, degassed_g FROM ${LAST} WHERE pour_id IN (SELECT value FROM json_each(?))`,
     [JSON.stringify(ids)],
   ))
     expect(balanceOf(row, [row]).unaccountedG).toBeGreaterThanOrEqual(0);
@@ -221,6 +231,7 @@ function evening(cups: Cup[], now: Date): void {
     return draw(lead, wish, wish.lends ? leads[i + 1] : undefined, now);
   });
   const closed = new Set<string>();
+  const sets: (Closing & { own: Own; again: number | null })[] = [];
   for (const [i, lead] of leads.entries()) {
     if (closed.has(lead)) continue;
     const wish = cups[i] as Cup;
@@ -255,7 +266,18 @@ function evening(cups: Cup[], now: Date): void {
       now,
     );
     for (const id of ids) closed.add(id);
-    checkSet({ ids, cookedG: each * ids.length, goodG, rejectG });
+    const set = { ids, cookedG: each * ids.length, goodG, rejectG };
+    checkSet(set);
+    sets.push({ ...set, own, again: wish.again });
+  }
+  for (const { own, again, ...set } of sets) {
+    const [id, ...others] = set.ids;
+    if (again === null || others.length > 0 || own.returnedG < 1) continue;
+    // More than was there cannot have been left.
+    const most = own.cookedG - set.goodG - set.rejectG - lostG(own);
+    const returnedG = Math.min(own.returnedG * again, most);
+    weighAgain(db, id as string, { ...own, goodG: set.goodG, rejectG: set.rejectG, returnedG }, at);
+    for (const one of sets) checkSet(one);
   }
 }
 

@@ -1,8 +1,9 @@
 import { Failure } from '../../core/failure.ts';
 import { binGrams, type Layer } from '../../core/plastisol/bin.ts';
 import { withShare } from '../../core/plastisol/parts.ts';
+import { g, say } from '../../core/units/say.ts';
 import type { Db } from '../db/open.ts';
-import { all, first, insert, run } from '../db/rows.ts';
+import { all, first, insert, mustFind, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { openPour } from './write.ts';
 
@@ -29,30 +30,35 @@ export function pourInto(db: Db, from: string, into: string, layers: Layer[], at
   insert(db, 'part_weighing', { id: newId(), partId: part.id, grams, at });
 }
 
+/** The cup that what was left of this one was poured into, if any. */
+export const pouredInto = (db: Db, from: string): string | undefined =>
+  first<{ pourId: string }>(db, 'SELECT pour_id FROM cup_transfer WHERE from_pour_id = ? LIMIT 1', [from])?.pourId;
+
 /**
- * What was left of a cup was weighed again: as much more or less lies in the cup that it was poured into.
- * @returns false where it was poured into none.
+ * What was left of a cup was weighed again: as much more or less lay in the cup that it was poured into.
+ * @param most what that cup can have held of it, g; nothing while it is open. @throws Failure `invalid-input`.
  */
-export function pourAgain(db: Db, from: string, more: number, at: string): boolean {
-  const poured = all<Layer & { pourId: string }>(
+export function pourAgain(db: Db, from: string, into: string, more: number, at: string, most?: number): void {
+  const poured = all<Layer>(
     db,
-    `SELECT pour_id, heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g
-     FROM cup_transfer WHERE from_pour_id = ? GROUP BY pour_id, heats`,
+    `SELECT heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g
+     FROM cup_transfer WHERE from_pour_id = ? GROUP BY heats`,
     [from],
   );
-  const into = poured[0]?.pourId;
-  if (into === undefined) return false;
-  if (more === 0) return true;
-  const { id, code } = openPour(db, into);
+  const { code } = mustFind<{ code: string }>(db, 'pour', into, 'pour');
   const before = binGrams(poured);
   if (before + more <= 0)
     throw new Failure('invalid-input', `It was poured into ${code}; it cannot have been nothing.`);
+  if (most !== undefined && before + more > most + 1e-6)
+    throw new Failure('invalid-input', say`It was poured into ${code}, which held ${g(most)} of plastic in all.`);
   for (const { heats, grams, saltG, saltUnknownG } of poured) {
     const share = more / before;
     const layer = { heats, grams: grams * share, saltG: saltG * share, saltUnknownG: saltUnknownG * share };
-    insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: id, ...layer, at });
+    insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: into, ...layer, at });
   }
-  const part = first<{ id: string }>(db, 'SELECT id FROM cup_part WHERE pour_id = ? AND from_pour_id = ?', [id, from]);
+  const part = first<{ id: string }>(db, 'SELECT id FROM cup_part WHERE pour_id = ? AND from_pour_id = ?', [
+    into,
+    from,
+  ]);
   insert(db, 'part_weighing', { id: newId(), partId: part?.id, grams: before + more, at });
-  return true;
 }

@@ -40,7 +40,8 @@ function blendFor({ db }: Writer, { plastics: [soft, firm] }: Stock, random: Ran
   const [more, less] = random.chance(0.7) ? [soft, firm] : [firm, soft];
   const bin = first<{ id: string }>(
     db,
-    'SELECT bin.id FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.colourway_id = ? GROUP BY bin.id HAVING sum(l.grams) > 200',
+    `SELECT bin.id FROM bin JOIN bin_level l ON l.bin_id = bin.id WHERE bin.away_at IS NULL AND (bin.colourway_id = ? OR bin.colourway_id IS NULL)
+     GROUP BY bin.id HAVING sum(l.grams) > 20 ORDER BY bin.colourway_id IS NOT NULL LIMIT 1`,
     [colourwayId],
   );
   if (bin && random.chance(0.4))
@@ -56,7 +57,7 @@ function blendFor({ db }: Writer, { plastics: [soft, firm] }: Stock, random: Ran
 
 /** What is left of a cup: into the bin, kept apart, or into the next cup, which is laid out for it. */
 function leftover(writer: Writer, stock: Stock, random: Random): string | undefined {
-  if (random.chance(0.05)) return 'kept';
+  if (random.chance(0.02)) return 'kept';
   if (!random.chance(0.05)) return undefined;
   const moldId = random.pick(stock.molds).id;
   return layOutPour(
@@ -256,6 +257,13 @@ function besides(writer: Writer, stock: Stock, random: Random, evening: number):
       densityGPerMl: 1.02,
       at: writer.at,
     });
+  // What was kept apart and is used up is put away.
+  run(
+    db,
+    `UPDATE bin SET away_at = ?, version = version + 1 WHERE away_at IS NULL AND colourway_id IS NULL
+     AND (SELECT sum(grams) FROM bin_level l WHERE l.bin_id = bin.id) <= 20`,
+    [writer.at],
+  );
   if (evening % 7 === 0) writer.row('mold_event', { moldId: mold.id, kind: 'cleaned', at: writer.at });
   if (evening % 9 === 0) writer.row('dip_reading', { moldId: mold.id, dips: 3, wallMm: 2.1, cupC: 155, at: writer.at });
   if (evening % 9 === 1)

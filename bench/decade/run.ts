@@ -63,6 +63,30 @@ interface OpenCup {
   shots: string[];
 }
 
+/** Cups that only want weighing, one for each time that closing is measured. */
+async function readyToClose(api: string, colourwayId: string, moldId: string): Promise<string[]> {
+  const post = async <T>(path: string, body: object) => {
+    const answer = await fetch(`${api}${path}`, {
+      method: 'POST',
+      headers: { 'content-type': 'application/json' },
+      body: JSON.stringify(body),
+    });
+    return (await answer.json()) as T;
+  };
+  const ids: string[] = [];
+  while (ids.length < RUNS + 3) {
+    const pour = await post<{ id: string; molds: { cavities: number }[] }>('/pours', {
+      colourwayId,
+      molds: [{ moldId, shots: 1 }],
+    });
+    const { shots } = await post<{ shots: { id: string }[] }>(`/pours/${pour.id}/shots`, { moldId });
+    const marks = Array.from({ length: pour.molds[0]?.cavities ?? 0 }, (_, i) => ({ cavity: i + 1, grade: 'sell' }));
+    await post(`/pours/${pour.id}/shots/${shots[0]?.id}/marks`, { marks });
+    ids.push(pour.id);
+  }
+  return ids;
+}
+
 /** Taps as the bench sends them, each with a key of its own. */
 async function taps({ data, url }: Opened): Promise<[string, (n: number) => ReturnType<typeof ask>][]> {
   const one = (sql: string) => (data.db.prepare(sql).get() as { id: string }).id;
@@ -79,6 +103,7 @@ async function taps({ data, url }: Opened): Promise<[string, (n: number) => Retu
     });
     cups.push({ ...((await answer.json()) as { id: string; ledgerId: string }), shots: [] });
   }
+  const ready = await readyToClose(api, recipe, mold);
   const cup = (n: number) => cups[(n + 3) % CUPS] as OpenCup;
   const shot = (n: number) => cup(n).shots[Math.floor((n + 3) / CUPS)];
   return [
@@ -104,6 +129,11 @@ async function taps({ data, url }: Opened): Promise<[string, (n: number) => Retu
         }),
     ],
     ['taking back a shot', (n) => ask(`${api}/undo`, { id: v7(), rowId: shot(n) })],
+    ['laying out', () => ask(`${api}/pours`, { colourwayId: recipe, molds: [{ moldId: mold, shots: 8 }] })],
+    [
+      'closing',
+      (n) => ask(`${api}/pours/${ready[n + 3]}/close`, { cookedG: 500, goodG: 100, rejectG: 0, returnedG: 380 }),
+    ],
     ['what the screen asks for after it', (n) => ask(`${api}/pours/${cup(n).id}`)],
   ];
 }
@@ -197,7 +227,7 @@ const ms = (value: number) => value.toFixed(1).padStart(8);
 console.log(`\n${''.padEnd(44)}   median      p99       kB   median of year 1, growth`);
 for (const { name, by } of rows) {
   const [then, now] = by as [Times, Times];
-  const most = name.startsWith('GET') || name.startsWith('what') ? GET_P99_MS : TAP_P99_MS;
+  const most = /^(GET|what|laying out|closing)/.test(name) ? GET_P99_MS : TAP_P99_MS;
   console.log(
     `${name.slice(0, 44).padEnd(44)} ${ms(now.median)} ${ms(now.p99)} ${(now.bytes / 1024).toFixed(0).padStart(8)} ${ms(then.median)} ${`${(now.median / then.median).toFixed(1)} ×`.padStart(8)}${now.p99 > most ? `   over ${most} ms` : ''}`,
   );

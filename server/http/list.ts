@@ -9,7 +9,7 @@ interface Listing {
   sorts: Record<string, string>;
   /** The default order, with - for descending. */
   order: string;
-  /** SQL that says whether a row has a word of `q` in it; `@q` stands for the word as LIKE takes it. */
+  /** SQL that says whether a row has a word of `q` in it; `@q` stands for the word as LIKE takes it, `@code` for it in capitals. */
   search: string | ((word: string) => string);
   where?: string;
   idColumn: string;
@@ -56,8 +56,9 @@ export function page<T>(db: Db, listing: Listing, query: ListQuery): Page<T> {
     // Each word in any place, so that a code and a name may stand beside each other.
     wordsOf(query.q).forEach((word, n) => {
       const search = typeof listing.search === 'string' ? listing.search : listing.search(word);
-      conditions.push(`(${search.replaceAll('@q', `@q${n} ESCAPE '\\'`)})`);
-      params[`q${n}`] = like(word);
+      conditions.push(`(${search.replaceAll('@q', `@q${n} ESCAPE '\\'`).replaceAll('@code', `@code${n}`)})`);
+      if (search.includes('@q')) params[`q${n}`] = like(word);
+      if (search.includes('@code')) params[`code${n}`] = word.toUpperCase();
     });
   }
   if (query.cursor) {

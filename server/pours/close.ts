@@ -64,10 +64,10 @@ function redraw(db: Db, pour: Pour, was: number[], is: number[], at: string, not
 function leftAgain(db: Db, from: string, into: string, more: number, at: string, note: string): void {
   const before = getPour(db, into);
   const cookedG = before.balance?.cookedG;
-  if (cookedG === undefined) return pourAgain(db, from, into, more, at);
-  const plasticG = Math.max(0, cookedG - dosedIn(db, before.ledgerId).g);
+  const plasticG = cookedG === undefined ? undefined : Math.max(0, cookedG - dosedIn(db, before.ledgerId).g);
   pourAgain(db, from, into, more, at, plasticG);
-  redraw(db, before, partsIn(db, before, cookedG), partsIn(db, getPour(db, into), cookedG), at, note);
+  if (cookedG !== undefined)
+    redraw(db, before, partsIn(db, before, cookedG), partsIn(db, getPour(db, into), cookedG), at, note);
 }
 
 /** What comes back of a cup is once more cooked, and as salty as the cup. */

@@ -63,6 +63,11 @@ interface OpenCup {
   shots: string[];
 }
 
+/** Cups of one evening; the next are laid out on another. */
+const CUPS_AN_EVENING = 8;
+const EVENING_MS = 24 * 3600_000;
+let skewMs = 0;
+
 /** Cups that only want weighing, one for each time that closing is measured. */
 async function readyToClose(api: string, colourwayId: string, moldId: string): Promise<string[]> {
   const post = async <T>(path: string, body: object) => {
@@ -75,6 +80,7 @@ async function readyToClose(api: string, colourwayId: string, moldId: string): P
   };
   const ids: string[] = [];
   while (ids.length < RUNS + 3) {
+    if (ids.length % CUPS_AN_EVENING === 0) skewMs += EVENING_MS;
     const pour = await post<{ id: string; molds: { cavities: number }[] }>('/pours', {
       colourwayId,
       molds: [{ moldId, shots: 1 }],
@@ -129,7 +135,13 @@ async function taps({ data, url }: Opened): Promise<[string, (n: number) => Retu
         }),
     ],
     ['taking back a shot', (n) => ask(`${api}/undo`, { id: v7(), rowId: shot(n) })],
-    ['laying out', () => ask(`${api}/pours`, { colourwayId: recipe, molds: [{ moldId: mold, shots: 8 }] })],
+    [
+      'laying out',
+      (n) => {
+        if (n % CUPS_AN_EVENING === 0) skewMs += EVENING_MS;
+        return ask(`${api}/pours`, { colourwayId: recipe, molds: [{ moldId: mold, shots: 8 }] });
+      },
+    ],
     [
       'closing',
       (n) => ask(`${api}/pours/${ready[n + 3]}/close`, { cookedG: 500, goodG: 100, rejectG: 0, returnedG: 380 }),
@@ -149,7 +161,12 @@ async function measured(years: number): Promise<Map<string, Times>> {
   filled(kept, years);
   const root = mkdtempSync(join(tmpdir(), 'blunko-decade-'));
   cpSync(kept, root, { recursive: true });
-  const opened = await open({ root, clock: () => new Date(), log: pino({ level: 'error' }), port: 0 });
+  const opened = await open({
+    root,
+    clock: () => new Date(Date.now() + skewMs),
+    log: pino({ level: 'error' }),
+    port: 0,
+  });
   const found = new Map<string, Times>();
   try {
     const count = (table: string) =>

@@ -38,6 +38,13 @@ function wantedIn(db: Db, body: NewPour): Wanted[] {
   return [...new Map(wanted.map((one) => [keyOf(one), one])).values()];
 }
 
+/** The same plastics at the same prices blend to the same shares: solved once while the server runs. */
+const solved = new Map<string, Record<string, number>>();
+const MOST_SOLVED = 500;
+
+const solve = async (jobs: Jobs, asked: ReturnType<typeof blendAsk>, signal: AbortSignal) =>
+  ((await jobs.calculate('hardness.blend', asked, { signal })) as { fractions: Record<string, number> }).fractions;
+
 /** The cheapest blend of what lies in the store for that hardness; where none reaches it, the plastic that comes nearest. */
 async function blendFor(
   db: Db,

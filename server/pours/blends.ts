@@ -56,12 +56,12 @@ async function blendFor(
   const known = items.filter((one) => one.hardness !== null && one.levelG > 0);
   const there = additives.filter((one) => one.levelG > 0);
   if (!canBlend(known, there)) return undefined;
+  const asked = blendAsk({ scale, value }, known, there);
+  const key = JSON.stringify(asked);
   try {
-    const { fractions } = (await jobs.calculate('hardness.blend', blendAsk({ scale, value }, known, there), {
-      signal,
-    })) as {
-      fractions: Record<string, number>;
-    };
+    const fractions = solved.get(key) ?? (await solve(jobs, asked, signal));
+    if (solved.size >= MOST_SOLVED) solved.clear();
+    solved.set(key, fractions);
     return blendShares(fractions);
   } catch (error) {
     if (!(error instanceof Failure) || error.code !== 'hardness-out-of-reach') throw error;

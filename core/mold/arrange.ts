@@ -3,6 +3,7 @@ import { boundsOf, cross, dot, type Mesh, unit, type Vec3 } from '../shape/mesh.
 import { mm, say } from '../units/say.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
+import { endOf } from './ends.ts';
 import type { Pose } from './shop.ts';
 import type { Split } from './split.ts';
 
@@ -31,7 +32,14 @@ export function frameOf(direction: Vec3, planeMm: number, scale: number): (point
   return (p) => [scale * dot(p, ex), scale * dot(p, ey), scale * (dot(p, ez) - planeMm)];
 }
 
-/** Cavities in rows, heads to the runner along y at x = 0, and the block round them. */
+/** How far a pin's middle has to stay from the middle of a channel, mm. */
+const fromChannel = ({ pins }: MoldWish, channelMm: number) =>
+  channelMm / 2 + pins.diameterMm / 2 + pins.clearanceMm + PIN_CLEAR_MM;
+
+/** How far a pin's middle stands in from the edges of the block, mm. */
+const insetOf = ({ pins }: Pick<MoldWish, 'pins'>) => pins.diameterMm / 2 + PIN_EDGE_MM;
+
+/** Cavities in rows, heads to the runner along y at x = 0, and the block round them; wide enough that no channel meets a pin. */
 export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
   const { min, max } = boundsOf(cavity.positions);
   const both = wish.layout ? wish.layout === 'both-sides' : wish.count > 3;
@@ -50,10 +58,22 @@ export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
   const wide = (columns - 1) * pitch + (max[1] - min[1]);
   const head = wish.count > 1 ? 0 : SPRUE_CONE_MM;
   const left = both && wish.count > 1 ? -(out + long) : -most(wish.runnerMm / 2, head);
-  const sideways = wish.count > 1 ? most(wish.wallMm, SPRUE_CONE_MM) : wish.wallMm;
+  // A box that is cast in has no pins.
+  const clear =
+    wish.kind === 'silicone-box'
+      ? 0
+      : fromChannel(wish, wish.count > 1 ? most(wish.sprueMm, wish.runnerMm) : wish.sprueMm) + insetOf(wish);
+  const before = wish.count > 1 ? most(wish.wallMm - left, clear) : -left;
+  const nose = wish.count > 1 ? 0 : endOf(cavity, -1)[1] - (min[1] + max[1]) / 2;
+  const aside = wish.count > 1 ? 0 : clear - wide / 2;
+  const sideways = wish.count > 1 ? most(wish.wallMm, SPRUE_CONE_MM) : most(wish.wallMm, aside - nose);
   return {
-    low: [left - (wish.count > 1 ? wish.wallMm : 0), -wide / 2 - sideways, least(min[2], split.lowMm, 0) - wish.wallMm],
-    high: [out + long + wish.wallMm, wide / 2 + wish.wallMm, most(max[2], split.highMm, 0) + wish.wallMm],
+    low: [-before, -wide / 2 - sideways, least(min[2], split.lowMm, 0) - wish.wallMm],
+    high: [
+      out + long + wish.wallMm,
+      wide / 2 + most(wish.wallMm, aside + nose),
+      most(max[2], split.highMm, 0) + wish.wallMm,
+    ],
     places,
     runnerTo: wide / 2 - (max[1] - min[1]) / 2 + wish.runnerMm / 2,
     min,
@@ -68,7 +88,7 @@ export const PIN_OFF_MM = 1;
 
 /** One pin stands a little off, so that the halves only go together one way. */
 export function cornersOf({ low, high }: Arranged, { pins }: MoldWish): Corner[] {
-  const inset = pins.diameterMm / 2 + PIN_EDGE_MM;
+  const inset = insetOf({ pins });
   return [
     [low[0] + inset, low[1] + inset],
     [high[0] - inset, low[1] + inset],
@@ -122,7 +142,7 @@ export function mustFit(plan: Arranged, wish: MoldWish): void {
         `${name}Mm`,
       );
   const { diameterMm: d, clearanceMm } = wish.pins;
-  const inset = d / 2 + PIN_EDGE_MM;
+  const inset = insetOf(wish);
   const needs = inset + (d / 2 + clearanceMm + PIN_CLEAR_MM) / Math.SQRT2;
   if (wish.kind !== 'silicone-box' && wish.wallMm < needs)
     throw new Failure(

@@ -47,22 +47,22 @@ function overlapMl(one: Mesh, two: Mesh): number {
 describe('a brick of 40 × 20 × 10 mm, by hand', () => {
   test('block, cavity and halves of two cavities', () => {
     const mold = build(brick, BRICK);
-    // Along: wall 10, half a runner 4, from there 4 + 6 to the nose, 40, wall 10. Across: 14 for the sprue's cone, 20 + 6 + 20, 10.
-    expect(mold.blockMm.map((mm) => Number(mm.toFixed(6)))).toEqual([74, 70, 30]);
+    // Along: 16.65 before the runner's middle (a sprue of 6, 1.5 of wall, a socket of 3.15, and 6 from its middle to the edge), 4 + 6 to the nose, 40, wall 10. Across: 14 for the sprue's cone, 20 + 6 + 20, 10.
+    expect(mold.blockMm.map((mm) => Number(mm.toFixed(6)))).toEqual([76.65, 70, 30]);
     expect(mold.halfMm).toEqual([15, 15]);
-    // From the corner: noses 24 along (10 + 4 + 10), at 24 and 50 across (14 + 10, and 26 on); the runner at 14.
+    // From the corner: noses 26.65 along (16.65 + 10), at 24 and 50 across (14 + 10, and 26 on); the runner at 16.65.
     expect(mold.layout.noses).toEqual([
-      { x: expect.closeTo(24, 6), y: expect.closeTo(24, 6), tail: 'right' },
-      { x: expect.closeTo(24, 6), y: expect.closeTo(50, 6), tail: 'right' },
+      { x: expect.closeTo(26.65, 6), y: expect.closeTo(24, 6), tail: 'right' },
+      { x: expect.closeTo(26.65, 6), y: expect.closeTo(50, 6), tail: 'right' },
     ]);
-    expect(mold.layout.runner?.x).toBeCloseTo(14, 6);
+    expect(mold.layout.runner?.x).toBeCloseTo(16.65, 6);
     expect(mold.layout.pins[0]).toEqual({ x: 6, y: 6 });
     expect(mold.cavityMl).toBeCloseTo(8, 6);
     expect(mold.undercutMm2).toBeCloseTo(0, 6);
     // Above the parting plane the upper half has all of the vents, sockets and pry slots; below, the pins.
     const lower = part(mold, 'lower half').volumeMl;
     const pins = (4 * Math.PI * 9 * 5) / 1000;
-    expect(lower - pins).toBeCloseTo(74 * 70 * 15 * 1e-3 - 8 - mold.channelsMl / 2, 1);
+    expect(lower - pins).toBeCloseTo(76.65 * 70 * 15 * 1e-3 - 8 - mold.channelsMl / 2, 1);
   });
 
   test('its allowance for shrinking is on every side', () => {
@@ -83,7 +83,7 @@ describe('a brick of 40 × 20 × 10 mm, by hand', () => {
       brick,
       { ...BRICK, stockMm: [70, 90, 40] },
       'does-not-fit',
-      / 4 mm more than the stock is long/,
+      / 6\.7 mm more than the stock is long/,
     ],
     ['pins in a thin wall', brick, { ...BRICK, wallMm: 5 }, 'pins-overlap', /a wall of 9\.3 mm/],
     ['a sprue as thick as the block', brick, { ...BRICK, sprueMm: 40 }, 'breaks-through', /28 mm is the most/],
@@ -108,7 +108,7 @@ describe('a brick of 40 × 20 × 10 mm, by hand', () => {
     [
       'a vent into a pin',
       box(40, 4, 10),
-      { ...BRICK, count: 1, wallMm: 9.5, ventMm: 6 },
+      { ...BRICK, count: 1, wallMm: 9.5, ventMm: 6, sprueMm: 1, runnerMm: 1, gateMm: 1 },
       'breaks-through',
       /1\.7 mm at most/,
     ],

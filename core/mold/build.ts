@@ -22,7 +22,7 @@ export interface BuiltMold {
   parts: MoldPart[];
   /** What comes out of it: baits, gates, runner and sprue in one. */
   casting: Mesh;
-  /** Of each of its triangles, how much of it a half holds back, 0 to 1; null where a slot was cut into it. */
+  /** Of each of its triangles, how much of it a half holds back, 0 to 1; null where a slot or a rod stands in it. */
   castingCaught: Float32Array | null;
   /** Outside of the closed mold, length, width, height. */
   blockMm: Vec3;
@@ -45,7 +45,7 @@ export interface BuiltMold {
   seamMm: { low: number; high: number };
   /** The thinnest wall anywhere, and between what. */
   thinnestWall: { mm: number; where: string };
-  /** One cavity, with its allowance for shrinking, and without what its slot insert takes. */
+  /** One cavity, with its allowance for shrinking, and without what its slot insert or its rod takes. */
   cavityMl: number;
   /** Sprue, runner and gates. */
   channelsMl: number;
@@ -84,6 +84,8 @@ interface Cut {
   cavity: Mesh;
   hollow: Manifold;
   slot: SlotInsert | null;
+  /** What of the rod stands in a cavity, in its own axes. */
+  rod: Manifold | null;
 }
 
 /** Both halves, what of the block is neither half nor cavity, and the pins. */
@@ -200,13 +202,16 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | unde
   const decided = decideMold(shop, mesh, wish, (done) => progress?.(0.5 * done), raisedMm);
   const { bore, found, planeMm, frame, cavity, split, plan, gate, corners, vents, caught, notes } = decided;
   const hollow = shop.solid(cavity);
+  const rodAt = bore && frame(bore.bottom);
+  const rod = rodAt && shop.rod('x', rodAt, plan.max[0] - rodAt[0] + 1, (wish.coreRodMm as number) / 2);
   const slot = wish.hookSlot ? slotInsert(shop, hollow, plan, wish.hookSlot, gate.y) : null;
   const block = shop.box(plan.low, plan.high);
-  const cut: Cut = { shop, wish, plan, split, cavity, hollow, slot };
+  const cut: Cut = { shop, wish, plan, split, cavity, hollow, slot, rod };
   const flow = flowOf(cut, gate, block);
   const { low, high, min, max } = plan;
   const first = plan.places[0] as Pose;
-  const slotMl = slot ? ml(shop.both([slot.blade, hollow])) : 0;
+  const inIt = [...(slot ? [slot.blade] : []), ...(rod ? [rod] : [])];
+  const takenMl = inIt.length > 0 ? ml(shop.both([shop.all(inIt), hollow])) : 0;
   const common = {
     casting: castingOf(cut, flow),
     castingCaught: null as Float32Array | null,
@@ -215,7 +220,7 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | unde
     sectionMm: first.y + (first.turned ? -1 : 1) * ((min[1] + max[1]) / 2),
     seamMm: { low: split.lowMm, high: split.highMm },
     thinnestWall: decided.thinnestWall,
-    cavityMl: ml(hollow) - slotMl,
+    cavityMl: ml(hollow) - takenMl,
     channelsMl: ml(flow.free),
     direction: found.direction,
     planeMm,
@@ -238,7 +243,7 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | unde
     notes,
   };
   progress?.(0.65);
-  if (!slot) {
+  if (inIt.length === 0) {
     common.castingCaught = new Float32Array(common.casting.triangles.length / 3);
     plan.places.forEach((_, i) => {
       common.castingCaught?.set(caught.perTriangle, i * caught.perTriangle.length);
@@ -251,7 +256,6 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | unde
     return { ...common, parts, ventsMl: 0, clearanceMl: 0, rubberMl };
   }
 
-  const rodAt = bore ? frame(bore.bottom) : null;
   const rods = rodAt
     ? [shop.rod('x', [max[0] - 1, rodAt[1], rodAt[2]], high[0] - low[0], ((wish.coreRodMm as number) + ROD_FIT_MM) / 2)]
     : [];
@@ -301,8 +305,9 @@ function airwaysOf({ shop, plan, hollow }: Cut, own: Manifold[], channel: Manifo
 }
 
 /** What comes out of the mold, baits and channels beside each other as they touch. */
-function castingOf({ shop, plan, hollow, slot, cavity }: Cut, { free }: Flow): Mesh {
-  const bait = slot ? meshOf(shop.less(hollow, [slot.blade])) : cavity;
+function castingOf({ shop, plan, hollow, slot, rod, cavity }: Cut, { free }: Flow): Mesh {
+  const inIt = [...(slot ? [slot.blade] : []), ...(rod ? [rod] : [])];
+  const bait = inIt.length > 0 ? meshOf(shop.less(hollow, inIt)) : cavity;
   const baits = plan.places.map(({ x, y, turned }) =>
     moved(bait, ([a, b, c]) => (turned ? [x - a, y - b, c] : [x + a, y + b, c])),
   );

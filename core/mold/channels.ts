@@ -5,26 +5,10 @@ import { Rays } from '../shape/rays.ts';
 import { most, SPRUE_CONE_MM } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
+import { endOf } from './ends.ts';
 import type { Pose, Shop } from './shop.ts';
 
 const BITE_MM = 0.6;
-
-/** The middle of what lies at the nose's end (−1) or the tail's (1): a flat end has no tip. */
-export function endOf({ positions: p }: Mesh, way: 1 | -1): Vec3 {
-  let x = Number.NEGATIVE_INFINITY;
-  for (let i = 0; i < p.length; i += 3) x = most(x, way * (p[i] as number));
-  const near = (i: number) => way * (p[i] as number) > x - 0.3;
-  const middle = (k: 1 | 2) => {
-    let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-    for (let i = 0; i < p.length; i += 3) {
-      if (!near(i)) continue;
-      low = Math.min(low, p[i + k] as number);
-      high = most(high, p[i + k] as number);
-    }
-    return (low + high) / 2;
-  };
-  return [way * x, middle(1), middle(2)];
-}
 
 export interface Gate {
   y: number;
@@ -58,6 +42,27 @@ export function boreOf(mesh: Mesh): { bottom: Vec3; radius: number; end: number 
   return { bottom: [bottom, y, z], radius: wall.distance, end: max[0] };
 }
 
+/** A round channel in the parting plane, along x or y, its radius growing or shrinking from one end to the other, mm. */
+interface Channel {
+  from: [x: number, y: number];
+  to: [x: number, y: number];
+  r0: number;
+  r1: number;
+}
+
+/** Sprue and runner: from the edge to the head of one cavity, or along the heads of several. */
+export function trunkOf({ low, places, runnerTo }: Arranged, wish: MoldWish, gateY: number): Channel[] {
+  if (wish.count === 1) {
+    const y = gateY + (places[0] as Pose).y;
+    return [{ from: [low[0] - 1, y], to: [0, y], r0: wish.sprueMm / 2, r1: wish.gateMm / 2 }];
+  }
+  const edge = low[1];
+  return [
+    { from: [0, edge], to: [0, runnerTo], r0: wish.runnerMm / 2, r1: wish.runnerMm / 2 },
+    { from: [0, edge - 1], to: [0, edge + SPRUE_CONE_MM], r0: wish.sprueMm / 2, r1: wish.runnerMm / 2 },
+  ];
+}
+
 /** One cavity's gate in its own axes, and the sprue with its runner; all in the parting plane at the nose. */
 export function channelsOf(
   shop: Shop,
@@ -65,20 +70,12 @@ export function channelsOf(
   wish: MoldWish,
   gate: Gate,
 ): { gate: Manifold; trunk: Manifold[] } {
-  const { low, places, runnerTo } = plan;
   const long = gate.to - gate.from + most(3, 1.5 * wish.gateMm) + (wish.count > 1 ? wish.runnerMm / 2 : 1);
   const own = shop.rod('x', [gate.to - long, gate.y, 0], long, wish.gateMm / 2);
-  if (wish.count === 1) {
-    const y = gate.y + (places[0] as Pose).y;
-    return { gate: own, trunk: [shop.rod('x', [low[0] - 1, y, 0], -low[0] + 1, wish.sprueMm / 2, wish.gateMm / 2)] };
-  }
-  const edge = low[1];
-  return {
-    gate: own,
-    trunk: [
-      shop.rod('y', [0, edge, 0], runnerTo - edge, wish.runnerMm / 2),
-      shop.ball([0, runnerTo, 0], wish.runnerMm / 2),
-      shop.rod('y', [0, edge - 1, 0], SPRUE_CONE_MM + 1, wish.sprueMm / 2, wish.runnerMm / 2),
-    ],
-  };
+  const trunk = trunkOf(plan, wish, gate.y).map(({ from, to, r0, r1 }) =>
+    from[0] === to[0]
+      ? shop.rod('y', [from[0], from[1], 0], to[1] - from[1], r0, r1)
+      : shop.rod('x', [from[0], from[1], 0], to[0] - from[0], r0, r1),
+  );
+  return { gate: own, trunk: wish.count > 1 ? [...trunk, shop.ball([0, plan.runnerTo, 0], wish.runnerMm / 2)] : trunk };
 }

@@ -6,12 +6,25 @@ import { meshOf } from '../shape/solids.ts';
 import { arrange, type Corner, cornersOf, frameOf, mustFit } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import { boreOf, endOf, type Gate, gateAt } from './channels.ts';
+import { boreOf, type Gate, gateAt } from './channels.ts';
+import { endOf } from './ends.ts';
 import { seamPins } from './quarters.ts';
-import type { Shop } from './shop.ts';
+import { ROUND, type Shop } from './shop.ts';
 import { type Caught, caughtBy, FLAT, type Split, wavySplit } from './split.ts';
 import { thinnestOf } from './thinnest.ts';
 import { type Vent, ventsMustHold, ventsOf } from './vents.ts';
+
+/** How far a plug reaches past the bottom of a bore, into the bait. */
+const INTO_MM = 0.05;
+
+/** A round plug that fills a bore whatever facets either has: it stands a little into the bait's wall and bottom. */
+function plugOf({ bottom: [x, y, z], end, radius }: ReturnType<typeof boreOf>): [Vec3, number, number] {
+  const round = Math.cos(Math.PI / LEAST_FACETS) * Math.cos(Math.PI / ROUND);
+  return [[x - INTO_MM, y, z], end - x + INTO_MM, radius / round + 0.02];
+}
+
+/** A bore of fewer facets than this is none that a rod goes into. */
+const LEAST_FACETS = 12;
 
 /** The pull that is asked for, or the best; a rod along the bait leaves only those across it. */
 function pullOf(mesh: Mesh, wish: MoldWish, rod: boolean, progress: Progress): Parting {
@@ -76,9 +89,7 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
   mustMakeSense(wish);
   // A rod fills the bore: what is cut into the halves has none.
   const bore = wish.coreRodMm === undefined ? null : boreOf(mesh);
-  const filled = bore
-    ? meshOf(shop.all([shop.solid(mesh), shop.rod('x', bore.bottom, bore.end - bore.bottom[0], bore.radius + 0.01)]))
-    : mesh;
+  const filled = bore ? meshOf(shop.all([shop.solid(mesh), shop.rod('x', ...plugOf(bore))])) : mesh;
   const found = pullOf(filled, wish, bore !== null, (done) => progress?.(0.6 * done));
   const scale = 1 + wish.shrinkFraction;
   const wavy = wish.split === 'wavy';
@@ -96,7 +107,9 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
     notes.push(`The bore is ${(2 * bore.radius).toFixed(1)} mm: a rod of ${wish.coreRodMm} mm leaves a step.`);
   if (wavy && split.highMm - split.lowMm < 0.3) notes.push('Its edge lies in one plane: a flat seam does the same.');
   const corners = cornersOf(plan, wish);
-  const vents = wish.ventMm > 0 && wish.kind !== 'silicone-box' ? ventsOf(cavity, rays, plan, split, notes) : [];
+  const rodAt = bore && frame(bore.bottom);
+  const rod = rodAt && { y: rodAt[1], radiusMm: (wish.coreRodMm as number) / 2 };
+  const vents = wish.ventMm > 0 && wish.kind !== 'silicone-box' ? ventsOf(cavity, rays, plan, split, notes, rod) : [];
   if (wish.kind !== 'silicone-box') ventsMustHold(vents, plan, wish, corners);
   const pinsAside = wish.pieces === 4 ? seamPins(plan, wish) : [];
   progress?.(0.8);
@@ -116,7 +129,7 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
     pinsAside,
     caught,
     caughtAtMm: caught.places.map(backTo(found, planeMm, scale)),
-    thinnestWall: thinnestOf(plan, wish, rays, corners),
+    thinnestWall: thinnestOf(plan, wish, rays, corners, gate.y),
     notes,
   };
 }

@@ -2,7 +2,8 @@ import type { Manifold } from 'manifold-3d';
 import type { Vec3 } from '../shape/mesh.ts';
 import { Solids } from '../shape/solids.ts';
 
-const ROUND = 32;
+/** Facets of what is round. */
+export const ROUND = 32;
 
 /** Where one cavity lies: its own origin moved, and turned round so that its tail lies to the left. */
 export interface Pose {

@@ -7,7 +7,7 @@ import { mm, say } from '../units/say.ts';
 import { type Corner, PIN_CLEAR_MM } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import { endOf } from './channels.ts';
+import { endOf } from './ends.ts';
 import type { Pose, Shop } from './shop.ts';
 import type { Split } from './split.ts';
 
@@ -26,17 +26,33 @@ export interface Vent {
  * Where one cavity is vented, in its own axes: a scratch from the tail's tip to the edge, and a hole up or down from
  * every other place where air stays with the nose up.
  */
-export function ventsOf(cavity: Mesh, rays: Rays, { max }: Arranged, split: Split, notes: string[]): Vent[] {
+export function ventsOf(
+  cavity: Mesh,
+  rays: Rays,
+  { max }: Arranged,
+  split: Split,
+  notes: string[],
+  rod: { y: number; radiusMm: number } | null,
+): Vent[] {
   const vents: Vent[] = [];
-  const tip = endOf(cavity, 1);
   const level = split.at(max[0]);
-  const end = rays.first([max[0] + 5, tip[1] + 1e-4, level + 1e-4], [-1, 0, 0], false);
-  if (end) vents.push({ atMm: [max[0] + 5 - end.distance, tip[1], level], kind: 'groove' });
+  const y = rod ? besideRod(rays, max, level, rod) : endOf(cavity, 1)[1];
+  const end = y !== null && rays.first([max[0] + 5, y + 1e-4, level + 1e-4], [-1, 0, 0], false);
+  if (end) vents.push({ atMm: [max[0] + 5 - end.distance, y, level], kind: 'groove' });
   else notes.push('The tail’s tip lies off the parting plane: it has no vent of its own.');
   const traps = airTraps(terrainOf(cavity), [-1, 0, 0]).filter((trap) => !trap.pour);
   for (const { pointMm } of traps.slice(0, MOST_HOLES)) vents.push({ atMm: pointMm, kind: 'hole' });
   if (traps.length > MOST_HOLES) notes.push(`${traps.length} places keep air: only the twelve largest are vented.`);
   return vents;
+}
+
+/** The middle of what stands beside a rod at the tail: a vent over the rod itself would let out nothing. */
+function besideRod(rays: Rays, max: Vec3, level: number, rod: { y: number; radiusMm: number }): number | null {
+  const skin = rays.first([max[0] - 0.3, max[1] + 5, level + 1e-4], [0, -1, 0], false);
+  const outer = skin && max[1] + 5 - skin.distance;
+  return outer !== null && outer !== undefined && outer > rod.y + rod.radiusMm
+    ? (rod.y + rod.radiusMm + outer) / 2
+    : null;
 }
 
 const placed = ([x, y]: readonly number[], place: Pose): [number, number] =>

@@ -1,0 +1,176 @@
+// What a maker prints or hands to a shop: the exported files alone, read by code that did not write them.
+import type { Manifold } from 'manifold-3d';
+import type * as v from 'valibot';
+import { describe, expect, test } from 'vitest';
+import { loadModeller, sculpt } from '../shape/sculpt.ts';
+import { STARTS } from '../shape/starts.ts';
+import { writeStl } from '../shape/write.ts';
+import { check } from '../validate.ts';
+import { type BuiltMold, buildMold } from './build.ts';
+import { wishSchema } from './buildWish.ts';
+
+const kit = await loadModeller();
+const start = (id: string) => sculpt(kit, (STARTS.find((one) => one.id === id) as (typeof STARTS)[number]).spec);
+
+interface Read {
+  vertices: number[];
+  triangles: number[];
+}
+
+/** A binary STL by its layout: 80 bytes, a count, and 50 bytes a triangle; corners that are the same to the bit are one. */
+function readStl(bytes: Uint8Array): Read {
+  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
+  const corners = new Map<string, number>();
+  const read: Read = { vertices: [], triangles: [] };
+  for (let t = 0; t < view.getUint32(80, true); t++)
+    for (let k = 0; k < 3; k++) {
+      const at = [0, 4, 8].map((more) => view.getFloat32(84 + 50 * t + 12 + 12 * k + more, true));
+      const key = at.join(' ');
+      const known = corners.get(key);
+      if (known === undefined) read.vertices.push(...at);
+      read.triangles.push(known ?? corners.size);
+      if (known === undefined) corners.set(key, corners.size);
+    }
+  return read;
+}
+
+/** Edges that not exactly two triangles share, one each way, and how many pieces hang together. */
+function soundness({ vertices, triangles }: Read): { open: number; shells: number } {
+  const edges = new Map<string, number>();
+  const parent = Array.from({ length: vertices.length / 3 }, (_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) {
+      parent[i] = parent[parent[i] as number] as number;
+      i = parent[i] as number;
+    }
+    return i;
+  };
+  for (let t = 0; t < triangles.length; t += 3)
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [triangles[t + k] as number, triangles[t + ((k + 1) % 3)] as number];
+      if (a === b) continue;
+      edges.set(`${a} ${b}`, (edges.get(`${a} ${b}`) ?? 0) + 1);
+      parent[root(a)] = root(b);
+    }
+  let open = 0;
+  for (const [edge, n] of edges) {
+    const [a, b] = edge.split(' ');
+    if ((edges.get(`${b} ${a}`) ?? 0) !== n) open += 1;
+  }
+  const used = new Set(triangles.map(root));
+  return { open, shells: used.size };
+}
+
+const solid = ({ vertices, triangles }: Read): Manifold => {
+  const mesh = new kit.Mesh({
+    numProp: 3,
+    vertProperties: Float32Array.from(vertices),
+    triVerts: Uint32Array.from(triangles),
+  });
+  mesh.merge();
+  return new kit.Manifold(mesh);
+};
+const exported = (mold: BuiltMold) =>
+  new Map(mold.parts.map((one) => [one.name, readStl(writeStl(one.mesh))] as const));
+const ml = (one: Manifold) => one.volume() / 1000;
+const spaces = (one: Manifold) => one.decompose().filter((space) => space.volume() > 0.05);
+
+type Wish = v.InferInput<typeof wishSchema>;
+const build = (id: string, wish: Wish) => buildMold(kit, start(id), check(wishSchema, wish));
+
+const MOLDS: [string, string, Wish][] = [
+  ['one', 'paddle', { kind: 'printed', count: 1 }],
+  ['two', 'paddle', { kind: 'printed', count: 2 }],
+  ['four', 'paddle', { kind: 'machined', count: 4 }],
+  ['one slim', 'ribbon', { kind: 'printed', count: 1 }],
+  ['two slim', 'ribbon', { kind: 'printed', count: 2 }],
+  ['two tubes on rods', 'tube', { kind: 'machined', count: 2, coreRodMm: 8.6 }],
+  ['one tube on a rod', 'tube', { kind: 'printed', count: 1, coreRodMm: 8.6 }],
+];
+
+describe.each(MOLDS)('%s: %s', (_name, id, wish) => {
+  const mold = build(id, wish);
+  const files = exported(mold);
+  const half = (name: 'lower half' | 'upper half') => solid(files.get(name) as Read);
+
+  test('each file is closed, and one piece: no slivers lie about in it', () => {
+    for (const [name, file] of files) expect([name, soundness(file)]).toEqual([name, { open: 0, shells: 1 }]);
+  });
+
+  test('closed, the halves do not meet, and what they leave free hangs together, is as much as is said, and opens into no pin', () => {
+    const [lower, upper] = [half('lower half'), half('upper half')];
+    expect(ml(lower.intersect(upper))).toBeLessThan(0.002);
+    const { min, max } = lower.add(upper).boundingBox();
+    const box = kit.Manifold.cube([max[0] - min[0], max[1] - min[1], max[2] - min[2]]).translate(min);
+    const free = box.subtract(lower.add(upper));
+    // Cavities, channels and vents are one space.
+    const largest = Math.max(...free.decompose().map(ml));
+    expect(largest).toBeGreaterThan((mold.cavityMl * wish.count + mold.channelsMl + mold.ventsMl) * 0.999);
+    // Round each socket stands a wall: a channel that broke into it would be free there.
+    const { diameterMm, clearanceMm } = check(wishSchema, wish).pins;
+    const socket = diameterMm / 2 + clearanceMm;
+    for (const { x, y } of mold.layout.pins) {
+      const wall = kit.Manifold.cylinder(4.5, socket + 1, socket + 1, 64)
+        .subtract(kit.Manifold.cylinder(4.5, socket + 0.03, socket + 0.03, 64))
+        .translate([x + min[0], y + min[1], 0.2]);
+      expect(wall.intersect(free).volume()).toBeLessThan(0.01);
+    }
+    // Where rods stand, their own room is free too.
+    const stated = mold.cavityMl * wish.count + mold.channelsMl + mold.ventsMl + mold.clearanceMl;
+    if (wish.coreRodMm === undefined) expect(stated / ml(free)).toBeCloseTo(1, 3);
+    else expect(stated).toBeLessThan(ml(free));
+  });
+});
+
+test('a tube on a rod: what comes out is the bait, and its vent lies beside the rod', () => {
+  const mold = build('tube', { kind: 'machined', count: 2, coreRodMm: 8.6 });
+  const bait = solid(readStl(writeStl(start('tube'))));
+  // Larger by 1.5 % each way; the bore is as wide as the rod, which does not grow with it.
+  const grown = ml(bait) * 1.015 ** 3;
+  expect(mold.cavityMl).toBeGreaterThan(grown);
+  expect(mold.cavityMl).toBeLessThan(grown * 1.08);
+  const casting = solid(readStl(writeStl(mold.casting)));
+  expect(ml(casting)).toBeCloseTo(2 * mold.cavityMl + mold.channelsMl, 1);
+  const groove = mold.vents.find((vent) => vent.kind === 'groove');
+  expect(Math.abs(groove?.atMm[1] ?? 0)).toBeGreaterThan(8.6 / 2);
+});
+
+describe.each<[string, Wish]>([
+  ['one', { kind: 'silicone-box', count: 1 }],
+  ['two', { kind: 'silicone-box', count: 2 }],
+  ['three', { kind: 'silicone-box', count: 3 }],
+  ['four', { kind: 'silicone-box', count: 4 }],
+  ['two in a thin wall', { kind: 'silicone-box', count: 2, wallMm: 4 }],
+])('boxes to cast %s in', (_name, wish) => {
+  const mold = build('paddle', { ...wish, direction: [0, 1, 0] });
+  const files = exported(mold);
+
+  test('are closed', () => {
+    for (const [name, file] of files) expect([name, soundness(file)]).toEqual([name, { open: 0, shells: 1 }]);
+    expect([...files.keys()]).toEqual(['upper box', 'lower box']);
+  });
+
+  test('give halves of rubber that meet: nothing lies in the other, and between them is the casting', () => {
+    const cast = (name: 'upper box' | 'lower box') => {
+      const box = solid(files.get(name) as Read);
+      const { min, max } = box.boundingBox();
+      // Filled to the brim inside its sides of 3 mm, dents under the floor included.
+      const inside = kit.Manifold.cube([max[0] - min[0] - 6, max[1] - min[1] - 6, max[2] + 3]).translate([
+        min[0] + 3,
+        min[1] + 3,
+        -3,
+      ]);
+      const rubber = inside.subtract(box);
+      // Under the floor's face is rubber only in a dent; what is cut off below the floor is none.
+      return rubber.trimByPlane([0, 0, 1], -2.5);
+    };
+    const upper = cast('upper box');
+    const lower = cast('lower box').rotate([180, 0, 0]);
+    expect(ml(upper.intersect(lower))).toBeLessThan(0.01);
+    const { min, max } = upper.add(lower).boundingBox();
+    const block = kit.Manifold.cube([max[0] - min[0], max[1] - min[1], max[2] - min[2]]).translate(min);
+    const free = block.subtract(upper.add(lower));
+    expect(ml(free)).toBeCloseTo(mold.cavityMl * wish.count + mold.channelsMl, 1);
+    expect(spaces(free)).toHaveLength(1);
+  });
+});

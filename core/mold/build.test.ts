@@ -130,7 +130,10 @@ test('a tube on a core rod has no bore in its halves, and a rod of its own', () 
   expect(mold.notes.join()).not.toMatch(/leaves a step/);
   // 8.6 mm across: with the bore's length of about 70 mm, 10 mm of wall and 20 mm to hold.
   expect(measure(part(mold, 'core rod').mesh).sizeMm[1]).toBeCloseTo(8.6, 1);
-  expect(mold.cavityMl).toBeGreaterThan((measure(start('tube')).volumeMl ?? 0) + 3);
+  // What is cast is the tube, larger for shrinking, on a bore that is as wide as the rod.
+  const grown = (measure(start('tube')).volumeMl ?? 0) * 1.015 ** 3;
+  expect(mold.cavityMl / grown).toBeGreaterThan(1);
+  expect(mold.cavityMl / grown).toBeLessThan(1.08);
 });
 
 /** All that the block is made of, over the block; and every part closed, as a file too, none in another's way. */

@@ -22,9 +22,10 @@ describe('how much of a bait each layer is', () => {
   });
 
   test.each([
-    ['too little', [share(0.4), share(0.5)], '90.0 %'],
-    ['too much', [inMl(8), share(0.5)], '130.0 %'],
-    ['nothing left for the rest', [inMl(10), rest()], '100.0 %'],
+    ['too little', [share(0.4), share(0.5)], 'fill only 90.0 %'],
+    ['too much', [inMl(8), share(0.5)], 'fill 130.0 % of a cavity of this mold and leave nothing'],
+    ['nothing left for the rest', [inMl(10), rest()], 'fill 100.0 % of a cavity of this mold and leave nothing'],
+    ['too little of a rest that comes first', [rest(), share(1)], 'leave nothing'],
     ['two rests', [rest(), rest()], 'Only one layer'],
   ])('%s is refused', (_, layers, words) => {
     expect(() => layerShares(layers, { cavityMl: 10 })).toThrow(words);
@@ -63,6 +64,12 @@ describe('layers up to a level', () => {
     expect(() => layerShares(layers, { cavityMl: 12, levels })).toThrow(expect.objectContaining({ code, path }));
   });
 
+  test('a level that is reached already says how far, and by how much', () => {
+    expect(() => layerShares([share(0.305), upTo(0.4), rest()], cavity)).toThrow(
+      /Up to 40 % of the height .* what lies under it is 30\.5 % of a cavity/,
+    );
+  });
+
   test('in a mold whose height is known it is also so many mm', () => {
     const mold = { ...cavity, cavities: 3, sprueMl: 4, runnerMl: 0, tallMm: 16 };
     expect(layersOfShot(mold, [upTo(0.4), rest('melted')])).toEqual({
@@ -70,6 +77,8 @@ describe('layers up to a level', () => {
       cavityLayersMl: [3, 9],
       layersMm: [6.4, null],
     });
+    const { tallMm: _, ...unknown } = mold;
+    expect(layersOfShot(unknown, [upTo(0.4), rest('melted')]).layersMm).toEqual([null, null]);
     expect(levelsIn([upTo(0.4), share(0.2), upTo(0.7), upTo(0.4)])).toEqual([0.4, 0.7]);
   });
 });

@@ -129,7 +129,7 @@ export interface RecipeLine {
 }
 
 /** Whole drops stay whole, there and back. */
-const tidy = (value: number) => Number(value.toPrecision(12));
+const tidy = (value: number, digits: number) => Number(value.toPrecision(digits));
 
 /**
  * What of a liquid an amount is, mL of the house strength; null for what is no liquid, or is weighed.
@@ -141,14 +141,14 @@ export function houseMl(
   measures: Measure[],
 ): number | null {
   const { kind: dimension, size } = unitOf(unit, { dropsPerMl, measures });
-  return isLiquid(kind) && dimension === 'volume' ? tidy(amount * size * bottleStrength) : null;
+  return isLiquid(kind) && dimension === 'volume' ? tidy(amount * size * bottleStrength, 15) : null;
 }
 
 /** Millilitres of the house strength as this bottle drips them: what was written in drops is in its own. */
 export const inDropsOf = <I extends { amount: number; unit: string; ml: number | null }>(
   item: I,
   dropsPerMl: number,
-): I => (item.ml !== null && item.unit === 'drop' ? { ...item, amount: tidy(item.ml * dropsPerMl) } : item);
+): I => (item.ml !== null && item.unit === 'drop' ? { ...item, amount: tidy(item.ml * dropsPerMl, 12) } : item);
 
 /** A written recipe scaled to a batch; each result bears its material's id. */
 export function scaleLines(lines: RecipeLine[], basisMl: number, batchMl: number, measures: Measure[]): ScaledItem[] {

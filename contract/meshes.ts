@@ -37,6 +37,9 @@ export interface MeshFacts extends Measured {
   thinnestMm: number | null;
 }
 
+/** What was mended; whether parts that reached into each other were made one. */
+export type MeshChanges = Repaired['changed'] & { united?: boolean };
+
 export interface MeshRow {
   id: string;
   hash: string;
@@ -45,6 +48,6 @@ export interface MeshRow {
   bytes: number;
   facts: MeshFacts;
   fromId: string | null;
-  changed: Repaired['changed'] | null;
+  changed: MeshChanges | null;
   createdAt: string;
 }

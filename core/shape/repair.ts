@@ -1,4 +1,5 @@
 import earcut from 'earcut';
+import { cutEdges } from './edges.ts';
 import { type Measured, measure, survey } from './measure.ts';
 import {
   across,
@@ -32,6 +33,8 @@ export interface Repaired {
     cornersJoined: number;
     collapsedDropped: number;
     doublesDropped: number;
+    /** Edges that more than two triangles shared, where solids only touch. */
+    edgesCut: number;
     trianglesTurned: number;
     shellsTurned: number;
     holesFilled: number;
@@ -86,27 +89,38 @@ function agree(mesh: Mesh, topology: Topology): number {
   return turned;
 }
 
-/** Closed rings of open edges, each as corners in the order in which a filling runs. */
+/**
+ * Closed rings of open edges, each as corners in the order in which a filling runs. Where several holes meet in a corner, a
+ * way that comes back to it is a ring of its own.
+ */
 function holesOf(mesh: Mesh, { across: neighbours }: Topology): number[][] {
-  const next = new Map<number, number>();
+  const next = new Map<number, number[]>();
   const t = mesh.triangles;
   for (let i = 0; i < t.length; i++) {
     if (neighbours[i] !== -1) continue;
     // The filling runs along the edge the other way.
-    next.set(t[i % 3 === 2 ? i - 2 : i + 1] as number, t[i] as number);
+    const from = t[i % 3 === 2 ? i - 2 : i + 1] as number;
+    next.set(from, [...(next.get(from) ?? []), t[i] as number]);
   }
   const rings: number[][] = [];
+  const step = (at: number): number | undefined => {
+    const ways = next.get(at);
+    const to = ways?.pop();
+    if (ways?.length === 0) next.delete(at);
+    return to;
+  };
   while (next.size > 0) {
-    const first = next.keys().next().value as number;
-    const ring: number[] = [];
-    let at: number | undefined = first;
-    while (at !== undefined && next.has(at)) {
-      ring.push(at);
-      const after: number | undefined = next.get(at);
-      next.delete(at);
-      at = after;
+    const way: number[] = [next.keys().next().value as number];
+    for (let at = step(way[0] as number); at !== undefined; at = step(at)) {
+      const before = way.indexOf(at);
+      if (before < 0) {
+        way.push(at);
+        continue;
+      }
+      const ring = way.splice(before + 1);
+      ring.unshift(at);
+      if (ring.length >= 3) rings.push(ring);
     }
-    if (at === first && ring.length >= 3) rings.push(ring);
   }
   return rings;
 }
@@ -138,24 +152,50 @@ function filling(mesh: Mesh, ring: number[]): number[] {
   return order.map((ear) => ring[ear] as number);
 }
 
+/** Whether one holds a volume and the other none, or has fewer open edges. */
+const isBetter = (one: Measured, other: Measured) =>
+  (other.volumeMl === null && one.volumeMl !== null) || one.openEdges < other.openEdges;
+
+/** Rounds of closing holes: a filling may close one and leave another that it met. */
+const MOST_ROUNDS = 4;
+
 /**
- * Mends what is commonly wrong with a mesh: corners that do not meet, doubles, triangles and parts the wrong way out,
- * small holes. What it cannot mend stays as it is, and is told.
+ * Mends what is commonly wrong with a mesh: corners that do not meet, doubles, edges that several solids share, triangles and
+ * parts the wrong way out, small holes. What it cannot mend stays as it is, and is told. Where drawing corners together opens
+ * what was closed, they are drawn together less.
  * @throws Failure `bad-mesh`.
  */
 export function repair(soup: Soup, wish: RepairWish): Repaired {
+  const tries = [wish.weldMm, wish.weldMm / 10, 1e-4].filter((mm, i) => i === 0 || mm >= 1e-4);
+  let best: Repaired | undefined;
+  for (const weldMm of tries) {
+    const made = mended(soup, { ...wish, weldMm });
+    if (!best || isBetter(made.after, best.after)) best = made;
+    if (made.after.watertight && made.after.volumeMl !== null) return made;
+  }
+  return best as Repaired;
+}
+
+function mended(soup: Soup, wish: RepairWish): Repaired {
   const first = weld(soup);
   const before = measure(first.mesh, first.collapsed);
   const joined = weld(soupOf(first.mesh), Math.max(wish.weldMm, 1e-4));
   const { mesh: single, dropped } = withoutDoubles(joined.mesh);
-  const trianglesTurned = agree(single, topologyOf(single));
-  const holes = holesOf(single, topologyOf(single));
-  const small = holes.filter((ring) => ringMm(single, ring) <= wish.holeMm);
-  const added = small.flatMap((ring) => filling(single, ring));
-  const mesh: Mesh = {
-    positions: single.positions,
-    triangles: Uint32Array.from([...single.triangles, ...added]),
-  };
+  let trianglesTurned = agree(single, topologyOf(single));
+  const parted = cutEdges(single);
+  let mesh = parted.mesh;
+  let [filled, added, left] = [0, 0, 0];
+  for (let round = 0; round < MOST_ROUNDS; round++) {
+    const holes = holesOf(mesh, topologyOf(mesh));
+    const small = holes.filter((ring) => ringMm(mesh, ring) <= wish.holeMm);
+    left = holes.length - small.length;
+    if (small.length === 0) break;
+    const more = small.flatMap((ring) => filling(mesh, ring));
+    mesh = { positions: mesh.positions, triangles: Uint32Array.from([...mesh.triangles, ...more]) };
+    filled += small.length;
+    added += more.length / 3;
+    trianglesTurned += agree(mesh, topologyOf(mesh));
+  }
   const found = survey(mesh);
   let shellsTurned = 0;
   if (found.watertight) {
@@ -171,11 +211,12 @@ export function repair(soup: Soup, wish: RepairWish): Repaired {
       cornersJoined: (first.mesh.positions.length - joined.mesh.positions.length) / 3,
       collapsedDropped: first.collapsed + joined.collapsed,
       doublesDropped: dropped,
+      edgesCut: parted.cut,
       trianglesTurned,
       shellsTurned,
-      holesFilled: small.length,
-      trianglesAdded: added.length / 3,
-      holesLeft: holes.length - small.length,
+      holesFilled: filled,
+      trianglesAdded: added,
+      holesLeft: left,
     },
   };
 }

@@ -6,6 +6,7 @@ import { type MeshUnit, readMesh } from '../../core/shape/read.ts';
 import { loadModeller, sculpt } from '../../core/shape/sculpt.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { thickness } from '../../core/shape/thickness.ts';
+import { united } from '../../core/shape/unite.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
 import { check } from '../../core/validate.ts';
@@ -24,7 +25,8 @@ type Progress = (done: number) => void;
 /** Volume, size and sections of a mesh; the sections only where there is an inside to look through. */
 function factsOf(mesh: Mesh, collapsed: number, progress: Progress) {
   const measured = measure(mesh, collapsed);
-  const sections = measured.volumeMl === null ? null : thickness(mesh, progress);
+  // Inside out there is nothing inside to look through.
+  const sections = measured.volumeMl === null || measured.flipped ? null : thickness(mesh, progress);
   return {
     ...measured,
     thickestMm: sections?.thickestMm ?? null,
@@ -66,9 +68,14 @@ async function work(task: CalcWork, progress: Progress): Promise<unknown> {
       const made = task.repair
         ? repairedMesh(check(repairSchema, { unit: task.unit }), { mesh: task.bytes })
         : { mesh: weld(soup).mesh, changed: null };
-      const bytes = writeMesh(made.mesh, 'stl');
+      const whole = task.repair ? united(await loadModeller(), made.mesh) : null;
+      const bytes = writeMesh(whole ?? made.mesh, 'stl');
       // Measured as it will be read again, in single precision.
-      return { bytes, changed: made.changed, facts: surveyOf(readMesh(bytes).soup, progress) };
+      return {
+        bytes,
+        changed: made.changed && { ...made.changed, united: whole !== null },
+        facts: surveyOf(readMesh(bytes).soup, progress),
+      };
     }
     case 'sculpt': {
       const bytes = writeMesh(sculpt(await loadModeller(), task.spec), 'stl');

@@ -96,8 +96,8 @@ export function addRevision(
 /** A mesh that is to be a master must have an inside: what is open is mended first. */
 function solidFacts(db: Db, meshId: string): MeshFacts {
   const { facts } = getMesh(db, meshId);
-  if (facts.volumeMl === null)
-    throw new Failure('bad-mesh', `This mesh holds no volume. ${facts.faults.join(' ')} Mend it first.`, 'meshId');
+  if (facts.volumeMl === null || facts.flipped)
+    throw new Failure('bad-mesh', `This mesh is no solid yet. ${facts.faults.join(' ')} Mend it first.`, 'meshId');
   return facts;
 }
 

@@ -1,9 +1,8 @@
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import type { MeshFacts, MeshRow } from '../../contract/meshes.ts';
+import type { MeshChanges, MeshFacts, MeshRow } from '../../contract/meshes.ts';
 import { Failure } from '../../core/failure.ts';
-import type { Repaired } from '../../core/shape/repair.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import type { DataFolder } from '../backup/data.ts';
 import { putFile } from '../backup/flush.ts';
@@ -66,7 +65,7 @@ export async function prepared(
   wish: { unit: MeshRow['unit']; repair: boolean },
   asking?: Asking,
 ): Promise<NewMesh> {
-  const made = await jobs.solid<{ bytes: Uint8Array; facts: MeshFacts; changed: Repaired['changed'] | null }>(
+  const made = await jobs.solid<{ bytes: Uint8Array; facts: MeshFacts; changed: MeshChanges | null }>(
     { kind: 'prepare', bytes: meshBytes(data.files, from), ...wish },
     asking,
   );

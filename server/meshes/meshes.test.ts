@@ -3,6 +3,7 @@ import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
 import type { Master } from '../../contract/masters.ts';
 import type { MeshRow } from '../../contract/meshes.ts';
+import { moved, together } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { STARTS } from '../../core/shape/starts.ts';
 import { box, sphere } from '../../core/shape/testing.ts';
@@ -53,6 +54,33 @@ describe('a file that is brought', () => {
     const { body: inches } = await workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, { unit: 'in' });
     expect(inches.facts.sizeMm.map((mm) => Math.round(mm * 10) / 10)).toEqual([101.6, 25.4, 12.7]);
     expect(inches).toMatchObject({ fromId: body.id, changed: null });
+  });
+
+  test('one that is inside out is refused as a master in words, and is one once it is mended', async () => {
+    const { positions, triangles } = box(40, 20, 10);
+    const inward = triangles.slice();
+    for (let t = 0; t < inward.length; t += 3)
+      [inward[t + 1], inward[t + 2]] = [triangles[t + 2] as number, triangles[t + 1] as number];
+    const { body } = await send<MeshRow>('/meshes', writeStl({ positions, triangles: inward }));
+    expect(body.facts).toMatchObject({ volumeMl: expect.closeTo(8, 9), flipped: true, thickestMm: null });
+    const bait = { name: 'Fender', shape: 'stick', kind: 'print', meshId: body.id };
+    const refused = await workshop.post('/masters', bait);
+    expect([refused.status, refused.body.error.code]).toEqual([400, 'bad-mesh']);
+    expect(refused.body.error.message).toMatch(/inside out\. Mend it first/);
+    const { body: mended } = await workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, { repair: true });
+    const { body: master } = await workshop.post<Master>('/masters', { ...bait, meshId: mended.id });
+    expect(master.latest).toMatchObject({ thickestMm: expect.closeTo(10, 3), volumeMl: expect.closeTo(8, 6) });
+  });
+
+  test('parts that reach into each other are mended into one, and what they share counts once', async () => {
+    const brick = box(40, 20, 10);
+    const twin = moved(brick, ([x, y, z]) => [x + 30, y + 0.01, z + 0.01]);
+    const { body } = await send<MeshRow>('/meshes', writeStl(together(brick, twin)));
+    expect(body.facts.volumeMl).toBeCloseTo(16, 6);
+    const { body: mended } = await workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, { repair: true });
+    // They share 10 × 19.99 × 9.99 mm.
+    expect(mended.facts.volumeMl).toBeCloseTo(16 - (10 * 19.99 * 9.99) / 1000, 3);
+    expect([mended.facts.shells, mended.facts.watertight, mended.changed?.united]).toEqual([1, true, true]);
   });
 
   test('an open one has no volume, is refused as a master, and is mended with what that changed', async () => {

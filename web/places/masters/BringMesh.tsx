@@ -1,5 +1,5 @@
 import { useRef, useState } from 'react';
-import type { MeshRow } from '../../../contract/meshes.ts';
+import type { MeshChanges, MeshRow } from '../../../contract/meshes.ts';
 import type { MeshUnit } from '../../../core/shape/read.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -7,12 +7,13 @@ import { type BroughtMesh, useBroughtMesh } from './useBroughtMesh.ts';
 
 const UNIT_WORDS: Record<MeshUnit, string> = { mm: 'millimetres', cm: 'centimetres', in: 'inches', m: 'metres' };
 
-const CHANGED: [key: keyof NonNullable<MeshRow['changed']>, one: string, many: string][] = [
+const CHANGED: [key: Exclude<keyof MeshChanges, 'united'>, one: string, many: string][] = [
   ['cornersJoined', 'corner joined', 'corners joined'],
   ['collapsedDropped', 'triangle without area dropped', 'triangles without area dropped'],
   ['doublesDropped', 'triangle dropped that was there twice', 'triangles dropped that were there twice'],
   ['trianglesTurned', 'triangle turned the right way out', 'triangles turned the right way out'],
   ['shellsTurned', 'part turned the right way out', 'parts turned the right way out'],
+  ['edgesCut', 'edge where solids only touched cut apart', 'edges where solids only touched cut apart'],
   ['holesFilled', 'hole closed', 'holes closed'],
   ['trianglesAdded', 'triangle added for that', 'triangles added for that'],
   ['holesLeft', 'hole left: too large to be guessed', 'holes left: too large to be guessed'],
@@ -92,6 +93,7 @@ interface MeasuredProps extends Props {
 function Measured({ mesh, brought: { asksUnit, tellUnit, mend }, onReady, action }: MeasuredProps) {
   const { text } = useTaste();
   const { facts } = mesh;
+  const isSolid = facts.volumeMl !== null && !facts.flipped;
   return (
     <section className="sheet p-4 flex flex-col gap-3" aria-label="What it measures">
       <p className="figure text-xl">
@@ -112,17 +114,17 @@ function Measured({ mesh, brought: { asksUnit, tellUnit, mend }, onReady, action
       )}
       {mesh.changed && <Mended changed={mesh.changed} />}
       <div className="flex gap-3">
-        {facts.volumeMl === null && !mesh.changed && (
-          <button type="button" className="btn btn-primary" onClick={mend}>
+        {facts.faults.length > 0 && !mesh.changed && (
+          <button type="button" className={`btn ${isSolid ? 'btn-line' : 'btn-primary'}`} onClick={mend}>
             Mend it and show what changed
           </button>
         )}
-        {facts.volumeMl !== null && (
+        {isSolid && (
           <button type="button" className="btn btn-primary" disabled={asksUnit} onClick={() => onReady(mesh)}>
             {action}
           </button>
         )}
-        {facts.volumeMl === null && mesh.changed && (
+        {!isSolid && mesh.changed && (
           <p className="font-bold">It is still open. Mend it where it was made, or measure the master by hand.</p>
         )}
       </div>
@@ -160,7 +162,8 @@ function Mended({ changed }: { changed: NonNullable<MeshRow['changed']> }) {
           <span className="figure">{changed[key]}</span> {changed[key] === 1 ? one : several}
         </li>
       ))}
-      {CHANGED.every(([key]) => (changed[key] ?? 0) === 0) && <li>Nothing needed mending.</li>}
+      {changed.united && <li>Parts that reached into each other made one.</li>}
+      {!changed.united && CHANGED.every(([key]) => (changed[key] ?? 0) === 0) && <li>Nothing needed mending.</li>}
     </ul>
   );
 }

@@ -124,6 +124,24 @@ describe('a brick of 40 × 20 × 10 mm, by hand', () => {
   });
 });
 
+test('every blind end has a vent of its own: the tail’s fork, each claw, each leg', () => {
+  const { vents } = build(start('claws'), { kind: 'printed', count: 1 });
+  const at = (kind: string) =>
+    vents.filter((vent) => vent.kind === kind).map(({ atMm: [x, y] }) => [Math.round(x), Math.round(y)]);
+  // 1.5 % larger: claws at 63.1 and ±15.4, the tail between them at 57.
+  expect(at('groove').sort((a, b) => (a[1] as number) - (b[1] as number))).toEqual([
+    [64, -16],
+    [58, 0],
+    [64, 16],
+  ]);
+  // Three legs a side, under the seam.
+  expect(
+    at('hole')
+      .map(([, y]) => Math.sign(y as number))
+      .sort(),
+  ).toEqual([-1, -1, -1, 1, 1, 1]);
+});
+
 test('a tube on a core rod has no bore in its halves, and a rod of its own', () => {
   const mold = build(start('tube'), { kind: 'machined', count: 2, coreRodMm: 8.6 });
   expect(mold.parts.map((one) => one.name)).toEqual(['lower half', 'upper half', 'core rod']);

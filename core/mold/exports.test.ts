@@ -84,6 +84,7 @@ const MOLDS: [string, string, Wish][] = [
   ['four', 'paddle', { kind: 'machined', count: 4 }],
   ['one slim', 'ribbon', { kind: 'printed', count: 1 }],
   ['two slim', 'ribbon', { kind: 'printed', count: 2 }],
+  ['one with claws and legs', 'claws', { kind: 'printed', count: 1 }],
   ['two tubes on rods', 'tube', { kind: 'machined', count: 2, coreRodMm: 8.6 }],
   ['one tube on a rod', 'tube', { kind: 'printed', count: 1, coreRodMm: 8.6 }],
 ];

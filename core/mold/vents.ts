@@ -20,11 +20,16 @@ const VENT_CLEAR_MM = 1;
 export interface Vent {
   atMm: Vec3;
   kind: 'groove' | 'hole';
+  /** A hole over the tip of a blind end: it is bored into it from behind, towards the nose. */
+  back?: boolean;
 }
 
+/** A tip this near to where the seam leaves the bait is vented along it, mm. */
+const AT_SEAM_MM = 2;
+
 /**
- * Where one cavity is vented, in its own axes: a scratch from the tail's tip to the edge, and a hole up or down from
- * every other place where air stays with the nose up.
+ * Where one cavity is vented, in its own axes: a scratch along the seam from each blind end that the seam reaches, tail, claw or
+ * limb, and a hole up or down from every other one and from wherever else air stays with the nose up.
  */
 export function ventsOf(
   cavity: Mesh,
@@ -34,16 +39,37 @@ export function ventsOf(
   notes: string[],
   rod: { y: number; radiusMm: number } | null,
 ): Vent[] {
-  const vents: Vent[] = [];
-  const level = split.at(max[0]);
-  const y = rod ? besideRod(rays, max, level, rod) : endOf(cavity, 1)[1];
-  const end = y !== null && rays.first([max[0] + 5, y + 1e-4, level + 1e-4], [-1, 0, 0], false);
-  if (end) vents.push({ atMm: [max[0] + 5 - end.distance, y, level], kind: 'groove' });
-  else notes.push('The tail’s tip lies off the parting plane: it has no vent of its own.');
-  const traps = airTraps(terrainOf(cavity), [-1, 0, 0]).filter((trap) => !trap.pour);
-  for (const { pointMm } of traps.slice(0, MOST_HOLES)) vents.push({ atMm: pointMm, kind: 'hole' });
-  if (traps.length > MOST_HOLES) notes.push(`${traps.length} places keep air: only the twelve largest are vented.`);
-  return vents;
+  const terrain = terrainOf(cavity);
+  const groove = (y: number): Vent | null => {
+    const level = split.at(max[0]);
+    const end = rays.first([max[0] + 5, y + 1e-4, level + 1e-4], [-1, 0, 0], false);
+    return end ? { atMm: [max[0] + 5 - end.distance, y, level], kind: 'groove' } : null;
+  };
+  const grooves: Vent[] = [];
+  const holes: Vent[] = [];
+  const y = rod ? besideRod(rays, max, split.at(max[0]), rod) : endOf(cavity, 1)[1];
+  const tail = y === null ? null : groove(y);
+  if (tail) grooves.push(tail);
+  // With the tail up air would stand in every blind end.
+  const tips = rod ? [] : airTraps(terrain, [1, 0, 0]);
+  for (const { pointMm } of tips) {
+    const own = groove(pointMm[1]);
+    const reached = own !== null && Math.abs(own.atMm[0] - pointMm[0]) < AT_SEAM_MM;
+    if (reached && grooves.some((other) => Math.abs(other.atMm[1] - pointMm[1]) < 1)) continue;
+    // The seam met something else there, or nothing: a claw's gap is no end of the tail.
+    if (reached) grooves.push(own);
+    else if (Math.abs(pointMm[0] - max[0]) > AT_SEAM_MM || grooves.length === 0)
+      holes.push({ atMm: pointMm, kind: 'hole', back: true });
+  }
+  const ends = grooves.filter(
+    ({ atMm }) => tips.length === 0 || tips.some((tip) => Math.abs(tip.pointMm[0] - atMm[0]) < AT_SEAM_MM),
+  );
+  const kept = ends.length > 0 ? ends : grooves;
+  if (kept.length === 0 && holes.length === 0)
+    notes.push('The tail’s tip lies off the parting plane: it has no vent of its own.');
+  for (const { pointMm, pour } of airTraps(terrain, [-1, 0, 0])) if (!pour) holes.push({ atMm: pointMm, kind: 'hole' });
+  if (holes.length > MOST_HOLES) notes.push(`${holes.length} places keep air: only the twelve largest are vented.`);
+  return [...kept, ...holes.slice(0, MOST_HOLES)];
 }
 
 /** The middle of what stands beside a rod at the tail: a vent over the rod itself would let out nothing. */
@@ -108,10 +134,10 @@ export function ventSolids(
 ): Manifold[] {
   const radius = wish.ventMm / 2;
   const reach = high[0] - low[0];
-  return vents.map(({ atMm: [x, y, z], kind }) => {
+  return vents.map(({ atMm: [x, y, z], kind, back }) => {
     if (kind === 'groove') return shop.box([x - 0.5, y - radius, z], [max[0] + reach, y + radius, z + GROOVE_MM]);
     const up = z >= split.at(x);
-    const from: Vec3 = [x + radius, y, up ? z - 0.3 : low[2] - 1];
+    const from: Vec3 = [back ? x - radius : x + radius, y, up ? z - 0.3 : low[2] - 1];
     return shop.rod('z', from, up ? high[2] - from[2] + 1 : z + 0.3 - from[2], radius);
   });
 }

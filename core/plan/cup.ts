@@ -3,7 +3,7 @@ import { batchSize } from '../plastisol/batch.ts';
 import { type RecipeLine, type ScaledItem, scaleLines } from '../plastisol/recipe.ts';
 import type { Waits } from '../process/waits.ts';
 import type { Measure } from '../units/convert.ts';
-import type { Cavity } from './layers.ts';
+import type { Volumes } from './layers.ts';
 
 /** Starting values of `batch.size`; a screen that uses them says so. */
 export const CUP_DEFAULTS = {
@@ -14,11 +14,9 @@ export const CUP_DEFAULTS = {
 };
 
 /** A mold that a cup is drawn into; mL. */
-export interface CupMold extends Cavity {
+export interface CupMold extends Volumes {
   id: string;
   cavities: number;
-  sprueMl: number;
-  runnerMl: number;
   /** What its injector holds; null where it is poured. */
   injectorMl: number | null;
   /** What the second of two injectors holds that are pushed together; nothing: as much as the first. */

@@ -1,5 +1,4 @@
 import { Failure } from '../failure.ts';
-import type { CupMold } from './cup.ts';
 
 /** Where in a bait a melt lies, in the words of the bench. */
 export const PLACES = {
@@ -105,7 +104,11 @@ export function layerShares(layers: LayerAmount[], cavity: Cavity): number[] {
   );
 }
 
-export type Volumes = Pick<CupMold, 'cavityMl' | 'sprueMl' | 'runnerMl' | 'levels'>;
+/** A cavity with what a shot fills besides, mL. */
+export interface Volumes extends Cavity {
+  sprueMl: number;
+  runnerMl: number;
+}
 
 /**
  * What each layer takes of one shot of a mold, mL. Sprue and runner are filled by the last layer and by what is injected

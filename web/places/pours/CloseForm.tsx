@@ -120,12 +120,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
     body: bodyOf,
   });
   const { cookedG, goodG } = sheet.values;
-  const bins = useQuery(queries.bins).data?.items ?? [];
-  const others = bins.filter((bin) => bin.awayAt === null && bin.colourwayId !== pour.colourwayId);
   const together = [pour, ...beside];
-  const elsewhere = pour.evening.cups.filter(
-    (cup) => cup.closedAt === null && !together.some((one) => one.id === cup.id),
-  );
   const marks = together.flatMap((cup) => cup.shots.flatMap((shot) => shot.marks));
   const made = together.reduce(
     (total, cup) =>
@@ -180,28 +175,7 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
         <FigureIn at="returnedG" />
         <FigureIn at="residueG" hint="empty: not known" />
         <FigureIn at="degassedG" hint="frothed over; empty: not known" />
-        {!before && (
-          <ChoiceIn
-            at="binId"
-            label={beside.length > 0 ? 'Rejects into the bin' : 'Into the bin'}
-            className="col-span-2 sm:col-span-1 xl:col-span-2"
-            options={[
-              { value: '', label: `of ${pour.colourwayName}` },
-              ...others.map((bin) => ({ value: bin.id, label: bin.name })),
-            ]}
-          />
-        )}
-        {!before && (
-          <ChoiceIn
-            at="leftTo"
-            className="col-span-2 xl:col-span-2"
-            options={[
-              { value: '', label: beside.length > 0 ? `into the bin of ${pour.recipeName}` : 'into the bin too' },
-              { value: 'kept', label: 'kept apart, for another evening' },
-              ...elsewhere.map((cup) => ({ value: cup.id, label: `into the cup ${cup.code}, ${cup.recipeName}` })),
-            ]}
-          />
-        )}
+        {!before && <WhereTo pour={pour} beside={beside} />}
         <OtherCups cups={beside} />
         <div className="mt-5 col-span-full">
           <Send>{before ? 'Keep' : beside.length > 0 ? `Close all ${together.length} cups` : 'Close'}</Send>
@@ -214,6 +188,37 @@ function Weighing({ pour, open, onDone, others: beside }: Props & { others: Pour
       )}
       {figures && goodG !== null && <Balanced figures={figures} />}
     </section>
+  );
+}
+
+/** Where the rejects go, and what is left in the cup. */
+function WhereTo({ pour, beside }: { pour: Pour; beside: Pour[] }) {
+  const bins = useQuery(queries.bins).data?.items ?? [];
+  const others = bins.filter((bin) => bin.awayAt === null && bin.colourwayId !== pour.colourwayId);
+  const elsewhere = pour.evening.cups.filter(
+    (cup) => cup.closedAt === null && ![pour, ...beside].some((one) => one.id === cup.id),
+  );
+  return (
+    <>
+      <ChoiceIn
+        at="binId"
+        label={beside.length > 0 ? 'Rejects into the bin' : 'Into the bin'}
+        className="col-span-2 sm:col-span-1 xl:col-span-2"
+        options={[
+          { value: '', label: `of ${pour.colourwayName}` },
+          ...others.map((bin) => ({ value: bin.id, label: bin.name })),
+        ]}
+      />
+      <ChoiceIn
+        at="leftTo"
+        className="col-span-2 xl:col-span-2"
+        options={[
+          { value: '', label: beside.length > 0 ? `into the bin of ${pour.recipeName}` : 'into the bin too' },
+          { value: 'kept', label: 'kept apart, for another evening' },
+          ...elsewhere.map((cup) => ({ value: cup.id, label: `into the cup ${cup.code}, ${cup.recipeName}` })),
+        ]}
+      />
+    </>
   );
 }
 

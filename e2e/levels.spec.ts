@@ -99,8 +99,11 @@ test('another bottle: as many of its drops as make the same millilitres, on card
   await big(page).click();
   await expect(page.getByText('From lot B2, 30 drops a mL, 2 × as strong')).toBeVisible();
   // At the cup the other bottle is one tap away.
+  // (3 × 47.7 + 8) mL of a recipe for 236.6: 0.637 of 18, and of 24.
+  await expect(page.getByText('11 drops')).toBeVisible();
   await page.getByRole('button', { name: 'take B1' }).click();
   await expect(page.getByText('From lot B1')).toBeVisible();
+  await expect(page.getByText('15 drops')).toBeVisible();
 });
 
 test('softener: what a percent of it does is told at its tin, and a cup is blended with it', async ({

@@ -87,13 +87,25 @@ export interface PourPlan {
   perGlass?: ScaledItem[];
 }
 
+/** What goes into a cup of so many mL, from the bottles that are in use. @throws Failure `unknown-unit`, `unit-mismatch`. */
+export const cupItems = (
+  { basisMl, lines }: CupWish['recipe'],
+  cookMl: number,
+  measures: Measure[],
+): PourPlan['items'] =>
+  scaleLines(lines, basisMl, cookMl, measures).map((item, index) => ({
+    ...item,
+    materialId: item.id,
+    materialName: lines[index]?.materialName ?? '',
+    lotCode: lines[index]?.lotCode ?? null,
+  }));
+
 /**
  * Lays out one cup: sized from its shots, its recipe scaled to it.
  * @throws Failure `shot-exceeds-injector`, `unknown-unit`, `unit-mismatch`.
  */
 export function planCup({ drawn, recipe, measures }: CupWish): PourPlan {
   const { cookMl, cookG, cups, yieldFraction, returnMl, molds } = cupFor(drawn);
-  const items = scaleLines(recipe.lines, recipe.basisMl, cookMl, measures);
   return {
     cookMl,
     cookG,
@@ -104,11 +116,6 @@ export function planCup({ drawn, recipe, measures }: CupWish): PourPlan {
       const { shots = 0, opens } = drawn[index] ?? {};
       return { moldId: id, shots, shotMl, loads, ...(opens ? { opens } : {}) };
     }),
-    items: items.map((item, index) => ({
-      ...item,
-      materialId: item.id,
-      materialName: recipe.lines[index]?.materialName ?? '',
-      lotCode: recipe.lines[index]?.lotCode ?? null,
-    })),
+    items: cupItems(recipe, cookMl, measures),
   };
 }

@@ -7,7 +7,8 @@ import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { addLot, addLotMove, getMaterial, levelOf, listMaterials, type OpenLot, refuseStrangeLot } from './store.ts';
 
-const touches = ['materials', 'today', 'recipes'];
+// Which bottle is in use says how many drops an open cup takes.
+const touches = ['materials', 'today', 'recipes', 'pours'];
 
 export const materialEndpoints = [
   endpoint({ method: 'GET', path: '/materials', query: listQuery, run: ({ db, query }) => listMaterials(db, query) }),

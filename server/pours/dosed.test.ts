@@ -83,13 +83,22 @@ test('a dose leaves the bottle that was in use when it was given, whichever is i
   const drops = (amount: number) =>
     workshop.post(`/ledgers/${pour.ledgerId}/doses`, { materialId: stock.colourant.id, amount, unit: 'drop' });
   await drops(10);
+  const asked = async () =>
+    (await workshop.get<Pour>(`/pours/${pour.id}`)).body.plan.items.map((item) => [item.drops, item.lotCode]);
+  const { plan } = pour;
+  // 55.7 mL of a recipe of 24 drops in 240: 5.57 drops of 20 a mL, 11.14 of 40.
+  expect(plan.items.map((item) => [item.drops, item.lotCode])).toEqual([[6, 'B1']]);
   await use('B2', version);
+  expect(await asked()).toEqual([[11, 'B2']]);
   await drops(10);
   await use('B1', version + 1);
   const { body: drawn } = await workshop.post<Pour>(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
   const marks = [1, 2, 3, 4].map((cavity) => ({ cavity, grade: 'sell' }));
   await workshop.post(`/pours/${pour.id}/shots/${drawn.shots[0]?.id}/marks`, { marks });
   await workshop.post(`/pours/${pour.id}/close`, { cookedG: 60, goodG: 40, rejectG: 0, returnedG: 15 });
+  // Weighed and closed, it stands as it was laid out.
+  await use('B2', version + 2);
+  expect(await asked()).toEqual([[6, 'B1']]);
   // 10 of 20 a mL are half a mL of each g/mL 1; 10 of 40 a mL a quarter.
   const after = (await workshop.get<Material>(at)).body.lots;
   expect(Object.fromEntries(after.map((lot) => [lot.code, lot.levelG]))).toEqual({

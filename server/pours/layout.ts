@@ -13,10 +13,9 @@ import type { Db } from '../db/open.ts';
 import { first, insert, nextNumber } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLedger } from '../ledgers/store.ts';
-import { openLot } from '../materials/store.ts';
 import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
-import { itemsOf, latestRevision } from '../recipes/store.ts';
+import { latestRevision, linesToDose } from '../recipes/store.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
 import { keyOf, wantedOfMold } from './blends.ts';
 import { eveningFor, orderByLight } from './evenings.ts';
@@ -103,10 +102,7 @@ interface OneCup {
 
 function layOutCup(db: Db, body: NewPour, cup: OneCup, at: string): string {
   const { id: recipeRevisionId, basisMl } = latestRevision(db, cup.recipeId);
-  const lines = itemsOf(db, recipeRevisionId).map((item) => ({
-    ...item,
-    lotCode: openLot(db, item.materialId)?.code ?? null,
-  }));
+  const lines = linesToDose(db, recipeRevisionId);
   const planned = planCup({ drawn: cup.drawn, recipe: { basisMl, lines }, measures: ownUnits(db) });
   const plan = { ...planned, molds: planned.molds.map((mold) => ({ ...mold, ...cup.layered.get(mold.moldId) })) };
   const id = newId();

@@ -11,6 +11,7 @@ import type {
   ShotPart,
 } from '../../contract/pours.ts';
 import type { HeatLimit } from '../../core/heat/window.ts';
+import { cupItems } from '../../core/plan/cup.ts';
 import { curedAt } from '../../core/process/cure.ts';
 import { balanceOf } from '../../core/yield/counts.ts';
 import { standing } from '../db/log.ts';
@@ -19,8 +20,9 @@ import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { dosedInto, dosesOf } from '../ledgers/store.ts';
 import { lotsOfPour } from '../materials/store.ts';
-import { itemsOf } from '../recipes/store.ts';
+import { linesToDose } from '../recipes/store.ts';
 import { bagsOfPour } from '../stock/bags.ts';
+import { ownUnits } from '../workshop/store.ts';
 import { countMarks, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { blendOf, partsOf } from './parts.ts';
@@ -180,6 +182,14 @@ export function getPour(db: Db, id: string): Pour {
   const row = mustFind<PourRecord>(db, 'pour', id, 'pour');
   const recipe = mustFind<{ name: string; hex: string }>(db, 'recipe', row.recipeId, 'recipe');
   const colourway = first<{ name: string }>(db, 'SELECT name FROM colourway_called WHERE id = ?', [row.colourwayId]);
+  const { number, basisMl } = mustFind<{ number: number; basisMl: number }>(
+    db,
+    'recipe_revision',
+    row.recipeRevisionId,
+    'recipe revision',
+  );
+  // Until it is weighed, a cup is dosed from the bottles that are in use: another one drips otherwise.
+  const lines = linesToDose(db, row.recipeRevisionId);
   const layers = layersOfPour(db, row.colourwayRevisionId);
   const shots = shotsOf(db, id);
   const { g, byDefault } = dosedIn(db, row.ledgerId);
@@ -201,13 +211,13 @@ export function getPour(db: Db, id: string): Pour {
     cups: cupsOfSet(db, row, layers),
     evening: eveningOf(db, row),
     lent: lentBy(db, id),
-    recipeRevision: mustFind<{ number: number }>(db, 'recipe_revision', row.recipeRevisionId, 'recipe revision').number,
+    recipeRevision: number,
     parts,
     blend: blendOf(db, { ...row, wanted }, parts, weighed?.cookedG ?? null),
     makerId: row.makerId,
     ledgerId: row.ledgerId,
     cookMl: row.cookMl,
-    plan: row.plan,
+    plan: row.closedAt ? row.plan : { ...row.plan, items: cupItems({ basisMl, lines }, row.cookMl, ownUnits(db)) },
     wanted,
     laidOutAt: row.laidOutAt,
     startedAt: row.startedAt,
@@ -215,7 +225,7 @@ export function getPour(db: Db, id: string): Pour {
     discardedAt: row.discardedAt,
     curedAt: curedAt(shots.map((shot) => shot.at)),
     molds: moldsOf(db, row),
-    recipeItems: itemsOf(db, row.recipeRevisionId),
+    recipeItems: lines,
     doses: dosesOf(db, row.ledgerId),
     dosed: { g, byDefault },
     heats: heatsOf(db, id),

@@ -9,7 +9,7 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
-import { bottleInUse } from '../materials/store.ts';
+import { bottleInUse, openLot } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
 import { LAST_READING } from '../pours/readings.ts';
 import { ownUnits } from '../workshop/store.ts';
@@ -42,6 +42,10 @@ function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[
 
 export const itemsOf = (db: Db, revisionId: string): RecipeItem[] =>
   itemsByRevision(db, [revisionId]).get(revisionId) ?? [];
+
+/** A revision's items, each with the lot in use: what a cup is dosed from. */
+export const linesToDose = (db: Db, revisionId: string): (RecipeItem & { lotCode: string | null })[] =>
+  itemsOf(db, revisionId).map((item) => ({ ...item, lotCode: openLot(db, item.materialId)?.code ?? null }));
 
 /** These items scaled to a batch, with the workshop's own measures. */
 export const scaleItems = (db: Db, items: RecipeItem[], basisMl: number, batchMl: number) =>

@@ -169,6 +169,7 @@ export interface Dose {
   dropsPerMl: number | null;
   /** The bottle it came out of, where that is known. */
   lotId: string | null;
+  bottleStrength: number | null;
   at: string;
 }
 

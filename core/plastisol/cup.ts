@@ -35,17 +35,18 @@ export function cupTotals(rows: DoseRow[], upTo = Number.POSITIVE_INFINITY): Dos
 
 /**
  * What a cup was dosed with, at the house strength and in drops of the bottles in use: as a recipe is written.
- * @param bottleOf how a material's bottle drips, drops/mL, and how strong it is.
+ * @param rows each with what a drop of its bottle was, drops/mL, and how strong it was; null where that was not kept.
+ * @param bottleOf how a material's bottle in use drips, and how strong it is.
  */
 export function asWritten(
-  rows: (DoseRow & { dropsPerMl: number | null })[],
+  rows: (DoseRow & { dropsPerMl: number | null; bottleStrength: number | null })[],
   bottleOf: (materialId: string) => { dropsPerMl: number; bottleStrength: number },
 ): DoseTotal[] {
   return cupTotals(
     standingDoses(rows).map((dose) => {
       const { dropsPerMl, bottleStrength } = bottleOf(dose.materialId);
       const drip = dose.unit === 'drop' ? dropsPerMl / (dose.dropsPerMl ?? dropsPerMl) : 1;
-      return { ...dose, amount: dose.amount * drip * bottleStrength };
+      return { ...dose, amount: dose.amount * drip * (dose.bottleStrength ?? bottleStrength) };
     }),
   );
 }

@@ -64,6 +64,7 @@ describe('what was dosed, as a recipe is written', () => {
     unit: 'drop',
     reverses: null,
     dropsPerMl: 20,
+    bottleStrength: null,
     ...more,
   });
   const bottleOf = (materialId: string) =>
@@ -77,11 +78,13 @@ describe('what was dosed, as a recipe is written', () => {
       dose(4, 99),
       dose(5, 99, { reverses: 'd4' }),
       dose(6, 6, { materialId: 'strong', unit: 'mL', dropsPerMl: null }),
+      // From a bottle four times as strong, though another is in use.
+      dose(7, 1, { materialId: 'strong', unit: 'mL', dropsPerMl: null, bottleStrength: 4 }),
     ];
     // Half a mL twice, and four of the bottle in use: 15 + 15 + 4 of 30 a mL.
     expect(asWritten(rows, bottleOf)).toEqual([
       { materialId: 'blue', unit: 'drop', amount: 34 },
-      { materialId: 'strong', unit: 'mL', amount: 12 },
+      { materialId: 'strong', unit: 'mL', amount: 16 },
     ]);
   });
 });

@@ -44,12 +44,17 @@ test('what was dosed from another bottle is kept at the house strength, in drops
   await use('B2', version);
   // 15 drops of 30 a mL are half a mL; twice as strong, a mL of the house strength.
   await dose(15);
+  // Whichever bottle is in use when it is kept.
+  await use('B1', version + 1);
+  const { body: early } = await keep('Sea Glass');
+  expect(early.revision.items).toMatchObject([{ amount: 20, unit: 'drop', ml: 1 }]);
+  await use('B2', version + 2);
   const { body: kept } = await keep('Sea Pink');
   expect(kept.revision.items).toMatchObject([{ amount: 30, unit: 'drop', ml: 1 }]);
   // Half a mL of the strong one is what gave the look, and is what it takes again.
   const scaled = await workshop.get<{ items: { drops: number }[] }>(`/recipes/${kept.id}/scaled?batchMl=120`);
   expect(scaled.body.items).toMatchObject([{ drops: 15 }]);
-  await use('B1', version + 1);
+  await use('B1', version + 3);
   expect((await workshop.get<Recipe>(`/recipes/${kept.id}`)).body.revision.items).toMatchObject([
     { amount: 20, ml: 1 },
   ]);

@@ -10,8 +10,9 @@ import { bottleInUse } from '../materials/store.ts';
 export const dosesOf = (db: Db, ledgerId: string) =>
   all<Dose>(
     db,
-    `SELECT dose.seq, dose.id, material_id, material.name AS material_name, amount, unit, reverses, dose.drops_per_ml, dose.lot_id, at
-     FROM dose JOIN material ON material.id = material_id WHERE ledger_id = ? ORDER BY seq`,
+    `SELECT dose.seq, dose.id, dose.material_id, material.name AS material_name, amount, unit, reverses, dose.drops_per_ml, dose.lot_id,
+       lot.bottle_strength, at
+     FROM dose JOIN material ON material.id = dose.material_id LEFT JOIN lot ON lot.id = dose.lot_id WHERE ledger_id = ? ORDER BY seq`,
     [ledgerId],
   );
 

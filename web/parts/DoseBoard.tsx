@@ -40,6 +40,7 @@ export function withTaps(doses: Dose[], taps: Tap[], ledgerId: string, materials
       reverses: takes,
       dropsPerMl: null,
       lotId: null,
+      bottleStrength: null,
       at: String(body.tappedAt ?? serverStamp()),
     };
   });

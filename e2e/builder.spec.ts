@@ -51,6 +51,8 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
       page.waitForEvent('download'),
       page.getByRole('button', { name: `${name} as STL` }).click(),
     ]);
+    // Named by bait, revision, cavities and part.
+    expect(download.suggestedFilename()).toMatch(/^Reed-stick-v1-x\d+-[a-z-]+\.stl$/);
     const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).soup);
     const found = measure(mesh, collapsed);
     expect(found).toMatchObject({ watertight: true, flipped: false, shells: 1 });

@@ -1,10 +1,11 @@
 // What a maker prints or hands to a shop: the exported files alone, read by code that did not write them.
+import { strFromU8, unzipSync } from 'fflate';
 import type { Manifold } from 'manifold-3d';
 import type * as v from 'valibot';
 import { describe, expect, test } from 'vitest';
 import { loadModeller, sculpt } from '../shape/sculpt.ts';
 import { STARTS } from '../shape/starts.ts';
-import { writeStl } from '../shape/write.ts';
+import { write3mf, writeStl } from '../shape/write.ts';
 import { check } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishSchema } from './buildWish.ts';
@@ -134,6 +135,31 @@ test('a tube on a rod: what comes out is the bait, and its vent lies beside the 
   expect(ml(casting)).toBeCloseTo(2 * mold.cavityMl + mold.channelsMl, 1);
   const groove = mold.vents.find((vent) => vent.kind === 'groove');
   expect(Math.abs(groove?.atMm[1] ?? 0)).toBeGreaterThan(8.6 / 2);
+});
+
+test('all parts in one 3MF: each by its name, as often as the mold takes it, beside each other on the plate', () => {
+  const mold = build('tube', { kind: 'printed', count: 2, coreRodMm: 8.6 });
+  const model = strFromU8(unzipSync(write3mf(mold.parts))['3D/3dmodel.model'] as Uint8Array);
+  const objects = [...model.matchAll(/<object id="(\d+)" type="model" name="([^"]+)">(.*?)<\/object>/gs)];
+  expect(objects.map(([, id, name]) => [id, name])).toEqual([
+    ['1', 'lower half'],
+    ['2', 'upper half'],
+    ['3', 'core rod'],
+  ]);
+  const corners = objects.map(([, , , mesh]) =>
+    [...(mesh as string).matchAll(/<vertex x="([^"]+)" y="([^"]+)" z="([^"]+)"/g)].map(([, ...at]) => at.map(Number)),
+  );
+  const items = [...model.matchAll(/<item objectid="(\d)" transform="1 0 0 0 1 0 0 0 1 ([^"]+)"/g)];
+  expect(items.map(([, id]) => id)).toEqual(['1', '2', '3', '3']);
+  let until = Number.NEGATIVE_INFINITY;
+  for (const [, id, by] of items) {
+    const [x = 0, , z = 0] = (by as string).split(' ').map(Number);
+    const mine = corners[Number(id) - 1] as number[][];
+    const along = mine.map((at) => (at[0] as number) + x);
+    expect(Math.min(...along)).toBeGreaterThan(until);
+    until = Math.max(...along);
+    expect(Math.min(...mine.map((at) => (at[2] as number) + z))).toBeCloseTo(0, 4);
+  }
 });
 
 describe.each<[string, Wish]>([

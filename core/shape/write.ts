@@ -1,5 +1,5 @@
 import { strToU8, zipSync } from 'fflate';
-import { doubleNormals, type Mesh, triangleCount } from './mesh.ts';
+import { boundsOf, doubleNormals, type Mesh, triangleCount } from './mesh.ts';
 
 export const EXPORT_FORMATS = ['stl', 'obj', '3mf'] as const;
 export type ExportFormat = (typeof EXPORT_FORMATS)[number];
@@ -40,19 +40,53 @@ export function writeObj({ positions: p, triangles: t }: Mesh, name = 'bait'): U
   return strToU8(`${lines.join('\n')}\n`);
 }
 
-/** 3MF core package with one object, mm. Source: 3MF Core Specification 1.x. */
-export function write3mf({ positions: p, triangles: t }: Mesh): Uint8Array {
-  const rows = [
-    '<?xml version="1.0" encoding="UTF-8"?>',
-    '<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><resources><object id="1" type="model"><mesh><vertices>',
-  ];
+/** One object of a package: what it is called, and how many of it are laid out. */
+export interface Object3mf {
+  mesh: Mesh;
+  name?: string;
+  count?: number;
+}
+
+/** Room between objects that are laid out beside each other, mm. */
+const BESIDE_MM = 10;
+
+const escaped = (text: string) => text.replace(/[&<>"]/g, (sign) => `&#${sign.charCodeAt(0)};`);
+
+function object3mf({ mesh: { positions: p, triangles: t }, name }: Object3mf, id: number): string[] {
+  const rows = [`<object id="${id}" type="model"${name ? ` name="${escaped(name)}"` : ''}><mesh><vertices>`];
   for (let i = 0; i < p.length; i += 3)
     rows.push(
       `<vertex x="${short(p[i] as number)}" y="${short(p[i + 1] as number)}" z="${short(p[i + 2] as number)}"/>`,
     );
   rows.push('</vertices><triangles>');
   for (let i = 0; i < t.length; i += 3) rows.push(`<triangle v1="${t[i]}" v2="${t[i + 1]}" v3="${t[i + 2]}"/>`);
-  rows.push('</triangles></mesh></object></resources><build><item objectid="1"/></build></model>');
+  rows.push('</triangles></mesh></object>');
+  return rows;
+}
+
+/** Where each object lies: one alone as it is, several in a row along x, all standing on the plate. */
+function items3mf(objects: Object3mf[]): string[] {
+  const alone = objects.length === 1 && (objects[0]?.count ?? 1) === 1;
+  if (alone) return ['<item objectid="1"/>'];
+  let x = 0;
+  return objects.flatMap(({ mesh, count = 1 }, index) => {
+    const { min, max } = boundsOf(mesh.positions);
+    return Array.from({ length: count }, () => {
+      const by = [x - min[0], -min[1], -min[2]].map(short).join(' ');
+      x += max[0] - min[0] + BESIDE_MM;
+      return `<item objectid="${index + 1}" transform="1 0 0 0 1 0 0 0 1 ${by}"/>`;
+    });
+  });
+}
+
+/** 3MF core package, mm; several objects lie beside each other. Source: 3MF Core Specification 1.x. */
+export function write3mf(objects: Object3mf[]): Uint8Array {
+  const rows = [
+    '<?xml version="1.0" encoding="UTF-8"?>',
+    '<model unit="millimeter" xml:lang="en" xmlns="http://schemas.microsoft.com/3dmanufacturing/core/2015/02"><resources>',
+    ...objects.flatMap((one, index) => object3mf(one, index + 1)),
+    `</resources><build>${items3mf(objects).join('')}</build></model>`,
+  ];
   return zipSync({
     '[Content_Types].xml': strToU8(
       '<?xml version="1.0" encoding="UTF-8"?><Types xmlns="http://schemas.openxmlformats.org/package/2006/content-types"><Default Extension="rels" ContentType="application/vnd.openxmlformats-package.relationships+xml"/><Default Extension="model" ContentType="application/vnd.ms-package.3dmanufacturing-3dmodel+xml"/></Types>',
@@ -66,5 +100,5 @@ export function write3mf({ positions: p, triangles: t }: Mesh): Uint8Array {
 
 export function writeMesh(mesh: Mesh, format: ExportFormat, name?: string): Uint8Array {
   if (format === 'stl') return writeStl(mesh);
-  return format === 'obj' ? writeObj(mesh, name) : write3mf(mesh);
+  return format === 'obj' ? writeObj(mesh, name) : write3mf([{ mesh, ...(name ? { name } : {}) }]);
 }

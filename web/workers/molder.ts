@@ -10,7 +10,7 @@ import { loadModeller } from '../../core/shape/sculpt.ts';
 import { meshOf, Solids } from '../../core/shape/solids.ts';
 import { BALLS_MM, TRIAL_BALL_MM, toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
-import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
+import { type ExportFormat, write3mf, writeMesh } from '../../core/shape/write.ts';
 import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
 
@@ -77,6 +77,13 @@ const molder = {
     const part = built?.parts.find((one) => one.name === name);
     if (!part) throw new Error('There is no such part; build the mold again.');
     const bytes = writeMesh(part.mesh, format, name);
+    return transfer(bytes, [bytes.buffer]);
+  },
+
+  /** All parts of it beside each other, as often as the mold takes each. */
+  allParts(): Uint8Array {
+    if (!built) throw new Error('Build the mold first.');
+    const bytes = write3mf(built.parts);
     return transfer(bytes, [bytes.buffer]);
   },
 };

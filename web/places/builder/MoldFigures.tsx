@@ -105,29 +105,12 @@ export function MoldFigures({
           {note}
         </p>
       ))}
-      <div className="flex flex-col gap-1">
-        {mold.parts.map((part) => (
-          <p key={part.name} className="flex gap-3 text-sm items-baseline">
-            <span className="flex-1 capitalize">
-              {part.name}
-              {part.count !== undefined && part.count > 1 && ` × ${part.count}`}
-            </span>
-            <span className="figure">{text(part.volumeMl, 'volume')}</span>
-            {(['stl', '3mf'] as const).map((format) => (
-              <button
-                key={format}
-                type="button"
-                className="link"
-                disabled={stale}
-                aria-label={`${part.name} as ${format.toUpperCase()}`}
-                onClick={() => void onDownload(part.name, format)}
-              >
-                {format.toUpperCase()}
-              </button>
-            ))}
-          </p>
-        ))}
-      </div>
+      <Files
+        mold={mold}
+        of={`${master.name} v${master.latest.number} x${count}`}
+        stale={stale}
+        onDownload={onDownload}
+      />
       {wish.kind !== 'silicone-box' && (
         <KeepBuilt
           // A name of its own for another number of cavities.
@@ -139,6 +122,54 @@ export function MoldFigures({
         />
       )}
     </>
+  );
+}
+
+interface FilesProps {
+  mold: DrawnMold;
+  /** Whose mold it is: bait, revision, cavities. */
+  of: string;
+  stale: boolean;
+  onDownload: ReturnType<typeof useMolder>['download'];
+}
+
+/** Each part as a file of its own, and all of them in one. */
+function Files({ mold, of, stale, onDownload }: FilesProps) {
+  const { text } = useTaste();
+  return (
+    <div className="flex flex-col gap-1">
+      {mold.parts.map((part) => (
+        <p key={part.name} className="flex gap-3 text-sm items-baseline">
+          <span className="flex-1 capitalize">
+            {part.name}
+            {part.count !== undefined && part.count > 1 && ` × ${part.count}`}
+          </span>
+          <span className="figure">{text(part.volumeMl, 'volume')}</span>
+          {(['stl', '3mf'] as const).map((format) => (
+            <button
+              key={format}
+              type="button"
+              className="link"
+              disabled={stale}
+              aria-label={`${part.name} as ${format.toUpperCase()}`}
+              onClick={() => void onDownload(of, part.name, format)}
+            >
+              {format.toUpperCase()}
+            </button>
+          ))}
+        </p>
+      ))}
+      {mold.parts.length > 1 && (
+        <button
+          type="button"
+          className="link text-sm self-start"
+          disabled={stale}
+          onClick={() => void onDownload(of, 'all parts', '3mf')}
+        >
+          All parts in one 3MF
+        </button>
+      )}
+    </div>
   );
 }
 

@@ -4,7 +4,7 @@ import { Failure, type Told } from '../../../core/failure.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import type { MoldPart } from '../../../core/mold/pieces.ts';
 import type { ExportFormat } from '../../../core/shape/write.ts';
-import { handOver } from '../../parts/files.ts';
+import { fileName, handOver } from '../../parts/files.ts';
 import type { DrawnMold, Molder } from '../../workers/molder.ts';
 import { handOf, useErrand } from '../../workers/useErrand.ts';
 
@@ -22,7 +22,8 @@ export interface Built {
   stop(): void;
   /** Which cutter a machined one asks for; null until it is known. */
   cutter: { largestBallMm: number | null; smallestBallMm: number; leftoverMm: number } | null;
-  download(name: MoldPart['name'], format: ExportFormat): Promise<void>;
+  /** One part, or all of them beside each other. @param of whose mold it is: the file's name begins with it. */
+  download(of: string, name: MoldPart['name'] | 'all parts', format: ExportFormat): Promise<void>;
 }
 
 interface MoldTask {
@@ -89,10 +90,9 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
     errand.current?.stop();
     setState((now) => ({ ...now, building: false }));
   };
-  const download = async (name: MoldPart['name'], format: ExportFormat) => {
-    const bytes = await molder.current?.file(name, format);
-    if (!bytes) return;
-    handOver(bytes, 'application/octet-stream', `${name.replace(' ', '-')}.${format}`);
+  const download = async (of: string, name: MoldPart['name'] | 'all parts', format: ExportFormat) => {
+    const bytes = await (name === 'all parts' ? molder.current?.allParts() : molder.current?.file(name, format));
+    if (bytes) handOver(bytes, 'application/octet-stream', fileName(of, `${name.replace(' ', '-')}.${format}`));
   };
   return { mold: shown?.mold ?? null, stale: shown?.of !== wished, cutter, ...state, stop, download };
 }

@@ -241,12 +241,12 @@ function CupsOfSet({ pour }: { pour: Pour }) {
       <h2 className="mb-2">{pour.leadId === null ? 'Drawn from' : 'Drawn together, led by the first'}</h2>
       <ul className="ruled border-y border-[var(--rule)]">
         {pour.cups.map((cup) => (
-          <li key={cup.id} className="flex gap-3 py-2 items-center">
+          <li key={cup.id} className="flex flex-wrap gap-x-3 py-2 items-center">
             <span className="w-5 h-5 rounded-full border-2 border-[var(--ink)]" style={{ background: cup.hex }} />
             <Link to={`/pours/${cup.id}`} className="link figure">
               {cup.code}
             </Link>
-            <b className="flex-1">
+            <b className="flex-1 min-w-40">
               {cup.recipeName}
               <span className="font-normal soft">
                 {' '}

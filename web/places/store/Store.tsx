@@ -298,7 +298,7 @@ function LotRow({ lot, material }: { lot: Material['lots'][number]; material: Ma
   return (
     <li className="py-2 flex gap-3 items-center flex-wrap">
       <span className="figure">{lot.code}</span>
-      <span className="flex-1 soft text-sm">
+      <span className="flex-1 min-w-40 soft text-sm">
         since {dateText(lot.createdAt)}
         {lot.bottleStrength !== 1 && `, strength ${lot.bottleStrength}`}
         {lot.dropsPerMl !== null && `, ${lot.dropsPerMl} drops a mL`}

@@ -258,7 +258,7 @@ CREATE TABLE cup_transfer (
   from_pour_id TEXT NOT NULL REFERENCES pour (id),
   pour_id TEXT NOT NULL REFERENCES pour (id),
   heats INTEGER CHECK (heats >= 0),
-  grams REAL NOT NULL CHECK (grams <> 0),
+  grams REAL NOT NULL CHECK (grams > 0),
   salt_g REAL NOT NULL,
   salt_unknown_g REAL NOT NULL,
   at TEXT NOT NULL

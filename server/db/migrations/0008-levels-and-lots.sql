@@ -41,12 +41,12 @@ ALTER TABLE dose ADD COLUMN lot_id TEXT REFERENCES lot (id);
 -- Of a liquid: mL of the house strength, whatever bottle they come from.
 ALTER TABLE recipe_item ADD COLUMN ml REAL CHECK (ml > 0);
 DROP TRIGGER recipe_item_no_update;
-UPDATE recipe_item SET ml = amount / coalesce(
-    (SELECT drops_per_ml FROM material WHERE id = material_id), (SELECT drops_per_ml FROM workshop))
-  WHERE unit = 'drop' AND (SELECT kind FROM material WHERE id = material_id)
-    IN ('colourant', 'softener', 'hardener', 'stabilizer', 'oil');
-UPDATE recipe_item SET ml = amount WHERE unit = 'mL'
-  AND (SELECT kind FROM material WHERE id = material_id) IN ('colourant', 'softener', 'hardener', 'stabilizer', 'oil');
+UPDATE recipe_item SET ml = iif(unit = 'drop',
+    amount / coalesce((SELECT drops_per_ml FROM material WHERE id = material_id), (SELECT drops_per_ml FROM workshop)),
+    amount * CASE unit WHEN 'mL' THEN 1 WHEN 'L' THEN 1000 WHEN 'tsp' THEN 4.92892159375 WHEN 'tbsp' THEN 14.78676478125 WHEN 'floz' THEN 29.5735295625
+    WHEN 'cup' THEN 236.5882365 WHEN 'qt' THEN 946.352946 WHEN 'gal' THEN 3785.411784 WHEN 'cupMetric' THEN 250
+    ELSE (SELECT own.ml FROM measure own WHERE own.name = unit COLLATE BINARY) END)
+  WHERE (SELECT kind FROM material WHERE id = material_id) IN ('colourant', 'softener', 'hardener', 'stabilizer', 'oil');
 CREATE TRIGGER recipe_item_no_update BEFORE UPDATE ON recipe_item BEGIN SELECT RAISE(ABORT, 'recipe_item rows are only added'); END;
 
 -- A softener or hardener: points of its scale that each percent of the plastisols' mass adds to a cup.
@@ -75,3 +75,23 @@ CREATE TRIGGER balance_no_delete BEFORE DELETE ON balance BEGIN SELECT RAISE(ABO
 
 -- Two injectors through one block need not be of one size. Null: the second is as large as the first.
 ALTER TABLE mold ADD COLUMN second_injector_ml REAL CHECK (second_injector_ml > 0);
+
+-- A cup weighed again, once what was poured over is closed with the other, takes grams back as well as gives them.
+CREATE TABLE cup_transfer_either_way (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  from_pour_id TEXT NOT NULL REFERENCES pour (id),
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  heats INTEGER CHECK (heats >= 0),
+  grams REAL NOT NULL CHECK (grams <> 0),
+  salt_g REAL NOT NULL,
+  salt_unknown_g REAL NOT NULL,
+  at TEXT NOT NULL
+) STRICT;
+INSERT INTO cup_transfer_either_way SELECT * FROM cup_transfer;
+DROP TABLE cup_transfer;
+ALTER TABLE cup_transfer_either_way RENAME TO cup_transfer;
+CREATE INDEX cup_transfer_by_pour ON cup_transfer (pour_id);
+CREATE INDEX cup_transfer_from ON cup_transfer (from_pour_id);
+CREATE TRIGGER cup_transfer_no_update BEFORE UPDATE ON cup_transfer BEGIN SELECT RAISE(ABORT, 'cup_transfer rows are only added'); END;
+CREATE TRIGGER cup_transfer_no_delete BEFORE DELETE ON cup_transfer BEGIN SELECT RAISE(ABORT, 'cup_transfer rows are only added'); END;

@@ -53,8 +53,9 @@ export interface Part {
   name: string;
   lotCode: string | null;
   share: number;
-  /** A mL of it. */
+  /** A mL of it, and whether nobody weighed one. */
   gPerMl: number;
+  gPerMlByDefault: boolean;
   plannedG: number;
   weighedG: number | null;
   /** The row to take back. */

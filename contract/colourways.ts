@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import type { Stand } from '../core/mold/stands.ts';
-import { JOIN_IDS, PLACE_IDS, type Place, type Poured } from '../core/plan/layers.ts';
+import type { Standing } from '../core/mold/stands.ts';
+import { JOIN_IDS, type LayerMeasure, PLACE_IDS, type Place, type Poured } from '../core/plan/layers.ts';
 import {
   above0,
   type CanBeAway,
@@ -27,6 +27,21 @@ const each = called(above0(2000), 'In each bait');
 
 const height = called(above0(1), 'Of its height');
 
+/** The figure that each measure is told by. */
+export const FIGURE_OF = {
+  share: 'shareFraction',
+  ml: 'eachMl',
+  level: 'heightFraction',
+  rest: null,
+} as const satisfies Record<LayerMeasure, string | null>;
+export type Figures = Record<NonNullable<(typeof FIGURE_OF)[LayerMeasure]>, number | null>;
+
+/** A layer's own figure; nothing where it is the rest, or where none is told yet. */
+export const amountOf = (layer: { measure: LayerMeasure } & Partial<Figures>): number | null => {
+  const figure = FIGURE_OF[layer.measure];
+  return figure === null ? null : (layer[figure] ?? null);
+};
+
 /** One layer: a share of the bait, so many mL of it, up to a level in the mold, or what the others leave. */
 export const layerBody = v.pipe(
   v.variant('measure', [
@@ -37,15 +52,7 @@ export const layerBody = v.pipe(
   ]),
   v.transform((layer): LayerWish => {
     const { place, recipeId, joins, wanted, measure } = layer;
-    const amount =
-      layer.measure === 'share'
-        ? layer.shareFraction
-        : layer.measure === 'ml'
-          ? layer.eachMl
-          : layer.measure === 'level'
-            ? layer.heightFraction
-            : null;
-    return { place, recipeId, joins, wanted, measure, amount };
+    return { place, recipeId, joins, wanted, measure, amount: amountOf(layer) };
   }),
 );
 
@@ -92,7 +99,7 @@ export const colourwayBody = v.strictObject({
 /** A mold as it stands while it is filled: what of a cavity lies under each level that the layers ask for, by the level. */
 export interface MoldLevels {
   moldId: string;
-  stands: Stand;
+  stands: Standing;
   /** Of one cavity, that way up. */
   tallMm: number;
   levels: Record<string, number>;

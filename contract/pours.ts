@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { HeatLimit } from '../core/heat/window.ts';
+import type { Standing } from '../core/mold/stands.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
 import type { Join, LayerMeasure, Place } from '../core/plan/layers.ts';
 import type { Waits } from '../core/process/waits.ts';
@@ -331,6 +332,8 @@ export interface PourMold {
   cavityLayersMl: number[];
   /** How high one that goes up to a level stands in it, mm. */
   layersMm: (number | null)[];
+  /** How it stands for that; null where no layer goes up to a level. */
+  stands: Standing | null;
 }
 
 export interface Pour extends Versioned {

@@ -129,6 +129,8 @@ export interface RecipeItem {
   bulkGPerMl: number | null;
   densityGPerMl: number | null;
   bottleStrength: number;
+  /** The lot in use; null: none is written down. */
+  lotCode: string | null;
   limitC: number | null;
 }
 

@@ -234,7 +234,11 @@ export const RECIPES: { name: string; hex: string; items: [material: string, amo
 type Layer = [
   place: string,
   melt: string,
-  much: { shareFraction: number } | { eachMl: number } | { heightFraction: number } | null,
+  much:
+    | { measure: 'share'; shareFraction: number }
+    | { measure: 'ml'; eachMl: number }
+    | { measure: 'level'; heightFraction: number }
+    | { measure: 'rest' },
   joins: string | null,
 ];
 
@@ -245,9 +249,9 @@ export const LAYERED: { name: string; hex: string; notes: string; layers: Layer[
     hex: '#4d6f86',
     notes: 'Belly first, the mold flat; warm the halves before closing.',
     layers: [
-      ['belly', 'Ebb Glass', { heightFraction: 0.4 }, null],
-      ['side', 'Lantern', { eachMl: 2 }, 'melted'],
-      ['back', 'Night Ferry', null, 'melted'],
+      ['belly', 'Ebb Glass', { measure: 'level', heightFraction: 0.4 }, null],
+      ['side', 'Lantern', { measure: 'ml', eachMl: 2 }, 'melted'],
+      ['back', 'Night Ferry', { measure: 'rest' }, 'melted'],
     ],
   },
   {
@@ -255,8 +259,8 @@ export const LAYERED: { name: string; hex: string; notes: string; layers: Layer[
     hex: '#3c4f77',
     notes: 'Two cups at one heat, both injectors warm.',
     layers: [
-      ['belly', 'Ebb Glass', { shareFraction: 0.5 }, null],
-      ['back', 'Night Ferry', null, 'together'],
+      ['belly', 'Ebb Glass', { measure: 'share', shareFraction: 0.5 }, null],
+      ['back', 'Night Ferry', { measure: 'rest' }, 'together'],
     ],
   },
 ];

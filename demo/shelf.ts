@@ -293,7 +293,6 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
       layers: layers.map(([place, melt, much, joins]) => ({
         place,
         recipeId: shelf.recipes.get(melt)?.id,
-        measure: much === null ? 'rest' : 'eachMl' in much ? 'ml' : 'heightFraction' in much ? 'level' : 'share',
         ...much,
         joins,
       })),

@@ -19,9 +19,17 @@ export const UP: Record<Stand, Vec3> = {
   'tail-up': [1, 0, 0],
 };
 
+/** How a mold stands, and whether nobody said so. */
+export interface Standing {
+  way: Stand;
+  byDefault: boolean;
+}
+
 /**
- * How a mold stands unless its maker says otherwise; null: a dipped one is not filled.
+ * How a mold stands while it is filled, as its maker says, else as is usual; null: a dipped one is not filled.
  * Source: workshop practice: an open mold lies level, its open face is the back; a closed one stands on end, tail below.
  */
-export const usualStand = (fill: Fill): Stand | null =>
-  fill === 'dip' ? null : fill === 'open-pour' ? 'back-up' : 'nose-up';
+export function standing(fill: Fill, said: Stand | null): Standing | null {
+  if (fill === 'dip') return null;
+  return { way: said ?? (fill === 'open-pour' ? 'back-up' : 'nose-up'), byDefault: said === null };
+}

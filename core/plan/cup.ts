@@ -1,4 +1,5 @@
 import { usual } from '../defaults.ts';
+import type { Standing } from '../mold/stands.ts';
 import { batchSize } from '../plastisol/batch.ts';
 import { type RecipeLine, type ScaledItem, scaleLines } from '../plastisol/recipe.ts';
 import type { Waits } from '../process/waits.ts';
@@ -79,6 +80,8 @@ export interface PourPlan {
     cavityLayersMl?: number[];
     /** How high each layer stands in it, mm from the lowest point; null where no level was asked for. */
     layersMm?: (number | null)[];
+    /** How it stands while it is filled, where a layer goes up to a level. */
+    stands?: Standing;
   }[];
   /** All of it. */
   items: (ScaledItem & { materialId: string; materialName: string; lotCode: string | null })[];

@@ -1,4 +1,5 @@
 import { Failure } from '../failure.ts';
+import { percentText } from '../units/show.ts';
 
 /** Where in a bait a melt lies, in the words of the bench. */
 export const PLACES = {
@@ -67,12 +68,10 @@ function upTo(to: number, under: number, { levels }: Cavity, at: number): number
   if (below - under > WHOLE) return below - under;
   throw new Failure(
     'layers-not-whole',
-    `Up to ${percent(to)} of the height there is nothing left to fill: what lies under it is ${percent(under)} of a cavity of this mold already. Say a higher level.`,
+    `Up to ${percentText(to)} of the height there is nothing left to fill: what lies under it is ${percentText(under)} of a cavity of this mold already. Say a higher level.`,
     `layers.${at}`,
   );
 }
-
-const percent = (share: number) => `${Number((share * 100).toFixed(1))} %`;
 
 /**
  * What of a cavity each layer fills, 0 to 1; together the whole. One that goes up to a level fills what those before it

@@ -1,3 +1,15 @@
+/** How many drops of a bottle are a mL, and whether nobody weighed any of its own or its material's. */
+export interface Drop {
+  perMl: number;
+  byDefault: boolean;
+}
+
+/** How a bottle drips: as was weighed of it, else of its material, else as the workshop's drop is. */
+export const dropOf = (lotsPerMl: number | null, materialsPerMl: number | null, workshopsPerMl: number): Drop => ({
+  perMl: lotsPerMl ?? materialsPerMl ?? workshopsPerMl,
+  byDefault: lotsPerMl === null && materialsPerMl === null,
+});
+
 interface HoldingLot {
   id: string;
   levelG: number;

@@ -1,5 +1,6 @@
 import { type DefaultName, usual } from '../defaults.ts';
 import { convert, type Measure, unitOf } from '../units/convert.ts';
+import { dropOf } from './lots.ts';
 
 /** What is known of a material as it is dosed; null: not known. */
 export interface Doseable {
@@ -40,16 +41,23 @@ export const isWeighed = (unit: string, measures: Measure[]) =>
 
 /**
  * What a dose weighs: drops and spoons to mL, mL to grams. Nothing that was put in weighs nothing.
- * @param dropsPerMl the workshop's own drop, where the bottle's is not known. @returns g, and whether a usual density was needed.
+ * @param dose with what a drop of it was when it fell, where that was written down. @param dropsPerMl the workshop's own drop. @returns g, and whether a usual density was needed.
  * @throws Failure `unknown-unit`, `unit-mismatch` for a unit that measures no amount.
  */
 export function doseGrams(
-  { amount, unit }: { amount: number; unit: string },
+  { amount, unit, dropsPerMl: itsDrop }: { amount: number; unit: string; dropsPerMl?: number | null },
   material: Doseable,
   { dropsPerMl, measures }: { dropsPerMl: number; measures: Measure[] },
 ): { g: number; byDefault: boolean } {
   const { gPerMl, byDefault } = gramsPerMl(material);
-  const drops = material.dropsPerMl ?? dropsPerMl;
-  const { value } = convert({ value: amount, from: unit, to: 'g', dropsPerMl: drops, measures, densityGPerMl: gPerMl });
+  const drop = dropOf(itsDrop ?? null, material.dropsPerMl, dropsPerMl);
+  const { value } = convert({
+    value: amount,
+    from: unit,
+    to: 'g',
+    dropsPerMl: drop.perMl,
+    measures,
+    densityGPerMl: gPerMl,
+  });
   return { g: value, byDefault: byDefault && !isWeighed(unit, measures) };
 }

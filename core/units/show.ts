@@ -114,3 +114,6 @@ export function areaText(mm2: number, taste: UnitTaste): string {
   if (taste.system === 'us') return `${(mm2 / unitSize('length', taste) ** 2).toFixed(2)} in²`;
   return mm2 < 1000 ? `${mm2.toFixed(0)} mm²` : `${(mm2 / 100).toFixed(1)} cm²`;
 }
+
+/** `40 %`: a fraction to a tenth of a percent, without a trailing nought. */
+export const percentText = (fraction: number): string => `${Number((fraction * 100).toFixed(1))} %`;

@@ -65,8 +65,7 @@ export const materialEndpoints = [
     touches,
     run: ({ db, body, params, version }) => {
       const lot = mustFind<OpenLot>(db, 'lot', params.id as string, 'lot');
-      const material = getMaterial(db, lot.materialId);
-      update(db, 'material', material.id, version, { name: material.name }, 'material');
+      update(db, 'material', lot.materialId, version, {}, 'material');
       run(db, 'UPDATE lot SET drops_per_ml = ?, bottle_strength = ? WHERE id = ?', [
         body.dropsPerMl === undefined ? lot.dropsPerMl : body.dropsPerMl,
         body.bottleStrength ?? lot.bottleStrength,

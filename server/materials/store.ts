@@ -3,12 +3,13 @@ import { PLASTIC_KINDS } from '../../contract/blend.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Lot, lotBody, Material, MaterialKind } from '../../contract/materials.ts';
 import { Failure } from '../../core/failure.ts';
-import { lotsInUse } from '../../core/plastisol/lots.ts';
+import { dropOf, lotsInUse } from '../../core/plastisol/lots.ts';
 import { isCounted } from '../../core/units/counted.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
+import { workshop } from '../workshop/store.ts';
 
 /** Emptied lots that are still told of, beside all that hold something. */
 const EMPTIED_TOLD = 12;
@@ -200,22 +201,24 @@ export function openLot(db: Db, materialId: string): OpenLot | undefined {
 export interface Bottle {
   kind: string;
   lotId: string | null;
+  lotCode: string | null;
   dropsPerMl: number;
   bottleStrength: number;
 }
 
-/** How the bottle in use drips and how strong it is: the lot's own drop, else the material's, else the workshop's. */
+/** How the bottle in use drips and how strong it is. */
 export function bottleInUse(db: Db, materialId: string): Bottle {
   const lot = openLot(db, materialId);
-  const { kind, dropsPerMl } = first<{ kind: string; dropsPerMl: number }>(
+  const { kind, dropsPerMl } = first<{ kind: string; dropsPerMl: number | null }>(
     db,
-    `SELECT kind, coalesce(drops_per_ml, (SELECT drops_per_ml FROM workshop)) AS drops_per_ml FROM material WHERE id = ?`,
+    'SELECT kind, drops_per_ml FROM material WHERE id = ?',
     [materialId],
-  ) as { kind: string; dropsPerMl: number };
+  ) as { kind: string; dropsPerMl: number | null };
   return {
     kind,
     lotId: lot?.id ?? null,
-    dropsPerMl: lot?.dropsPerMl ?? dropsPerMl,
+    lotCode: lot?.code ?? null,
+    dropsPerMl: dropOf(lot?.dropsPerMl ?? null, dropsPerMl, workshop(db).dropsPerMl).perMl,
     bottleStrength: lot?.bottleStrength ?? 1,
   };
 }

@@ -1,6 +1,7 @@
+import { LRUCache } from 'lru-cache';
 import type { MoldLevels } from '../../contract/colourways.ts';
 import type { MoldRow } from '../../contract/molds.ts';
-import { UP, usualStand } from '../../core/mold/stands.ts';
+import { standing, UP } from '../../core/mold/stands.ts';
 import { type LayerAmount, levelsIn } from '../../core/plan/layers.ts';
 import { sharesBelow } from '../../core/shape/level.ts';
 import { type MeshUnit, readMesh } from '../../core/shape/read.ts';
@@ -10,8 +11,7 @@ import { all } from '../db/rows.ts';
 import { meshBytes } from '../meshes/files.ts';
 
 /** A file goes by its content, so what was measured of it once stays true. */
-const known = new Map<string, { tallMm: number; levels: Record<string, number> }>();
-const MOST_KNOWN = 2000;
+const known = new LRUCache<string, { tallMm: number; levels: Record<string, number> }>({ max: 2000 });
 
 type Stood = Pick<MoldRow, 'id' | 'fill' | 'fitting'>;
 
@@ -33,19 +33,18 @@ export function levelsOf(db: Db, molds: Stood[], layers: LayerAmount[]): Map<str
   return new Map(
     molds.flatMap(({ id, fill, fitting }) => {
       const mesh = meshes.get(id);
-      const stands = fitting?.stands ?? usualStand(fill);
-      if (!mesh || !stands || fill === 'dip') return [];
-      const key = `${mesh.hash} ${mesh.unit} ${stands}`;
+      const stands = standing(fill, fitting?.stands ?? null);
+      if (!mesh || !stands) return [];
+      const key = `${mesh.hash} ${mesh.unit} ${stands.way}`;
       const found = known.get(key) ?? { tallMm: 0, levels: {} };
       const missing = asked.filter((to) => found.levels[to] === undefined);
       if (missing.length > 0) {
         const soup = readMesh(meshBytes(filesBeside(db.name), mesh), mesh.unit).soup;
-        const { tallMm, shares } = sharesBelow(weld(soup).mesh, UP[stands], missing);
+        const { tallMm, shares } = sharesBelow(weld(soup).mesh, UP[stands.way], missing);
         found.tallMm = tallMm;
         missing.forEach((to, i) => {
           found.levels[to] = shares[i] as number;
         });
-        if (known.size >= MOST_KNOWN) known.clear();
         known.set(key, found);
       }
       return [[id, { moldId: id, stands, ...found }] as [string, MoldLevels]];

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type * as v from 'valibot';
 import type { BlendWish } from '../../contract/blend.ts';
 import type { pourBody } from '../../contract/pours.ts';
@@ -39,8 +40,7 @@ function wantedIn(db: Db, body: NewPour): Wanted[] {
 }
 
 /** The same plastics at the same prices blend to the same shares: solved once while the server runs. */
-const solved = new Map<string, Record<string, number>>();
-const MOST_SOLVED = 500;
+const solved = new LRUCache<string, Record<string, number>>({ max: 500 });
 
 const solve = async (jobs: Jobs, asked: ReturnType<typeof blendAsk>, signal: AbortSignal) =>
   ((await jobs.calculate('hardness.blend', asked, { signal })) as { fractions: Record<string, number> }).fractions;
@@ -60,7 +60,6 @@ async function blendFor(
   const key = JSON.stringify(asked);
   try {
     const fractions = solved.get(key) ?? (await solve(jobs, asked, signal));
-    if (solved.size >= MOST_SOLVED) solved.clear();
     solved.set(key, fractions);
     return blendShares(fractions);
   } catch (error) {

@@ -38,7 +38,7 @@ export function dosedIn(db: Db, ledgerId: string): Dosed {
       lotId: dose.lotId,
       name: material.name,
       kind: material.kind,
-      ...doseGrams(dose, { ...material, dropsPerMl: dose.dropsPerMl ?? material.dropsPerMl }, own),
+      ...doseGrams(dose, material, own),
     };
   });
   for (const { materialId, lotId, g } of weighed) {

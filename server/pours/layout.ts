@@ -4,7 +4,7 @@ import type { Layer, MoldLevels } from '../../contract/colourways.ts';
 import type { MoldRow } from '../../contract/molds.ts';
 import type { pourBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
-import { type Drawn, planCup } from '../../core/plan/cup.ts';
+import { type Drawn, type PourPlan, planCup } from '../../core/plan/cup.ts';
 import { drawnOf, intoGlasses } from '../../core/plan/glasses.ts';
 import { layersOfShot, meltsOf } from '../../core/plan/layers.ts';
 import type { Waits } from '../../core/process/waits.ts';
@@ -15,7 +15,7 @@ import { newId } from '../ids.ts';
 import { addLedger } from '../ledgers/store.ts';
 import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
-import { latestRevision, linesToDose } from '../recipes/store.ts';
+import { itemsOf, latestRevision } from '../recipes/store.ts';
 import { ownUnits, workshop } from '../workshop/store.ts';
 import { keyOf, wantedOfMold } from './blends.ts';
 import { eveningFor, orderByLight } from './evenings.ts';
@@ -97,12 +97,12 @@ interface OneCup {
   wanted: Layer['wanted'];
   blends: Map<string, BlendWish>;
   /** What each layer takes, by mold: kept with the cup that leads. */
-  layered: Map<string, ReturnType<typeof layersOfShot>>;
+  layered: Map<string, Pick<PourPlan['molds'][number], 'layersMl' | 'cavityLayersMl' | 'layersMm' | 'stands'>>;
 }
 
 function layOutCup(db: Db, body: NewPour, cup: OneCup, at: string): string {
   const { id: recipeRevisionId, basisMl } = latestRevision(db, cup.recipeId);
-  const lines = linesToDose(db, recipeRevisionId);
+  const lines = itemsOf(db, recipeRevisionId);
   const planned = planCup({ drawn: cup.drawn, recipe: { basisMl, lines }, measures: ownUnits(db) });
   const plan = { ...planned, molds: planned.molds.map((mold) => ({ ...mold, ...cup.layered.get(mold.moldId) })) };
   const id = newId();
@@ -146,7 +146,12 @@ export function layOutPour(
   const lines = wantedLines(db, body, new Set(chosen.map(({ mold }) => mold.baitId)));
   const ofBait = wantedOfMold(db, chosen[0]?.mold.id);
   const { ofEach, groups } = intoGlasses(chosen, layers, workshop(db).glassMl);
-  const layered = new Map(chosen.map(({ mold }) => [mold.id, layersOfShot(mold, layers)]));
+  const layered = new Map(
+    chosen.map(({ mold }) => [
+      mold.id,
+      { ...layersOfShot(mold, layers), ...(mold.stands ? { stands: mold.stands } : {}) },
+    ]),
+  );
   const dealt = dealLines(lines, groups);
   const evening = eveningFor(db, at);
   let place = evening.next;

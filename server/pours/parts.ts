@@ -23,19 +23,27 @@ const PARTS = `SELECT p.id, coalesce(material.kind, 'remelt') AS kind, material.
   LEFT JOIN part_weighing w ON w.seq = (SELECT max(seq) FROM part_weighing x WHERE x.part_id = p.id AND ${standing('part_weighing', 'x')})
   WHERE p.pour_id = ? ORDER BY p.position`;
 
-type PartRow = Omit<Part, 'plannedG' | 'gPerMl'> & { bulkGPerMl: number | null; densityGPerMl: number | null };
+type PartRow = Omit<Part, 'plannedG' | 'gPerMl' | 'gPerMlByDefault'> & {
+  bulkGPerMl: number | null;
+  densityGPerMl: number | null;
+};
 
-/** What a mL of a part weighs: a material as it was told, remelt and what was left of a cup with the salt that is known of it. */
-function gPerMlOf(db: Db, pourId: string, { binId, kind, bulkGPerMl, densityGPerMl }: PartRow): number {
-  if (kind !== 'remelt') return gramsPerMl({ kind, bulkGPerMl, densityGPerMl }).gPerMl;
-  return remeltGPerMl(binId ? layersOf(db, binId) : transferredInto(db, pourId));
+/** What a mL of a part weighs: a material as it was told, remelt and what was left of a cup as usual, with the salt that is known of it. */
+function gPerMlOf(
+  db: Db,
+  pourId: string,
+  { binId, kind, bulkGPerMl, densityGPerMl }: PartRow,
+): ReturnType<typeof gramsPerMl> {
+  if (kind !== 'remelt') return gramsPerMl({ kind, bulkGPerMl, densityGPerMl });
+  return { gPerMl: remeltGPerMl(binId ? layersOf(db, binId) : transferredInto(db, pourId)), byDefault: true };
 }
 
 /** @param cookG of plastic, as planned. */
 export const partsOf = (db: Db, pourId: string, cookG: number): Part[] =>
   all<PartRow>(db, PARTS, [pourId]).map((row) => {
     const { bulkGPerMl: _b, densityGPerMl: _d, ...part } = row;
-    return { ...part, gPerMl: gPerMlOf(db, pourId, row), plannedG: part.share * cookG };
+    const { gPerMl, byDefault } = gPerMlOf(db, pourId, row);
+    return { ...part, gPerMl, gPerMlByDefault: byDefault, plannedG: part.share * cookG };
   });
 
 /** How much of its plastic fills a cup is a matter of what it is made of. */

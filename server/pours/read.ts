@@ -20,7 +20,7 @@ import { all, first, mustFind, type Row } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { dosedInto, dosesOf } from '../ledgers/store.ts';
 import { lotsOfPour } from '../materials/store.ts';
-import { linesToDose } from '../recipes/store.ts';
+import { itemsOf } from '../recipes/store.ts';
 import { bagsOfPour } from '../stock/bags.ts';
 import { ownUnits } from '../workshop/store.ts';
 import { countMarks, totalOf } from './counts.ts';
@@ -189,7 +189,7 @@ export function getPour(db: Db, id: string): Pour {
     'recipe revision',
   );
   // Until it is weighed, a cup is dosed from the bottles that are in use: another one drips otherwise.
-  const lines = linesToDose(db, row.recipeRevisionId);
+  const lines = itemsOf(db, row.recipeRevisionId);
   const layers = layersOfPour(db, row.colourwayRevisionId);
   const shots = shotsOf(db, id);
   const { g, byDefault } = dosedIn(db, row.ledgerId);

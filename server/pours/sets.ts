@@ -67,7 +67,7 @@ export const lentBy = (db: Db, pourId: string): Pour['lent'] =>
     { id: pourId },
   ) as Pour['lent'];
 
-type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm'> & {
+type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm' | 'stands'> & {
   cavityMl: number;
   sprueMl: number;
   runnerMl: number;
@@ -93,6 +93,7 @@ export function moldsOf(db: Db, { id, plan }: { id: string; plan: Pour['plan'] }
       layersMl: planned?.layersMl ?? [shotVolumeMl({ cavities: row.cavities, cavityMl, sprueMl, runnerMl })],
       cavityLayersMl: planned?.cavityLayersMl ?? [cavityMl],
       layersMm: planned?.layersMm ?? [],
+      stands: planned?.stands ?? null,
     };
   });
 }

@@ -1,3 +1,4 @@
+import { LRUCache } from 'lru-cache';
 import type * as v from 'valibot';
 import type { pourBody } from '../../contract/pours.ts';
 import { type Opening, WARM_AFTER_SHOTS } from '../../core/process/opening.ts';
@@ -8,13 +9,11 @@ import { factsOf } from '../molds/facts.ts';
 import { workshop } from '../workshop/store.ts';
 
 /** The same mold in the same room waits as it did before: worked out once while the server runs. */
-const known = new Map<string, Waits>();
-const MOST_KNOWN = 500;
+const known = new LRUCache<string, Waits>({ max: 500 });
 
 async function worked(asked: Opening, work: () => Promise<Waits>): Promise<Waits> {
   const key = JSON.stringify(asked);
   const found = known.get(key) ?? (await work());
-  if (known.size >= MOST_KNOWN) known.clear();
   known.set(key, found);
   return found;
 }

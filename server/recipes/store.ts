@@ -9,7 +9,7 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
-import { bottleInUse, openLot } from '../materials/store.ts';
+import { bottleInUse } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
 import { LAST_READING } from '../pours/readings.ts';
 import { ownUnits } from '../workshop/store.ts';
@@ -18,7 +18,7 @@ type Items = v.InferOutput<typeof recipeBody>['items'];
 
 /** Items of many revisions at once, by revision. */
 function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[]> {
-  const rows = all<Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength'> & { revisionId: string }>(
+  const rows = all<Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength' | 'lotCode'> & { revisionId: string }>(
     db,
     `SELECT revision_id, recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex,
       amount, unit, ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c
@@ -34,18 +34,14 @@ function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[
   };
   const items = new Map<string, RecipeItem[]>(revisionIds.map((id) => [id, []]));
   for (const { revisionId, ...item } of rows) {
-    const { dropsPerMl, bottleStrength } = bottleOf(item.materialId);
-    items.get(revisionId)?.push({ ...inDropsOf(item, dropsPerMl), dropsPerMl, bottleStrength });
+    const { dropsPerMl, bottleStrength, lotCode } = bottleOf(item.materialId);
+    items.get(revisionId)?.push({ ...inDropsOf(item, dropsPerMl), dropsPerMl, bottleStrength, lotCode });
   }
   return items;
 }
 
 export const itemsOf = (db: Db, revisionId: string): RecipeItem[] =>
   itemsByRevision(db, [revisionId]).get(revisionId) ?? [];
-
-/** A revision's items, each with the lot in use: what a cup is dosed from. */
-export const linesToDose = (db: Db, revisionId: string): (RecipeItem & { lotCode: string | null })[] =>
-  itemsOf(db, revisionId).map((item) => ({ ...item, lotCode: openLot(db, item.materialId)?.code ?? null }));
 
 /** These items scaled to a batch, with the workshop's own measures. */
 export const scaleItems = (db: Db, items: RecipeItem[], basisMl: number, batchMl: number) =>

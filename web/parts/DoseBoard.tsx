@@ -5,7 +5,8 @@ import { DOSED, type Dose } from '../../contract/recipes.ts';
 import { UNDO } from '../../contract/undo.ts';
 
 import { cupTotals } from '../../core/plastisol/cup.ts';
-import { lotsInUse } from '../../core/plastisol/lots.ts';
+import { dropOf, lotsInUse } from '../../core/plastisol/lots.ts';
+import { isLiquid } from '../../core/plastisol/weigh.ts';
 import { serverStamp } from '../api/now.ts';
 import { type Tap, tapRow } from '../api/outbox.ts';
 import { useWrite } from '../api/write.ts';
@@ -103,6 +104,7 @@ interface Props {
 
 /** Which bottle a dose comes out of, and how it drips; another that is open is one tap away. */
 function FromLot({ material }: { material: Material }) {
+  const { workshop } = useTaste();
   const use = useWrite<Material, string>((lotId) => ({
     path: `/materials/${material.id}`,
     method: 'PATCH',
@@ -111,11 +113,13 @@ function FromLot({ material }: { material: Material }) {
   }));
   const [opened, ...others] = lotsInUse(material.lots, material.lotId);
   if (!opened) return null;
+  const drop = dropOf(opened.dropsPerMl, material.dropsPerMl, workshop.dropsPerMl);
   return (
     <p className="flex flex-wrap gap-x-4 gap-y-2 items-center">
       <span>
         From lot <b className="figure">{opened.code}</b>
-        {opened.dropsPerMl !== null && `, ${opened.dropsPerMl} drops a mL`}
+        {isLiquid(material.kind) && `, ${drop.perMl} drops a mL`}
+        {isLiquid(material.kind) && drop.byDefault && <span className="default-mark"> default</span>}
         {opened.bottleStrength !== 1 && `, ${opened.bottleStrength} × as strong`}
       </span>
       {others.slice(0, 3).map((lot) => (

@@ -2,8 +2,8 @@ import { useQuery } from '@tanstack/react-query';
 import { Link } from 'react-router';
 import type { Colourway, Layer } from '../../../contract/colourways.ts';
 import { tried } from '../../../core/failure.ts';
-import { STANDS } from '../../../core/mold/stands.ts';
 import { JOINS, layersOfShot, levelsIn, PLACES } from '../../../core/plan/layers.ts';
+import { percentText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
@@ -11,9 +11,8 @@ import { DrawnFor, LayerSection } from '../../parts/LayerSection.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
+import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-
-const percent = (share: number) => `${Number((share * 100).toFixed(1))} %`;
 
 /** How much of a bait a layer is, as it was written. */
 function useAmount() {
@@ -22,9 +21,9 @@ function useAmount() {
     measure === 'rest' || amount === null
       ? 'the rest'
       : measure === 'share'
-        ? `${percent(amount)} of the bait`
+        ? `${percentText(amount)} of the bait`
         : measure === 'level'
-          ? `up to ${percent(amount)} of its height`
+          ? `up to ${percentText(amount)} of its height`
           : `${text(amount, 'volume')} in each bait`;
 }
 
@@ -144,7 +143,9 @@ function InEachMold({ colour }: { colour: Colourway }) {
           <Link to={`/molds/${mold.id}`} className="link font-bold">
             {mold.name}
           </Link>{' '}
-          <span className="soft">{STANDS[stands]}:</span>{' '}
+          <span className="soft">
+            <Stood of={stands} />:
+          </span>{' '}
           {refused
             ? say(refused)
             : value?.layersMm

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useNavigate, useParams } from 'react-router';
-import { type Colourway, colourwayBody } from '../../../contract/colourways.ts';
+import { amountOf, type Colourway, colourwayBody, FIGURE_OF, type Figures } from '../../../contract/colourways.ts';
 import { inUse } from '../../../contract/fields.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
 import { JOINS, type Join, type LayerMeasure, PLACES, type Place } from '../../../core/plan/layers.ts';
@@ -12,13 +12,10 @@ import { ChoiceIn, choices, FigureIn, NoteIn, TextIn } from '../../parts/sheet/I
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 
-interface Row {
+interface Row extends Figures {
   place: Place;
   recipeId: string;
   measure: LayerMeasure;
-  shareFraction: number | null;
-  eachMl: number | null;
-  heightFraction: number | null;
   joins: Join;
 }
 
@@ -37,18 +34,10 @@ const WORDS: Record<LayerMeasure, string> = {
   rest: 'the rest',
 };
 
-/** The figure of each measure. */
-const FIGURE = { share: 'shareFraction', ml: 'eachMl', level: 'heightFraction', rest: null } as const;
-
 /** The row's own figure, by its name. */
 const figureOf = (row: Row) => {
-  const figure = FIGURE[row.measure];
+  const figure = FIGURE_OF[row.measure];
   return figure ? { [figure]: row[figure] } : {};
-};
-
-const amountOf = (row: Row) => {
-  const figure = FIGURE[row.measure];
-  return figure && row[figure];
 };
 
 const bodyOf = ({ layers, ...draft }: Draft) => ({
@@ -62,7 +51,7 @@ const bodyOf = ({ layers, ...draft }: Draft) => ({
   })),
 });
 
-const NO_FIGURE = { shareFraction: null, eachMl: null, heightFraction: null };
+const NO_FIGURE: Figures = { shareFraction: null, eachMl: null, heightFraction: null };
 
 const rowOf = (place: Place, recipeId: string, measure: LayerMeasure): Row => ({
   place,
@@ -82,7 +71,7 @@ const draftOf = ({ name, hex, notes, layers }: Colourway): Draft => ({
     recipeId,
     measure,
     ...NO_FIGURE,
-    ...(FIGURE[measure] === null ? {} : { [FIGURE[measure]]: amount }),
+    ...(FIGURE_OF[measure] === null ? {} : { [FIGURE_OF[measure]]: amount }),
     joins: joins ?? 'together',
   })),
 });
@@ -228,7 +217,7 @@ function LayerFields({ nth, layer, melts, onOut }: LayerProps) {
       <ChoiceIn at={`${at}.place`} options={choices(Object.keys(PLACES) as Place[], PLACES)} />
       <ChoiceIn at={`${at}.recipeId`} options={melts.map((row) => ({ value: row.id, label: row.name }))} />
       <ChoiceIn at={`${at}.measure`} label="How much" options={choices(Object.keys(WORDS) as LayerMeasure[], WORDS)} />
-      {FIGURE[layer.measure] ? <FigureIn at={`${at}.${FIGURE[layer.measure]}`} /> : <span />}
+      {FIGURE_OF[layer.measure] ? <FigureIn at={`${at}.${FIGURE_OF[layer.measure]}`} /> : <span />}
       <button
         type="button"
         className="btn btn-ghost btn-sm mt-7"

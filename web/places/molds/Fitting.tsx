@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import { type Fitting as Fits, HOOK_SLOTS, type Mold, moldPatch } from '../../../contract/molds.ts';
-import { STAND_IDS, STANDS, usualStand } from '../../../core/mold/stands.ts';
+import { STAND_IDS, STANDS, standing } from '../../../core/mold/stands.ts';
 import { useWrite } from '../../api/write.ts';
 import { ThrowOut } from '../../parts/PutAway.tsx';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
@@ -15,19 +15,24 @@ export const SLOT_WORDS: Record<(typeof HOOK_SLOTS)[number], string> = {
   insert: 'hook slot by an insert',
 };
 export const NO_FITTING: Fits = { eyeMm: null, hookSlot: 'none', plateC: null, stands: null, notes: '' };
-const AS_USUAL = { value: '', label: 'as usual for its way of filling' };
 
 /** The fields of what a mold is besides its cavities. */
-export function FittingFields() {
+export function FittingFields({ fill }: { fill: Mold['fill'] }) {
+  const usual = standing(fill, null);
   return (
     <>
       <FigureIn at="fitting.eyeMm" hint="diameter; empty: none" />
       <ChoiceIn at="fitting.hookSlot" options={HOOK_SLOTS.map((one) => ({ value: one, label: SLOT_WORDS[one] }))} />
       <FigureIn at="fitting.plateC" hint="empty: filled cold" />
-      <ChoiceIn
-        at="fitting.stands"
-        options={[AS_USUAL, ...STAND_IDS.map((one) => ({ value: one, label: STANDS[one] }))]}
-      />
+      {usual && (
+        <ChoiceIn
+          at="fitting.stands"
+          options={[
+            { value: '', label: `${STANDS[usual.way]}, by default` },
+            ...STAND_IDS.map((one) => ({ value: one, label: STANDS[one] })),
+          ]}
+        />
+      )}
       <TextIn at="fitting.notes" />
     </>
   );
@@ -54,7 +59,7 @@ function FittingSheet({ mold, onDone }: { mold: Mold; onDone(): void }) {
   return (
     <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="grid grid-cols-2 gap-3 max-w-2xl">
       <TextIn at="name" className="col-span-2" />
-      <FittingFields />
+      <FittingFields fill={mold.fill} />
       {mold.fill === 'injection' && (
         <>
           <FigureIn at="injectorMl" hint="empty: loads are not counted" />
@@ -75,14 +80,14 @@ export function Fitting({ mold }: { mold: Mold }) {
   const { text } = useTaste();
   const [changing, setChanging] = useState(false);
   const fits = mold.fitting ?? NO_FITTING;
-  const stands = fits.stands ?? usualStand(mold.fill);
+  const stands = standing(mold.fill, fits.stands);
   const said = [
     fits.eyeMm !== null && `eyes of ${text(fits.eyeMm, 'length')}`,
     SLOT_WORDS[fits.hookSlot],
     fits.plateC !== null && `brought to ${text(fits.plateC, 'temperature')} first`,
     mold.injectorMl !== null &&
       `injector of ${text(mold.injectorMl, 'volume')}${mold.secondInjectorMl === null ? '' : ` and a second of ${text(mold.secondInjectorMl, 'volume')}`}`,
-    stands !== null && `filled ${STANDS[stands]}`,
+    stands && `filled ${STANDS[stands.way]}${stands.byDefault ? ' (a default)' : ''}`,
     fits.notes,
   ].filter(Boolean);
   return (

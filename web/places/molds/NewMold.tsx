@@ -100,7 +100,7 @@ function MoldSheet({ baits }: { baits: Bait[] }) {
         <FigureIn at="cavityMl" densityGPerMl={usual('plastisolGPerMl')} hint={`or its mass: ${text(11.5, 'mass')}`} />
         <FigureIn at="sprueMl" densityGPerMl={usual('plastisolGPerMl')} hint="weigh one; empty: none" />
         {fill === 'injection' && <FigureIn at="injectorMl" hint="empty: loads are not counted" />}
-        <FittingFields />
+        <FittingFields fill={fill} />
         <div className="col-span-2">
           <Send>Keep this mold</Send>
         </div>

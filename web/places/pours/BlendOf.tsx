@@ -3,6 +3,7 @@ import { useState } from 'react';
 import type { Bin } from '../../../contract/bins.ts';
 import { type Blend, type BlendWish, PLASTIC_KINDS, type Plastics } from '../../../contract/blend.ts';
 import type { Material } from '../../../contract/materials.ts';
+import { usual } from '../../../core/defaults.ts';
 import { type Layer, takeFromBin } from '../../../core/plastisol/bin.ts';
 import { plasticGPerMl, remeltGPerMl } from '../../../core/plastisol/density.ts';
 import {
@@ -15,6 +16,7 @@ import {
   withShare,
 } from '../../../core/plastisol/parts.ts';
 import { gramsPerMl } from '../../../core/plastisol/weigh.ts';
+import { percentText } from '../../../core/units/show.ts';
 import { post } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { NumberField, Refusal, SelectField } from '../../parts/Fields.tsx';
@@ -28,6 +30,8 @@ interface Choice extends Omit<Telling, 'share'> {
   part: Omit<BlendWish[number], 'share'>;
   materialId: string | null;
   gPerMl: number;
+  /** Whether nobody weighed a mL of it. */
+  byDefault: boolean;
   pricePerKgMinor: number | null;
   /** Of remelt: what lies in its bin. */
   layers: Layer[] | null;
@@ -44,7 +48,7 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
       hardness: own?.hardness ?? null,
       sd: own?.sd ?? null,
       pointsPerPercent: plastics.additives.find((one) => one.materialId === material.id)?.pointsPerPercent ?? null,
-      gPerMl: gramsPerMl(material).gPerMl,
+      ...gramsPerMl(material),
       pricePerKgMinor: material.pricePerKgMinor,
       layers: null,
     };
@@ -71,6 +75,7 @@ function choicesOf(materials: Material[], bins: Bin[], plastics: Plastics): Choi
         sd: null,
         pointsPerPercent: null,
         gPerMl: remeltGPerMl(bin.layers),
+        byDefault: true,
         pricePerKgMinor: null,
         layers: bin.layers,
       }),
@@ -129,12 +134,11 @@ export function BlendOf({
   const first = choices.find((one) => one.hardness !== null) ?? choices[0];
   if (!first) return <p className="soft">No plastisol is in the store: nothing is drawn from a lot.</p>;
   const parts = blend ?? asWanted.data ?? [{ ...first.part, share: 1 }];
-  const gPerMl = plasticGPerMl(
-    parts.flatMap((part) => {
-      const choice = choiceOf(choices, part);
-      return choice ? [{ share: part.share, gPerMl: choice.gPerMl }] : [];
-    }),
-  );
+  const chosen = parts.flatMap((part) => {
+    const choice = choiceOf(choices, part);
+    return choice ? [{ share: part.share, gPerMl: choice.gPerMl, byDefault: choice.byDefault }] : [];
+  });
+  const gPerMl = plasticGPerMl(chosen);
   const cookG = cookMl * gPerMl;
   return (
     <section className="flex flex-col gap-3 border-t border-[var(--rule)] pt-3">
@@ -142,6 +146,9 @@ export function BlendOf({
       <Shares parts={parts} choices={choices} cookG={cookG} onChange={onChange} />
       <p>
         <b className="figure">{text(cookG, 'mass')}</b> of plastic in {text(cookMl, 'volume')}
+        {chosen.some((one) => one.byDefault) && (
+          <span className="default-mark"> default, {Number(gPerMl.toFixed(3))} g/mL</span>
+        )}
       </p>
       <BlendFor
         scale={scale}
@@ -271,6 +278,9 @@ function BlendFor({
     onSuccess: onBlend,
   });
   if (plastics.items.length + plastics.additives.length < 2) return null;
+  const named = (hasPrice: boolean) =>
+    knowns.additives.filter((one) => (one.pricePerKgMinor !== null) === hasPrice).map((one) => one.name);
+  const [priced, unpriced] = [named(true), named(false)];
   const few = !canBlend(knowns.known, knowns.additives);
   return (
     <div className="flex gap-3 items-start flex-wrap">
@@ -291,6 +301,17 @@ function BlendFor({
         {few ? `No two are known on ${scale}` : target === null ? 'Blend: say how hard' : `Blend for ${target}`}
       </button>
       <Refusal error={find.error} />
+      {priced.length > 0 && (
+        <p className="basis-full">
+          At most {percentText(usual('additiveMost'))} of {priced.join(' or ')}{' '}
+          <span className="default-mark">default</span>
+        </p>
+      )}
+      {unpriced.length > 0 && (
+        <p className="basis-full soft">
+          Not of {unpriced.join(' nor ')}: what it costs is not written down in the store.
+        </p>
+      )}
     </div>
   );
 }

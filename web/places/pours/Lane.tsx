@@ -5,6 +5,7 @@ import { durationText } from '../../../core/units/show.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Guarded, useRested } from '../../parts/Guarded.tsx';
+import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { Cup } from './cupState.ts';
 
@@ -148,6 +149,11 @@ function LayersIn({ layers, shot, mold }: { layers: PourLayer[]; shot: Shot | un
           </li>
         );
       })}
+      {mold.stands && (
+        <li className="soft">
+          <Stood of={mold.stands} />
+        </li>
+      )}
     </ol>
   );
 }

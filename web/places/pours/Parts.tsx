@@ -87,7 +87,10 @@ function PartRow({ pour, part }: { pour: Pour; part: Part }) {
         {part.lotCode && <span className="soft"> lot {part.lotCode}</span>}
         <span className="figure soft"> {(100 * part.share).toFixed(1)} %</span>
       </span>
-      <span className="figure text-lg">{text(part.plannedG, 'mass')}</span>
+      <span>
+        <span className="figure text-lg">{text(part.plannedG, 'mass')}</span>
+        {part.gPerMlByDefault && part.weighedG === null && <span className="default-mark"> default</span>}
+      </span>
       {part.weighedG !== null ? (
         <span>
           weighed <b className="figure">{text(part.weighedG, 'mass')}</b>{' '}

@@ -17,6 +17,7 @@ import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
+import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { CloseForm } from './CloseForm.tsx';
 import { CupCurve } from './CupCurve.tsx';
@@ -273,6 +274,14 @@ function CupsOfSet({ pour }: { pour: Pour }) {
           </li>
         ))}
       </ul>
+      {pour.molds.map(
+        (mold) =>
+          mold.stands && (
+            <p key={mold.moldId} className="soft mt-1">
+              {mold.name} <Stood of={mold.stands} />
+            </p>
+          ),
+      )}
     </section>
   );
 }

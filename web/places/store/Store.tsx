@@ -13,7 +13,7 @@ import {
   materialBody,
   materialPatch,
 } from '../../../contract/materials.ts';
-import { lotsInUse } from '../../../core/plastisol/lots.ts';
+import { dropOf, lotsInUse } from '../../../core/plastisol/lots.ts';
 import { gramsPerMl, isLiquid } from '../../../core/plastisol/weigh.ts';
 import { isCounted, piecesText } from '../../../core/units/counted.ts';
 
@@ -186,6 +186,12 @@ function Details({ material, onGone }: { material: Material; onGone(): void }) {
   );
 }
 
+/** What a bottle's drop is taken for as long as nobody weighed it. */
+function dropHint(material: Material, workshop: { dropsPerMl: number }): string {
+  const { perMl, byDefault } = dropOf(null, material.dropsPerMl, workshop.dropsPerMl);
+  return `weigh twenty; empty: ${perMl}${byDefault ? ', a default' : ''}`;
+}
+
 function NewLot({ material }: { material: Material }) {
   const { workshop } = useTaste();
   const [begun] = useState({ code: '', grams: null, bottleStrength: 1, dropsPerMl: null });
@@ -202,9 +208,7 @@ function NewLot({ material }: { material: Material }) {
       <TextIn at="code" label="New lot" hint="its code" />
       <FigureIn at="grams" pieces={isCounted(material.kind)} />
       {material.kind === 'colourant' && <FigureIn at="bottleStrength" hint="2: half as many drops" />}
-      {isLiquid(material.kind) && (
-        <FigureIn at="dropsPerMl" hint={`weigh twenty; empty: ${material.dropsPerMl ?? workshop.dropsPerMl}`} />
-      )}
+      {isLiquid(material.kind) && <FigureIn at="dropsPerMl" hint={dropHint(material, workshop)} />}
       <div className="col-span-2">
         <Send className="btn-sm">Add this lot</Send>
       </div>
@@ -339,7 +343,7 @@ function ItsDrop({ lot, material, onDone }: { lot: Material['lots'][number]; mat
   );
   return (
     <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="flex gap-2 items-start w-full">
-      <FigureIn at="dropsPerMl" hint={`weigh twenty; empty: ${material.dropsPerMl ?? workshop.dropsPerMl}`} autoFocus />
+      <FigureIn at="dropsPerMl" hint={dropHint(material, workshop)} autoFocus />
       <FigureIn at="bottleStrength" hint="2: half as many drops" />
       <div className="mt-5">
         <Send className="">Keep</Send>

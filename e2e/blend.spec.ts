@@ -38,7 +38,7 @@ test('a cup of soft and firm for a wanted 34 with a quarter of remelt: blended, 
   // Twelve shots of (4 · 10 + 5) · 1.06 mL and 8 mL film are 580.4 mL: 592 g.
   await page.goto(`/pours/new?mold=${moldId}&colour=${colourwayId}`);
   for (let n = 4; n < 12; n++) await page.getByRole('button', { name: 'Sandlance × 4: more' }).click();
-  await expect(page.getByText('592 g of plastic in 580 mL')).toBeVisible();
+  await expect(page.getByText('592 g of plastic in 580 mL', { exact: true })).toBeVisible();
   // The cheaper one first: within a point of 34 that is 33, so (33 − 22) / (58 − 22) = 30.6 % firm.
   await page.getByLabel('Wanted').fill('34');
   await page.getByRole('button', { name: 'Blend for 34' }).click();

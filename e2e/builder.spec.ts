@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { AxeBuilder } from '@axe-core/playwright';
+import { strFromU8, unzipSync } from 'fflate';
 import { PDFDocument } from 'pdf-lib';
 import { measure } from '../core/shape/measure.ts';
 import { readMesh } from '../core/shape/read.ts';
@@ -8,6 +9,7 @@ import { weld } from '../core/shape/weld.ts';
 import { type Api, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
+type Point = [number, number, number];
 const inMl = (text: string | null) => Number(text?.match(/([\d.]+) mL/)?.[1]);
 
 test('from a sculpted master to the halves of its mold, printed and machined, and boxes for silicone', async ({
@@ -58,6 +60,29 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
     expect(found).toMatchObject({ watertight: true, flipped: false, shells: 1 });
     halfMl.push(found.volumeMl ?? 0);
   }
+  // And all of them in one file, which holds as much.
+  const [all] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'All parts in one 3MF' }).click(),
+  ]);
+  expect(all.suggestedFilename()).toMatch(/^Reed-stick-v1-x2-all-parts\.3mf$/);
+  const model = strFromU8(unzipSync(readFileSync(await all.path()))['3D/3dmodel.model'] as Uint8Array);
+  expect([...model.matchAll(/<object [^>]*name="([^"]+)"/g)].map(([, name]) => name)).toEqual([
+    'lower half',
+    'upper half',
+  ]);
+  // By the divergence theorem over the triangles as they are written.
+  const numbers = (text: string, tag: RegExp) => [...text.matchAll(tag)].map(([, ...at]) => at.map(Number));
+  const volumesMl = [...model.matchAll(/<mesh>(.*?)<\/mesh>/gs)].map(([, mesh = '']) => {
+    const corners = numbers(mesh, /<vertex x="([^"]+)" y="([^"]+)" z="([^"]+)"/g);
+    const sixfold = numbers(mesh, /<triangle v1="(\d+)" v2="(\d+)" v3="(\d+)"/g).map((of) => {
+      const [[a, b, c], [d, e, f], [g, h, i]] = of.map((at) => corners[at]) as [Point, Point, Point];
+      return a * (e * i - f * h) - b * (d * i - f * g) + c * (d * h - e * g);
+    });
+    return sixfold.reduce((sum, one) => sum + one, 0) / 6000;
+  });
+  expect(volumesMl).toEqual(halfMl.map((ml) => expect.closeTo(ml, 2)));
+
   const sizes = (await page.getByText(/^built:/).textContent())?.match(/[\d.]+(?= mm)/g)?.map(Number) ?? [];
   const blockMl = sizes.reduce((product, mm) => product * mm, 1) / 1000;
   const sumMl = (halfMl[0] as number) + (halfMl[1] as number) + 2 * cavityMl + channelsMl;

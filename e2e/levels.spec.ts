@@ -41,7 +41,7 @@ test('a belly up to half of the height: so many mm and mL in each mold, as its s
   await page.getByRole('button', { name: 'Keep this colour' }).click();
   await expect(page.getByText('up to 50 % of its height')).toBeVisible();
   // Half of its height is three quarters of it.
-  await expect(page.getByText('flat, the back up: belly to 5 mm, 7.5 mL a cavity')).toBeVisible();
+  await expect(page.getByText('filled flat, the back up default: belly to 5 mm, 7.5 mL a cavity')).toBeVisible();
 
   await page.goto(`/molds/${moldId}`);
   await page.getByRole('button', { name: 'change', exact: true }).click();
@@ -51,7 +51,7 @@ test('a belly up to half of the height: so many mm and mL in each mold, as its s
 
   await page.goto('/colours');
   await page.getByRole('link', { name: /Night Tide/ }).click();
-  await expect(page.getByText('flat, the belly up: belly to 5 mm, 2.5 mL a cavity')).toBeVisible();
+  await expect(page.getByText('filled flat, the belly up: belly to 5 mm, 2.5 mL a cavity')).toBeVisible();
   await page.getByRole('link', { name: 'Pour it' }).click();
   // A mold whose bait has no shape here cannot be filled up to a level.
   const shots = async (name: string) =>
@@ -65,6 +65,10 @@ test('a belly up to half of the height: so many mm and mL in each mold, as its s
   await expect(page.getByText('23.9 mL')).toBeVisible();
   await page.getByRole('button', { name: 'Lay out this pour' }).click();
   await expect(page.getByText('belly, up to 5 mm')).toBeVisible();
+  await expect(page.getByText('Keelson × 2 filled flat, the belly up')).toBeVisible();
+  await page.goto(`${page.url()}/bench`);
+  await expect(page.getByText('belly 5 mL, up to 5 mm')).toBeVisible();
+  await expect(page.getByText('filled flat, the belly up')).toBeVisible();
 });
 
 test('another bottle: as many of its drops as make the same millilitres, on card, sheet and board', async ({
@@ -102,7 +106,7 @@ test('another bottle: as many of its drops as make the same millilitres, on card
   // (3 × 47.7 + 8) mL of a recipe for 236.6: 0.637 of 18, and of 24.
   await expect(page.getByText('11 drops')).toBeVisible();
   await page.getByRole('button', { name: 'take B1' }).click();
-  await expect(page.getByText('From lot B1')).toBeVisible();
+  await expect(page.getByText('From lot B1, 20 drops a mL default')).toBeVisible();
   await expect(page.getByText('15 drops')).toBeVisible();
 });
 
@@ -125,8 +129,12 @@ test('softener: what a percent of it does is told at its tin, and a cup is blend
   // 22 − 1.5 a percent: to 17, a point off, by 3⅓ % of the plastisol or more.
   await expect(page.getByText('Loft Ease').first()).toBeVisible();
   await expect(page.getByText(/Shore 00 1[67]\.\d ±/)).toBeVisible();
+  await expect(page.getByText('At most 10 % of Loft Ease default')).toBeVisible();
   await page.getByRole('button', { name: 'Lay out this pour' }).click();
   await expect(row(page, 'Loft Ease').first()).toContainText('lot E1');
+  // Nobody weighed a mL of it; of the other it was told.
+  await expect(row(page, 'Loft Ease').first()).toContainText(/g default/);
+  await expect(row(page, 'Soft 22').first()).not.toContainText('default');
   const { parts, blend } = await api<{
     parts: { name: string; share: number }[];
     blend: { hardness: { value: number } };

@@ -21,6 +21,7 @@ test('a cup weighed wrong is weighed again, and its bin follows', async ({ page,
   // 30.6 of 57 g are good; 57 − 30.6 − 10.2 − 10 − 4 = 2.2 g are unaccounted for.
   await expect(page.getByText('53.7 %')).toBeVisible();
   await expect(page.getByText('2.2 g', { exact: true })).toBeVisible();
+  await expect(page.getByText('What degassing took was not weighed: in what nobody can account for.')).toBeVisible();
   await page.getByRole('button', { name: 'weigh again' }).click();
   await page.getByRole('textbox', { name: 'Good baits' }).fill('31.8');
   await page.getByLabel('Sprues and leftover').fill('9 g');
@@ -96,7 +97,10 @@ test('insight charts the rejects of what was counted and names the faults', asyn
   await enter(page);
   await page.goto('/insight');
   await expect(page.getByText('Nothing is counted yet.')).toBeVisible();
-  await closed(world.url);
+  const { api, moldId } = await closed(world.url);
+  const other = await api<{ id: string }>('POST', `/molds/${moldId}/rebuilds`, { name: 'Sandlance × 4 anew' });
+  await api('POST', `/molds/${moldId}/events`, { kind: 'step', step: 'first' });
+  await api('POST', `/molds/${moldId}/events`, { kind: 'first-pour', grams: 48.5 });
   await page.goto('/insight');
   // One of four.
   await expect(
@@ -105,6 +109,15 @@ test('insight charts the rejects of what was counted and names the faults', asyn
   await expect(page.getByRole('img', { name: 'air bubble: 1' })).toBeVisible();
   await expect(page.getByText('Of 57 g cooked')).toBeVisible();
   await expect(page.getByText('3.9 %')).toBeVisible();
+  await expect(page.getByText('glass and felt was weighed of every cup, what degassing took of none;')).toBeVisible();
+  await expect(page.getByText('Beside all this, plain first pours of 1 new mold: 48.5 g.')).toBeVisible();
+  // Of one mold alone there is no such sum, and of one without a pour nothing is worked out.
+  await page.getByLabel('Mold', { exact: true }).selectOption({ value: moldId });
+  await expect(page.getByText('Of 57 g cooked')).toBeVisible();
+  await expect(page.getByText('Beside all this')).toBeHidden();
+  await page.getByLabel('Mold', { exact: true }).selectOption({ value: other.id });
+  await expect(page.getByText('No counted pour of this mold yet.')).toBeVisible();
+  await expect(page.getByText(/NaN|cooked/)).toBeHidden();
 });
 
 test('the card of a recipe and the sheet of a pour print without the frame', async ({ page, world }) => {

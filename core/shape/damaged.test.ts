@@ -1,5 +1,6 @@
 // Scans and downloads as they come: solids with typical faults, made by a seed, and mended. What a mesh held before is the truth.
 import { describe, expect, test } from 'vitest';
+import { Random } from '../../demo/random.ts';
 import { measure } from './measure.ts';
 import { type Mesh, moved, together } from './mesh.ts';
 import { repair } from './repair.ts';
@@ -11,16 +12,6 @@ import { soupOf } from './weld.ts';
 
 const kit = await loadModeller();
 const CASES = 200;
-
-function dice(seed: number) {
-  let state = seed | 0;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let t = Math.imul(state ^ (state >>> 15), 1 | state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 const BASES: [string, Mesh][] = [
   ['ball', sphere(12, 3000)],
@@ -108,7 +99,8 @@ const FAULTS: [string, (mesh: Mesh, next: () => number) => { mesh: Mesh; ml: num
 ];
 
 test(`of ${CASES} damaged meshes nine in ten end closed and right; of the rest it is said what is wrong`, () => {
-  const next = dice(20261127);
+  const chance = new Random(20261127);
+  const next = () => chance.next();
   const failed: string[] = [];
   for (let n = 0; n < CASES; n++) {
     const [base, mesh] = BASES[n % BASES.length] as (typeof BASES)[number];

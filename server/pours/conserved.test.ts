@@ -37,7 +37,7 @@ beforeAll(async () => {
   db.pragma('synchronous = OFF');
   const stock = await stocked(workshop);
   moldId = stock.mold.id;
-  const made = async <T>(path: string, body: unknown) => (await workshop.post<T>(path, body)).body as T;
+  const { made } = workshop;
   const material = async (name: string, kind: string) =>
     (await made<Material>('/materials', { name, kind, lot: { code: 'A1', grams: 1 } })).id;
   salt = await material('Fine salt', 'salt');
@@ -167,8 +167,8 @@ const sum = (sql: string, ids: string[]) =>
     ids: JSON.stringify(ids),
   })?.g ?? 0;
 
-/** A balance as it was weighed last. */
-const LAST = '(SELECT * FROM balance WHERE seq IN (SELECT max(seq) FROM balance GROUP BY pour_id))';
+/** Balances of these cups as they were weighed last. */
+const LAST = `balance b WHERE b.pour_id IN (@ids) AND b.seq = (SELECT max(x.seq) FROM balance x WHERE x.pour_id = b.pour_id)`;
 
 /** What went into these cups, and what became of it. */
 function checkSet({ ids, cookedG, goodG, rejectG }: Closing): void {
@@ -179,7 +179,7 @@ function checkSet({ ids, cookedG, goodG, rejectG }: Closing): void {
   );
   const fromCups = sum('SELECT sum(grams) AS g FROM cup_transfer WHERE pour_id IN (@ids)', ids);
   expect(lots + outOfBins + fromCups).toBeCloseTo(cookedG, 3);
-  const of = (what: string) => sum(`SELECT sum(${what}) AS g FROM ${LAST} WHERE pour_id IN (@ids)`, ids);
+  const of = (what: string) => sum(`SELECT sum(${what}) AS g FROM ${LAST}`, ids);
   expect(of('cooked_g')).toBeCloseTo(cookedG, 6);
   expect([of('good_g'), of('reject_g')]).toEqual([expect.closeTo(goodG, 6), expect.closeTo(rejectG, 6)]);
   const intoBins = sum(`SELECT sum(grams) AS g FROM bin_move WHERE kind = 'cup' AND pour_id IN (@ids)`, ids);
@@ -188,7 +188,7 @@ function checkSet({ ids, cookedG, goodG, rejectG }: Closing): void {
   // No cup gave more than it held, and of none is more known to be salt than it weighs.
   for (const row of all<Parameters<typeof balanceOf>[1][number] & { goodG: number; rejectG: number }>(
     db,
-    `SELECT cooked_g, good_g, reject_g, returned_g, residue_g, degassed_g FROM ${LAST} WHERE pour_id IN (SELECT value FROM json_each(?))`,
+    `SELECT cooked_g, good_g, reject_g, returned_g, residue_g, degassed_g FROM ${LAST.replace('@ids', 'SELECT value FROM json_each(?)')}`,
     [JSON.stringify(ids)],
   ))
     expect(balanceOf(row, [row]).unaccountedG).toBeGreaterThanOrEqual(0);

@@ -77,6 +77,13 @@ export class TestWorkshop {
   get = <T>(path: string) => this.ask<T>('GET', path);
   post = <T>(path: string, body: unknown, asking?: Asking) => this.ask<T>('POST', path, body, asking);
 
+  /** What was asked for, done; refused, the test fails with the refusal. */
+  made = async <T>(path: string, body: unknown): Promise<T> => {
+    const answer = await this.post<T>(path, body);
+    if (answer.status >= 300) throw new Error(`${path}: ${JSON.stringify(answer.body)}`);
+    return answer.body;
+  };
+
   waits(hours: number): void {
     this.now = new Date(this.now.getTime() + hours * 3600_000);
   }
@@ -104,11 +111,7 @@ export interface Stocked {
 
 /** One bait, one mold of 4, one colour, and an order of 2 packs of 8. */
 export async function stocked(workshop: TestWorkshop): Promise<Stocked> {
-  const made = async <T>(path: string, body: unknown) => {
-    const answer = await workshop.post<T>(path, body);
-    if (answer.status !== 201) throw new Error(`${path}: ${JSON.stringify(answer.body)}`);
-    return answer.body as T;
-  };
+  const { made } = workshop;
   const plastisol = await made<Material>('/materials', {
     name: 'Soft 22',
     kind: 'plastisol',

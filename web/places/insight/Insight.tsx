@@ -57,7 +57,8 @@ export function Insight() {
         <HardnessChart pours={mine} />
         <Faults faults={data.faults} />
       </div>
-      <Grams pours={mine} firstPours={moldId === '' ? data.firstPours : { count: 0, weighed: 0, grams: 0 }} />
+      {mine.length > 0 && <Grams pours={mine} />}
+      {moldId === '' && <FirstPours of={data.firstPours} />}
     </Page>
   );
 }
@@ -176,7 +177,7 @@ function Faults({ faults }: { faults: Figures['faults'] }) {
   );
 }
 
-function Grams({ pours, firstPours }: Pick<Figures, 'pours' | 'firstPours'>) {
+function Grams({ pours }: Pick<Figures, 'pours'>) {
   const { text } = useTaste();
   const sum = (of: (pour: PourFigures) => number) => pours.reduce((total, pour) => total + of(pour), 0);
   const cooked = sum((pour) => pour.cookedG);
@@ -212,9 +213,22 @@ function Grams({ pours, firstPours }: Pick<Figures, 'pours' | 'firstPours'>) {
       <p className="soft mt-1">
         What stayed on glass and felt was weighed {ofAll(weighed('residueG'))}, what degassing took{' '}
         {ofAll(weighed('degassedG'))}; the rest of it is in what nobody can account for.
-        {firstPours.count > 0 &&
-          ` Beside all this, plain first pours of ${firstPours.count} new ${firstPours.count === 1 ? 'mold' : 'molds'}: ${firstPours.weighed > 0 ? `${text(firstPours.grams, 'mass')}${firstPours.weighed < firstPours.count ? `, ${firstPours.count - firstPours.weighed} not weighed` : ''}` : 'not weighed'}.`}
       </p>
     </section>
+  );
+}
+
+/** Plastic that proved new molds is in no yield, and not forgotten either. */
+function FirstPours({ of: { count, weighed, grams } }: { of: Figures['firstPours'] }) {
+  const { text } = useTaste();
+  if (count === 0) return null;
+  const open = count - weighed;
+  return (
+    <p className="soft">
+      Beside all this, plain first pours of {count} new {count === 1 ? 'mold' : 'molds'}:{' '}
+      {weighed > 0 && text(grams, 'mass')}
+      {weighed > 0 && open > 0 && `, ${open} `}
+      {open > 0 && 'not weighed'}.
+    </p>
   );
 }

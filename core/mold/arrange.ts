@@ -64,7 +64,8 @@ export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
       ? 0
       : fromChannel(wish, wish.count > 1 ? most(wish.sprueMm, wish.runnerMm) : wish.sprueMm) + insetOf(wish);
   const before = wish.count > 1 ? most(wish.wallMm - left, clear) : -left;
-  const nose = wish.count > 1 ? 0 : endOf(cavity, -1)[1] - (min[1] + max[1]) / 2;
+  const gateY = endOf(cavity, -1)[1];
+  const nose = wish.count > 1 ? 0 : gateY - (min[1] + max[1]) / 2;
   const aside = wish.count > 1 ? 0 : clear - wide / 2;
   const sideways = wish.count > 1 ? most(wish.wallMm, SPRUE_CONE_MM) : most(wish.wallMm, aside - nose);
   return {
@@ -75,7 +76,8 @@ export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
       most(max[2], split.highMm, 0) + wish.wallMm,
     ],
     places,
-    runnerTo: wide / 2 - (max[1] - min[1]) / 2 + wish.runnerMm / 2,
+    // As far as the last gate, wherever in its bait the nose lies.
+    runnerTo: most(...places.map(({ y, turned }) => (turned ? y - gateY : y + gateY))) + wish.gateMm / 2,
     min,
     max,
   };

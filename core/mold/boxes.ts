@@ -10,6 +10,8 @@ import { ml, type Shop } from './shop.ts';
 const BOX_MM = 3;
 /** Most radius of the humps that register two rubber halves; less than the floor that their dents are cut into. */
 const KEY_MM = 2.4;
+/** How deep what stands in a box reaches into its floor. */
+const ROOTED_MM = 1;
 /** Rubber that stays between a hump and what is cast, and between it and the edge. */
 const KEY_CLEAR_MM = 0.8;
 
@@ -43,10 +45,11 @@ export function boxes(shop: Shop, plan: Arranged, wish: MoldWish, voids: Manifol
     const rubber = shop.less(over ? shop.all([filled, ...balls]) : filled, [clipped]);
     return { part: partOf(name, clipped), rubberMl: ml(rubber) };
   };
-  const above = shop.beyond(voids, [0, 0, 1], 0);
+  // Rooted in the floor, so that no two faces of a union fall together.
+  const above = shop.beyond(voids, [0, 0, 1], -ROOTED_MM);
   const flipped = shop.keep(voids.rotate([180, 0, 0]));
   const parts = [made('upper box', above, most(max[2], 0), false)];
   // A flat back needs no second box: the rubber is poured over it.
-  if (min[2] < -0.3) parts.push(made('lower box', shop.beyond(flipped, [0, 0, 1], 0), -min[2], true));
+  if (min[2] < -0.3) parts.push(made('lower box', shop.beyond(flipped, [0, 0, 1], -ROOTED_MM), -min[2], true));
   return { parts: parts.map((one) => one.part), rubberMl: parts.reduce((sum, one) => sum + one.rubberMl, 0) };
 }

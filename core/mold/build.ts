@@ -1,8 +1,7 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
-import { measure } from '../shape/measure.ts';
+import { Failure } from '../failure.ts';
 import { type Mesh, moved, type Progress, together, type Vec3 } from '../shape/mesh.ts';
 import { meshOf } from '../shape/solids.ts';
-import { soupOf, weld } from '../shape/weld.ts';
 import { clampsOf, cornersOf, least } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import { boxes } from './boxes.ts';
@@ -10,7 +9,7 @@ import type { MoldWish } from './buildWish.ts';
 import { type boreOf, channelsOf, type Gate } from './channels.ts';
 import { decideMold } from './decide.ts';
 import { electrodes } from './electrode.ts';
-import { partOf as part } from './parts.ts';
+import { asFile, partOf as part } from './parts.ts';
 import type { MoldPart } from './pieces.ts';
 import { quartered } from './quarters.ts';
 import { ml, type Pose, Shop } from './shop.ts';
@@ -86,6 +85,7 @@ interface Cut {
   slot: SlotInsert | null;
   /** What of the rod stands in a cavity, in its own axes. */
   rod: Manifold | null;
+  inCells: boolean;
 }
 
 /** Both halves, what of the block is neither half nor cavity, and the pins. */
@@ -140,14 +140,14 @@ const CELL_MM = 0.6;
  * @param small what else is cut, in the mold's axes. @param own the same of one cavity, in its axes.
  */
 function hollowed(
-  { shop, plan, split, hollow }: Cut,
+  { shop, plan, split, hollow, inCells }: Cut,
   half: Manifold,
   way: 1 | -1,
   small: Manifold[],
   own: Manifold[],
 ): Manifold {
   const set = (one: Manifold) => plan.places.map((place) => shop.set(one, place));
-  if (split.wavy || plan.places.length === 1)
+  if (split.wavy || plan.places.length === 1 || !inCells)
     return shop.less(shop.done(shop.less(half, small)), [
       shop.beside(set(split.wavy ? hollow : shop.done(shop.beyond(hollow, [0, 0, way], -PAST_MM)))),
     ]);
@@ -169,36 +169,69 @@ function hollowed(
  * Source: solids joined and cut by manifold-3d; shrink 1.5 % is a starting value.
  */
 export function buildMold(kit: ManifoldToplevel, mesh: Mesh, wish: MoldWish, progress?: Progress): BuiltMold {
-  const once = (raisedMm: number) => {
+  const once = ({ raisedMm, inCells }: Attempt) => {
     const shop = new Shop(kit);
     try {
-      return built(shop, mesh, wish, progress, raisedMm);
+      const mold = built(shop, mesh, wish, progress, raisedMm, inCells);
+      const files = mold.parts.map(asFile);
+      return { mold, isSound: files.every(({ closed, shells }) => closed && shells === 1), files };
     } finally {
       shop.clear();
     }
   };
-  const first = once(0);
-  if (wish.split !== 'wavy' || first.parts.every(closedAsFile)) return first;
-  // Where a wavy seam grazes a flat of the bait, it leaves slivers thinner than a file tells apart: a hair aside it does not.
-  for (const raisedMm of GRAZE_MM) {
-    const again = once(raisedMm);
-    if (again.parts.every(closedAsFile)) return again;
+  const first = once({ raisedMm: 0, inCells: true });
+  if (first.isSound) return first.mold;
+  const flat = first.mold.flatBack;
+  for (const attempt of attemptsFor(wish, flat)) {
+    const again = once(attempt);
+    if (again.isSound) return again.mold;
   }
+  if (first.files.some(({ shells }) => shells > 1)) throw looseCore(wish);
   return {
-    ...first,
-    notes: [...first.notes, 'The seam grazes the bait: mend the files before use, or take a flat seam.'],
+    ...first.mold,
+    notes: [
+      ...first.mold.notes,
+      'The seam grazes the bait: mend the files before use, or raise or lower the seam a little.',
+    ],
   };
 }
 
+interface Attempt {
+  /** How far the seam is moved, mm. */
+  raisedMm: number;
+  /** Each cavity in a cell of its own: quicker, but what crosses a cell's border may not meet to the last bit. */
+  inCells: boolean;
+}
+
+/**
+ * What is tried where files are not whole: everything cut at once; then the seam a hair aside, since one that grazes the bait
+ * leaves slivers thinner than a file tells apart. A bait that lies flat on the seam is never lifted off it.
+ */
+const attemptsFor = (wish: MoldWish, flatBack: boolean): Attempt[] => [
+  ...(wish.count > 1 && wish.split !== 'wavy' ? [{ raisedMm: 0, inCells: false }] : []),
+  ...GRAZE_MM.filter((mm) => !flatBack || mm > 0).map((raisedMm) => ({ raisedMm, inCells: false })),
+];
+
+/** What would stand free in the cavity, held by nothing. */
+const looseCore = (wish: MoldWish) =>
+  new Failure(
+    'does-not-fit',
+    wish.kind === 'silicone-box'
+      ? 'Its bore or hollow would need a core that no half of the box holds: leave the bore out, or build a printed or machined mold with a core rod.'
+      : 'Its bore or hollow would need a core that no half holds: give it a core rod, or leave the bore out.',
+    wish.kind === 'silicone-box' ? 'kind' : 'coreRodMm',
+  );
+
 const GRAZE_MM = [0.03, -0.03, 0.1, -0.1, 0.3, -0.3];
 
-/** Whether a part is still closed once a file has rounded its corners and a reader has joined them. */
-const closedAsFile = ({ mesh }: MoldPart): boolean => {
-  const { mesh: read, collapsed } = weld(soupOf(mesh).map(Math.fround));
-  return measure(read, collapsed).watertight;
-};
-
-function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | undefined, raisedMm: number): BuiltMold {
+function built(
+  shop: Shop,
+  mesh: Mesh,
+  wish: MoldWish,
+  progress: Progress | undefined,
+  raisedMm: number,
+  inCells: boolean,
+): BuiltMold {
   const decided = decideMold(shop, mesh, wish, (done) => progress?.(0.5 * done), raisedMm);
   const { bore, found, planeMm, frame, cavity, split, plan, gate, corners, vents, caught, notes } = decided;
   const hollow = shop.solid(cavity);
@@ -206,7 +239,7 @@ function built(shop: Shop, mesh: Mesh, wish: MoldWish, progress: Progress | unde
   const rod = rodAt && shop.rod('x', rodAt, plan.max[0] - rodAt[0] + 1, (wish.coreRodMm as number) / 2);
   const slot = wish.hookSlot ? slotInsert(shop, hollow, plan, wish.hookSlot, gate.y) : null;
   const block = shop.box(plan.low, plan.high);
-  const cut: Cut = { shop, wish, plan, split, cavity, hollow, slot, rod };
+  const cut: Cut = { shop, wish, plan, split, cavity, hollow, slot, rod, inCells };
   const flow = flowOf(cut, gate, block);
   const { low, high, min, max } = plan;
   const first = plan.places[0] as Pose;

@@ -94,7 +94,8 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
   const scale = 1 + wish.shrinkFraction;
   const wavy = wish.split === 'wavy';
   // A wavy seam begins at the nose's own height, where the gate meets it.
-  const planeMm = wish.planeMm ?? (wavy ? endOf(moved(filled, frameOf(found.direction, 0, 1)), -1)[2] : found.planeMm);
+  const seamMm = wish.planeMm ?? (wavy ? endOf(moved(filled, frameOf(found.direction, 0, 1)), -1)[2] : found.planeMm);
+  const planeMm = wavy ? seamMm : seamMm + raisedMm;
   const frame = frameOf(found.direction, planeMm, scale);
   const cavity = moved(filled, frame);
   const split = wavy ? wavySplit(cavity, raisedMm) : FLAT;

@@ -1,12 +1,43 @@
 import type { Manifold } from 'manifold-3d';
+import type { Mesh } from '../shape/mesh.ts';
 import { meshOf } from '../shape/solids.ts';
+import { shellsOf, topologyOf } from '../shape/topology.ts';
+import { soupOf, weld } from '../shape/weld.ts';
 import type { MoldPart } from './pieces.ts';
 import { ml } from './shop.ts';
 
+/** Whether two corners of any triangle lie in the same place: a file would hold a triangle without area. */
+function hasCollapsed({ positions: p, triangles: t }: Mesh): boolean {
+  const same = (a: number, b: number) => p[a] === p[b] && p[a + 1] === p[b + 1] && p[a + 2] === p[b + 2];
+  for (let i = 0; i < t.length; i += 3) {
+    const [a, b, c] = [3 * (t[i] as number), 3 * (t[i + 1] as number), 3 * (t[i + 2] as number)];
+    if (same(a, b) || same(b, c) || same(c, a)) return true;
+  }
+  return false;
+}
+
+/** Slivers below this are dissolved: no file, printer or cutter tells them apart, mm. */
+const SLIVER_MM = 1e-3;
+
 /** A finished solid as a part of its mold. */
-export const partOf = (name: MoldPart['name'], solid: Manifold): MoldPart => ({
-  name,
-  mesh: meshOf(solid),
-  volumeMl: ml(solid),
-  areaMm2: solid.surfaceArea(),
-});
+export function partOf(name: MoldPart['name'], solid: Manifold): MoldPart {
+  const tidy = solid.simplify(SLIVER_MM);
+  const made = meshOf(tidy);
+  tidy.delete();
+  return {
+    name,
+    mesh: hasCollapsed(made) ? weld(soupOf(made), 0).mesh : made,
+    volumeMl: ml(solid),
+    areaMm2: solid.surfaceArea(),
+  };
+}
+
+/** What a reader of the file finds: closed with every edge between two triangles, and how many pieces. */
+export function asFile({ mesh }: MoldPart): { closed: boolean; shells: number } {
+  const { mesh: read } = weld(soupOf(mesh), 0);
+  const topology = topologyOf(read);
+  return {
+    closed: topology.openEdges === 0 && topology.turnedEdges === 0,
+    shells: shellsOf(read, topology).shells,
+  };
+}

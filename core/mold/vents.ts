@@ -13,7 +13,7 @@ import type { Split } from './split.ts';
 
 /** Depth of a vent scratched into the parting face: air leaves, plastisol sets in it. */
 export const GROOVE_MM = 0.2;
-const MOST_HOLES = 12;
+const MOST_HOLES = 24;
 /** The least metal or print that stays between a vent and anything else that is cut. */
 const VENT_CLEAR_MM = 1;
 
@@ -68,7 +68,8 @@ export function ventsOf(
   if (kept.length === 0 && holes.length === 0)
     notes.push('The tail’s tip lies off the parting plane: it has no vent of its own.');
   for (const { pointMm, pour } of airTraps(terrain, [-1, 0, 0])) if (!pour) holes.push({ atMm: pointMm, kind: 'hole' });
-  if (holes.length > MOST_HOLES) notes.push(`${holes.length} places keep air: only the twelve largest are vented.`);
+  if (holes.length > MOST_HOLES)
+    notes.push(`${holes.length} places keep air: only the ${MOST_HOLES} largest are vented.`);
   return [...kept, ...holes.slice(0, MOST_HOLES)];
 }
 

@@ -7,6 +7,10 @@ export interface Section {
   half: number;
 }
 
+/** Half-width so far over the axis: the section is drawn of two half-ellipses. */
+export const halfAt = ({ top, bottom, half }: Section, upMm: number): number =>
+  half * Math.sqrt(Math.max(0.05, 1 - Math.min(0.95, (upMm / (upMm >= 0 ? top : bottom)) ** 2)));
+
 /**
  * A curve through points that overshoots none of them.
  * Source: Fritsch & Carlson 1980, monotone piecewise cubic interpolation.

@@ -1,25 +1,23 @@
 import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { Failure } from '../failure.ts';
-import { type Mesh, pruned, triangleCount, type Vec3 } from './mesh.ts';
-import { outlineOf, type Section } from './outline.ts';
+import { axisOf, mustBend } from './axis.ts';
+import { body, gillPlates } from './body.ts';
+import { cuts } from './cuts.ts';
+import { GRAIN, type Grain, RAD } from './grain.ts';
+import { fins, limbs } from './limbs.ts';
+import { boundsOf, type Mesh, moved, pruned, triangleCount, type Vec3 } from './mesh.ts';
+import { outlineOf } from './outline.ts';
 import { meshOf, Solids } from './solids.ts';
 import type { ShapeSpec } from './spec.ts';
-import { ellipse, endRound, type Ring, rounded, sweep } from './sweep.ts';
+import { tails } from './tails.ts';
 import { shellsOf, topologyOf } from './topology.ts';
 
-/** How closely a solid is drawn: a draft follows the hand, the fine one is measured and kept. */
-export type Grain = 'draft' | 'fine';
-const GRAIN: Record<Grain, number> = { draft: 0.45, fine: 1.15 };
-/** Points round the body, at grain 1. */
-const ROUND = 48;
-const many = (count: number, g: number) => Math.max(6, 2 * Math.round((count * g) / 2));
-const RAD = Math.PI / 180;
-/** What a part is pushed into its neighbour, so that the two are one, mm. */
-const OVERLAP = 0.8;
 /** Slivers below this are dissolved, so that a file in single precision is still closed, mm. */
 const SLIVER_MM = 2e-3;
 /** Crumbs and bubbles smaller than this, left where cuts graze a surface, are no part of a bait, mm³. */
 const CRUMB_MM3 = 1;
+/** Longest side of a triangle that is bent, mm. */
+const BENT_SIDE_MM = 2.5;
 
 let solver: Promise<ManifoldToplevel> | undefined;
 
@@ -31,268 +29,6 @@ export function loadModeller(wasmUrl?: string): Promise<ManifoldToplevel> {
     return loaded;
   });
   return solver;
-}
-
-function bodyRing(x: number, { top, bottom, half }: Section, flatBelly: number, points: number): Ring {
-  return Array.from({ length: points }, (_, k) => {
-    const turn = (2 * Math.PI * k) / points;
-    const [c, s] = [Math.cos(turn), Math.sin(turn)];
-    const power = s < 0 ? 2 + 6 * flatBelly : 2;
-    return [
-      x,
-      half * Math.sign(c) * Math.abs(c) ** (2 / power),
-      (s < 0 ? bottom : top) * Math.sign(s) * Math.abs(s) ** (2 / power),
-    ];
-  });
-}
-
-function body(spec: ShapeSpec, g: number): Mesh {
-  const { sectionAt, endMm } = outlineOf(spec);
-  const nose = Math.min(spec.noseMm, spec.bodyMm * 0.9);
-  const step = Math.max(endMm / 260, (spec.ribs ? Math.min(0.9, spec.ribs.widthMm / 5) : 0.9) / g);
-  const xs: number[] = [];
-  const cap = nose > 0 ? many(14, g) : 1;
-  for (let i = 0; i < cap; i++) xs.push(nose * (1 - Math.cos((Math.PI * i) / (2 * cap))));
-  const rest = Math.max(8, Math.ceil((endMm - nose) / step));
-  for (let i = 0; i <= rest; i++) xs.push(nose + ((endMm - nose) * i) / rest);
-  return sweep(xs.map((x) => bodyRing(x, sectionAt(x), spec.flatBelly, many(ROUND, g))));
-}
-
-/** Which way a sweep runs decides which half-axis comes first, so that its outside is outside. */
-const along = (middle: Vec3, y: number, z: number, points: number, power = 2) =>
-  ellipse(middle, [0, y, 0], [0, 0, z], points, power);
-
-/** A disc across the stream, leaning back by `leanDeg`, its rim rounded. */
-function disc(g: number, x: number, tall: number, wide: number, thick: number, leanDeg: number): Mesh {
-  const [s, c] = [Math.sin(leanDeg * RAD), Math.cos(leanDeg * RAD)];
-  return sweep(
-    rounded(many(10, g)).map((share) => {
-      const off = (share - 0.5) * thick;
-      const rim = Math.max(0.05, Math.sqrt(Math.max(0, 1 - (2 * share - 1) ** 4)));
-      return ellipse(
-        [x + (0.5 * thick + off) * c, 0, -(0.5 * thick + off) * s],
-        [0, (wide / 2) * rim, 0],
-        [(tall / 2) * rim * s, 0, (tall / 2) * rim * c],
-        many(40, g),
-      );
-    }),
-  );
-}
-
-function straight(g: number, x: number, length: number, fromY: number, fromZ: number, tip: number): Mesh {
-  return sweep(
-    rounded(many(26, g)).map((share) => {
-      const end = Math.max(0.04, endRound(share, Math.min(0.5, tip / length)));
-      const taper = (from: number) => Math.max(tip / 2, from + (tip / 2 - from) * share) * end;
-      return along([x + share * length, 0, 0], taper(fromY), taper(fromZ), many(32, g));
-    }),
-  );
-}
-
-function tails(spec: ShapeSpec, endMm: number, g: number): Mesh[] {
-  const { kind, lengthMm: length, acrossMm: across, thicknessMm: thick, angleDeg: angle } = spec.tail;
-  const x = endMm - Math.min(OVERLAP, spec.wrist.lengthMm / 2);
-  const long = length + (endMm - x);
-  switch (kind) {
-    case 'paddle':
-      return [disc(g, x, across, across, thick, Math.min(angle, 80))];
-    case 'boot':
-      return [disc(g, x, Math.max(across, length), across, thick, Math.min(angle, 80))];
-    case 'straight':
-      return [straight(g, x, long, spec.wrist.thicknessMm / 2, Math.max(across, 0.6) / 2, thick)];
-    case 'twin':
-      return [1, -1].map((side) => {
-        const lean = side * Math.min(angle, 80) * RAD;
-        const root = Math.min(across, spec.wrist.heightMm) / 2;
-        const one = straight(g, 0, long, root, root, thick);
-        return turned(one, lean, [x, side * (root * 0.6), 0]);
-      });
-    case 'beaver':
-      return [
-        sweep(
-          rounded(many(28, g)).map((share) => {
-            const bulge = Math.max(0.06, Math.sin(Math.PI * Math.min(0.995, 0.1 + 0.9 * share)) ** 0.6);
-            const neck = spec.wrist.thicknessMm / 2;
-            return along(
-              [x + share * long, 0, 0],
-              Math.max(neck * (1 - share), (across / 2) * bulge),
-              (thick / 2) * Math.max(0.3, endRound(share, 0.08)),
-              many(40, g),
-            );
-          }),
-        ),
-      ];
-    case 'ribbon': {
-      const waves = 1.5;
-      const swing = (Math.tan(Math.min(angle, 60) * RAD) * long) / (2 * Math.PI * waves);
-      return [
-        sweep(
-          rounded(many(64, g)).map((share) => {
-            const y = swing * Math.sin(2 * Math.PI * waves * share) * Math.min(1, 3 * share);
-            const tall = (across / 2) * (1 - 0.6 * share) * Math.max(0.1, endRound(share, 0.06));
-            return along(
-              [x + share * long, y, 0],
-              (thick / 2) * Math.max(0.25, endRound(share, 0.03)),
-              tall,
-              many(24, g),
-              3,
-            );
-          }),
-        ),
-      ];
-    }
-    case 'curl': {
-      const turn = Math.max(20, angle) * RAD;
-      const radius = long / turn;
-      return [
-        sweep(
-          rounded(many(56, g)).map((share) => {
-            const at = turn * share;
-            const tall = (across / 2) * (1 - 0.55 * share) * Math.max(0.1, endRound(share, 0.08));
-            const reach = Math.min(tall, radius * 0.9);
-            const [s, c] = [Math.sin(at), Math.cos(at)];
-            const middle: Vec3 = [x + radius * s, 0, -radius * (1 - c)];
-            return ellipse(
-              middle,
-              [0, (thick / 2) * Math.max(0.25, endRound(share, 0.04)), 0],
-              [s * reach, 0, c * reach],
-              many(24, g),
-              3,
-            );
-          }),
-        ),
-      ];
-    }
-  }
-}
-
-/** Turned about the vertical by `turn`, then set at `to`. */
-function turned(mesh: Mesh, turn: number, to: Vec3, drop = 0): Mesh {
-  const [s, c] = [Math.sin(turn), Math.cos(turn)];
-  const [sd, cd] = [Math.sin(drop), Math.cos(drop)];
-  const positions = new Float64Array(mesh.positions.length);
-  for (let i = 0; i < positions.length; i += 3) {
-    const [x0, y, z0] = [mesh.positions[i] as number, mesh.positions[i + 1] as number, mesh.positions[i + 2] as number];
-    const [x, z] = [x0 * cd + z0 * sd, z0 * cd - x0 * sd];
-    positions[i] = to[0] + x * c - y * s;
-    positions[i + 1] = to[1] + x * s + y * c;
-    positions[i + 2] = to[2] + z;
-  }
-  return { positions, triangles: mesh.triangles };
-}
-
-function limbs(spec: ShapeSpec, sectionAt: (x: number) => Section, g: number): Mesh[] {
-  const out: Mesh[] = [];
-  for (const limb of spec.limbs) {
-    for (let pair = 0; pair < limb.pairs; pair++) {
-      const x = Math.min(spec.bodyMm, limb.at * spec.bodyMm + pair * limb.stepMm);
-      const { half } = sectionAt(x);
-      const thick = limb.thicknessMm / 2;
-      const root = Math.max(0, half - Math.max(OVERLAP, thick));
-      for (const side of [1, -1]) {
-        const to: Vec3 = [x, side * root, 0];
-        const turn = side * limb.angleDeg * RAD;
-        const reach = limb.lengthMm + (half - root);
-        const arm = limb.kind === 'claw' ? reach * 0.6 : reach;
-        out.push(
-          turned(
-            straight(g / 2, 0, arm, thick, thick, limb.kind === 'claw' ? thick * 1.6 : thick * 0.9),
-            turn,
-            to,
-            limb.dropDeg * RAD,
-          ),
-        );
-        if (limb.kind === 'claw') {
-          const pincer = sweep(
-            rounded(many(12, g)).map((share) => {
-              const bulge = Math.max(0.08, Math.sin(Math.PI * Math.min(0.99, 0.04 + 0.96 * share)) ** 0.7);
-              return along(
-                [arm * 0.85 + share * (reach - arm * 0.85), 0, 0],
-                thick * 2.2 * bulge,
-                thick * 1.1 * bulge,
-                many(18, g),
-              );
-            }),
-          );
-          out.push(turned(pincer, turn, to, limb.dropDeg * RAD));
-        }
-      }
-    }
-  }
-  return out;
-}
-
-function fin(spec: ShapeSpec, sectionAt: (x: number) => Section, g: number): Mesh[] {
-  if (!spec.fin) return [];
-  const { heightMm, thicknessMm } = spec.fin;
-  const [from, to] = [spec.fin.fromAt, spec.fin.toAt].sort((a, b) => a - b).map((at) => at * spec.bodyMm) as [
-    number,
-    number,
-  ];
-  if (to - from < 0.5) return [];
-  return [
-    sweep(
-      rounded(many(24, g)).map((share) => {
-        const x = from + share * (to - from);
-        const { top } = sectionAt(x);
-        const rise = Math.max(0.05, heightMm * Math.sin(Math.PI * share) ** 0.7);
-        const sunk = Math.min(top, 2);
-        return along(
-          [x, 0, top + (rise - sunk) / 2],
-          (thicknessMm / 2) * Math.max(0.3, Math.sin(Math.PI * share)),
-          (rise + sunk) / 2,
-          many(24, g),
-        );
-      }),
-    ),
-  ];
-}
-
-/** A groove with round ends, cut from below or above. */
-function slot(
-  solids: Solids,
-  spec: ShapeSpec,
-  cut: NonNullable<ShapeSpec['bellySlot']>,
-  sectionAt: (x: number) => Section,
-  under: boolean,
-): Manifold {
-  const { Manifold } = solids.kit;
-  const [from, to] = [cut.fromAt, cut.toAt].sort((a, b) => a - b).map((at) => at * spec.bodyMm) as [number, number];
-  const { top, bottom } = sectionAt((from + to) / 2);
-  const depth = cut.depthMm;
-  const tall = depth + 60;
-  const z = under ? -bottom + depth - tall : top - depth;
-  const end = (x: number) =>
-    solids.keep(solids.keep(Manifold.cylinder(tall, cut.widthMm / 2, cut.widthMm / 2, 20)).translate([x, 0, z]));
-  return solids.keep(Manifold.hull([end(from), end(Math.max(to, from + 0.1))]));
-}
-
-function cuts(solids: Solids, spec: ShapeSpec, sectionAt: (x: number) => Section): Manifold[] {
-  const { Manifold } = solids.kit;
-  const out: Manifold[] = [];
-  if (spec.eyes) {
-    const { diameterMm, at, upMm } = spec.eyes;
-    const x = at * spec.bodyMm;
-    const { top, bottom, half } = sectionAt(x);
-    const tall = upMm >= 0 ? top : bottom;
-    const y = half * Math.sqrt(Math.max(0.05, 1 - Math.min(0.95, (upMm / tall) ** 2)));
-    for (const side of [1, -1])
-      out.push(solids.keep(solids.keep(Manifold.sphere(diameterMm / 2, 24)).translate([x, side * y, upMm])));
-  }
-  if (spec.bellySlot) out.push(slot(solids, spec, spec.bellySlot, sectionAt, true));
-  if (spec.topSlot) out.push(slot(solids, spec, spec.topSlot, sectionAt, false));
-  if (spec.bore) {
-    const { diameterMm, upMm } = spec.bore;
-    const [from, to] = [spec.bore.fromAt, spec.bore.toAt].sort((a, b) => a - b).map((at) => at * spec.bodyMm) as [
-      number,
-      number,
-    ];
-    // Open ends are cut a little beyond, so that no skin stays over them.
-    const start = from <= 0 ? -5 : from;
-    const rod = solids.keep(Manifold.cylinder(Math.max(0.1, to - start), diameterMm / 2, diameterMm / 2, 40));
-    out.push(solids.keep(solids.keep(rod.rotate([0, 90, 0])).translate([start, 0, upMm])));
-  }
-  return out;
 }
 
 /** Six times the volume under one triangle, mm³. */
@@ -329,23 +65,80 @@ function carve({ positions, triangles }: Mesh, { taper, bendMm }: ShapeSpec['car
   return { positions: out, triangles };
 }
 
+/** A mesh that was brought, as large, turned and set as the spec says: about its own middle. */
+function placed(mesh: Mesh, { scale, turnDeg, toMm }: NonNullable<ShapeSpec['brought']>): Mesh {
+  const { min, max } = boundsOf(mesh.positions);
+  const middle = min.map((low, k) => (low + (max[k] as number)) / 2) as Vec3;
+  const turn =
+    (a: number, b: number, deg: number) =>
+    (p: Vec3): Vec3 => {
+      const [s, c] = [Math.sin(deg * RAD), Math.cos(deg * RAD)];
+      const out: Vec3 = [...p];
+      [out[a], out[b]] = [(p[a] as number) * c - (p[b] as number) * s, (p[a] as number) * s + (p[b] as number) * c];
+      return out;
+    };
+  const [aboutX, aboutY, aboutZ] = [turn(1, 2, turnDeg.x), turn(2, 0, turnDeg.y), turn(0, 1, turnDeg.z)];
+  return moved(mesh, (p) => {
+    const [x, y, z] = aboutZ(aboutY(aboutX(p.map((at, k) => (at - (middle[k] as number)) * scale) as Vec3)));
+    return [x + toMm.x, y + toMm.y, z + toMm.z];
+  });
+}
+
+/** The solid bent along its axis, its long sides parted first so that they follow. */
+function bent(solids: Solids, solid: Manifold, spec: ShapeSpec, reachOf: (s: number) => [number, number]): Manifold {
+  mustBend(spec, reachOf);
+  const axis = axisOf(spec);
+  const fine = meshOf(solids.keep(solid.refineToLength(BENT_SIDE_MM)));
+  return solids.solid(
+    moved(fine, ([x, y, z]) => {
+      const [to, up] = axis.place(x, z);
+      return [to, y, up];
+    }),
+  );
+}
+
 /**
  * The solid that a spec describes: always closed, since it is made of closed parts joined and cut as solids.
- * @param kit from `loadModeller`.
+ * @param kit from `loadModeller`. @param meshes by id, those that were brought: closed, mm.
  * @returns a mesh in mm, x from nose to tail.
- * @throws Failure `nothing-left` when the cuts take all of it.
+ * @throws Failure `nothing-left` when the cuts take all of it, `does-not-fit` for a bend or a hollow that cannot be,
+ *   `no-such-record` when a brought mesh is not among `meshes`.
  */
-export function sculpt(kit: ManifoldToplevel, spec: ShapeSpec, grain: Grain = 'fine'): Mesh {
+export function sculpt(
+  kit: ManifoldToplevel,
+  spec: ShapeSpec,
+  grain: Grain = 'fine',
+  meshes?: ReadonlyMap<string, Mesh>,
+): Mesh {
   const g = GRAIN[grain];
   const solids = new Solids(kit);
   try {
     const { sectionAt, endMm } = outlineOf(spec);
-    const parts = [body(spec, g), ...tails(spec, endMm, g), ...limbs(spec, sectionAt, g), ...fin(spec, sectionAt, g)];
-    const whole = solids.keep(kit.Manifold.union(parts.map((part) => solids.solid(part))));
-    const removed = cuts(solids, spec, sectionAt);
+    const parts = [body(spec, g), ...tails(spec, endMm, g), ...limbs(spec, sectionAt, g), ...fins(spec, sectionAt, g)];
+    const whole = solids.keep(
+      kit.Manifold.union([
+        ...parts.map((part) => solids.solid(part)),
+        ...(spec.gills ? gillPlates(solids, spec, spec.gills, sectionAt, g) : []),
+      ]),
+    );
+    const removed = cuts(solids, spec, sectionAt, g);
     let solid = removed.length === 0 ? whole : solids.keep(kit.Manifold.difference([whole, ...removed]));
+    if (spec.bends.length > 0)
+      solid = bent(solids, solid, spec, (s) => {
+        const { top, bottom } = sectionAt(Math.min(s, endMm));
+        return [top, bottom];
+      });
+    if (spec.brought) {
+      const mesh = meshes?.get(spec.brought.meshId);
+      if (!mesh) throw new Failure('no-such-record', 'The mesh that it was joined with is not there.', 'brought');
+      const other = solids.solid(placed(mesh, spec.brought));
+      solid = solids.keep(spec.brought.how === 'join' ? solid.add(other) : solid.subtract(other));
+    }
     if (spec.cutFlatMm !== null) {
-      const low = Math.min(...Array.from({ length: 41 }, (_, i) => -sectionAt((spec.bodyMm * i) / 40).bottom));
+      const low =
+        spec.bends.length > 0
+          ? solid.boundingBox().min[2]
+          : Math.min(...Array.from({ length: 41 }, (_, i) => -sectionAt((spec.bodyMm * i) / 40).bottom));
       solid = solids.keep(solid.trimByPlane([0, 0, 1], low + spec.cutFlatMm));
     }
     const mesh = withoutCrumbs(meshOf(solids.keep(solid.simplify(SLIVER_MM))));

@@ -6,8 +6,25 @@ const mm = (least: number, most: number) => v.pipe(finite, v.minValue(least), v.
 const along = mm(0, 1);
 const span = v.strictObject({ fromAt: along, toAt: along, widthMm: mm(0.2, 40), depthMm: mm(0.2, 80) });
 
-export const TAILS = ['paddle', 'boot', 'ribbon', 'curl', 'straight', 'twin', 'beaver'] as const;
+export const TAILS = [
+  'paddle',
+  'boot',
+  'heel',
+  'ribbon',
+  'curl',
+  'straight',
+  'twin',
+  'fork',
+  'beaver',
+  'skirt',
+] as const;
+export const LIMBS = ['claw', 'pincer', 'leg'] as const;
+export const FIN_PLACES = ['back', 'belly', 'sides'] as const;
+export const TEXTURES = ['scales', 'ridges'] as const;
 export const INSERTS = ['wire', 'tube', 'weight'] as const;
+
+/** Of a skirt. */
+export const USUAL_STRANDS = 10;
 
 export const stationSchema = v.strictObject({
   at: along,
@@ -42,18 +59,20 @@ export const shapeSpecSchema = v.strictObject({
   wrist: v.strictObject({ thicknessMm: mm(0.6, 60), heightMm: mm(0.6, 100), lengthMm: mm(0.5, 150) }),
   tail: v.strictObject({
     kind: v.picklist(TAILS),
-    /** Along the bait; a paddle's is its thickness, and this is not used. */
+    /** Along the bait; a paddle's is its thickness, and this is not used. A boot's is heel to toe. */
     lengthMm: mm(1, 250),
-    /** Paddle diameter, boot height, ribbon or curl height, beaver width, root of a straight or twin tail. */
+    /** Paddle diameter, boot width, ribbon, curl or fork lobe height, beaver width, root of a straight or twin tail. */
     acrossMm: mm(0.6, 150),
     thicknessMm: mm(0.5, 40),
-    /** Lean of a paddle or boot, wave of a ribbon, turn of a curl, spread of twins. */
+    /** Lean of a paddle or boot, wave of a ribbon, turn of a curl, spread of twins, fork and skirt. */
     angleDeg: mm(0, 300),
+    /** Of a skirt. */
+    strands: v.optional(v.pipe(finite, v.integer(), v.minValue(3), v.maxValue(40)), USUAL_STRANDS),
   }),
   limbs: v.pipe(
     v.array(
       v.strictObject({
-        kind: v.picklist(['claw', 'leg']),
+        kind: v.picklist(LIMBS),
         pairs: v.pipe(finite, v.integer(), v.minValue(1), v.maxValue(8)),
         at: along,
         /** Between pairs, along the body. */
@@ -69,6 +88,65 @@ export const shapeSpecSchema = v.strictObject({
     v.maxLength(6, 'too-large'),
   ),
   fin: v.nullable(v.strictObject({ fromAt: along, toAt: along, heightMm: mm(0.5, 60), thicknessMm: mm(0.5, 20) })),
+  /** More fins; `upMm` is how far over the axis those at the sides stand. */
+  fins: v.optional(
+    v.pipe(
+      v.array(
+        v.strictObject({
+          place: v.picklist(FIN_PLACES),
+          fromAt: along,
+          toAt: along,
+          heightMm: mm(0.5, 60),
+          thicknessMm: mm(0.5, 20),
+          /** How far its tip lies behind its root. */
+          sweepMm: mm(0, 60),
+          upMm: mm(-50, 50),
+        }),
+      ),
+      v.maxLength(8, 'too-large'),
+    ),
+    [],
+  ),
+  /** Plates over the gills, standing proud behind. */
+  gills: v.optional(v.nullable(v.strictObject({ at: along, acrossMm: mm(1, 80), raiseMm: mm(0.1, 5) })), null),
+  /** A gape from the nose back. */
+  mouth: v.optional(v.nullable(v.strictObject({ depthMm: mm(0.5, 60), gapMm: mm(0.3, 40), upMm: mm(-50, 50) })), null),
+  /** Cut into the skin of the body. */
+  texture: v.optional(
+    v.nullable(
+      v.strictObject({
+        kind: v.picklist(TEXTURES),
+        sizeMm: mm(0.8, 20),
+        depthMm: mm(0.05, 3),
+        fromAt: along,
+        toAt: along,
+      }),
+    ),
+    null,
+  ),
+  /** Empty inside; what is left all round. */
+  hollow: v.optional(v.nullable(v.strictObject({ wallMm: mm(0.8, 40), fromAt: along, toAt: along })), null),
+  /** Turns of the axis seen from the side, tail down (+); bent like a rod, as long as before. */
+  bends: v.optional(
+    v.pipe(
+      v.array(v.strictObject({ fromAt: along, toAt: mm(0, 1.5), turnDeg: mm(-150, 150) })),
+      v.maxLength(4, 'too-large'),
+    ),
+    [],
+  ),
+  /** A mesh that was brought, joined to it or cut out of it: turned about its own middle, then set there. */
+  brought: v.optional(
+    v.nullable(
+      v.strictObject({
+        meshId: v.pipe(v.string(), v.uuid()),
+        how: v.picklist(['join', 'cut']),
+        scale: mm(0.05, 20),
+        turnDeg: v.strictObject({ x: mm(-180, 180), y: mm(-180, 180), z: mm(-180, 180) }),
+        toMm: v.strictObject({ x: mm(-200, 700), y: mm(-200, 200), z: mm(-200, 200) }),
+      }),
+    ),
+    null,
+  ),
   eyes: v.nullable(v.strictObject({ diameterMm: mm(0.5, 30), at: along, upMm: mm(-50, 50) })),
   bellySlot: v.nullable(span),
   topSlot: v.nullable(span),
@@ -94,7 +172,19 @@ export const shapeSpecSchema = v.strictObject({
 });
 
 export type ShapeSpec = v.InferOutput<typeof shapeSpecSchema>;
+/** What was added to shapes after some were kept: as those are, without it. */
+const SINCE = { fins: [], gills: null, mouth: null, texture: null, hollow: null, bends: [], brought: null };
+/** A kept spec as it is read now; one of an older program has no such parts. */
+export const wholeSpec = (kept: ShapeSpec): ShapeSpec => ({
+  ...SINCE,
+  ...kept,
+  tail: { ...kept.tail, strands: kept.tail.strands ?? USUAL_STRANDS },
+});
+
 export type Station = v.InferOutput<typeof stationSchema>;
+
+/** A boot's heel stands over the wrist by this share of the sole; the sole lies this many thicknesses behind the wrist. */
+export const HEEL = { over: 0.28, soleAt: 1.7 } as const;
 
 /** How far the tail reaches beyond the wrist, mm. */
 export function tailReachMm({ tail }: ShapeSpec): number {
@@ -104,6 +194,12 @@ export function tailReachMm({ tail }: ShapeSpec): number {
       return tail.thicknessMm * Math.cos(lean) + (tail.acrossMm * Math.sin(lean)) / 2;
     case 'boot':
       return tail.thicknessMm * Math.cos(lean) + (tail.lengthMm * Math.sin(lean)) / 2;
+    case 'heel':
+      return HEEL.soleAt * tail.thicknessMm * Math.cos(lean) + (1 - HEEL.over) * tail.lengthMm * Math.sin(lean);
+    case 'fork':
+      return tail.lengthMm * Math.cos(lean) + tail.acrossMm * 0.12 * Math.sin(lean);
+    case 'skirt':
+      return tail.lengthMm * Math.cos(lean);
     default:
       return tail.lengthMm;
   }

@@ -1,5 +1,13 @@
 import { usual } from '../defaults.ts';
-import { type INSERTS, type ShapeSpec, type Station, tailReachMm } from './spec.ts';
+import {
+  type FIN_PLACES,
+  type INSERTS,
+  type LIMBS,
+  type ShapeSpec,
+  type Station,
+  tailReachMm,
+  USUAL_STRANDS,
+} from './spec.ts';
 
 const station = (at: number, topMm: number, bottomMm: number, widthMm: number): Station => ({
   at,
@@ -10,13 +18,16 @@ const station = (at: number, topMm: number, bottomMm: number, widthMm: number): 
 
 /** What each kind of tail begins with when it is chosen, mm and degrees: workshop practice, all of it to be changed. */
 export const USUAL_TAIL: Record<ShapeSpec['tail']['kind'], Omit<ShapeSpec['tail'], 'kind'>> = {
-  paddle: { lengthMm: 12, acrossMm: 14, thicknessMm: 4, angleDeg: 10 },
-  boot: { lengthMm: 18, acrossMm: 11, thicknessMm: 4, angleDeg: 35 },
-  ribbon: { lengthMm: 50, acrossMm: 8, thicknessMm: 1.8, angleDeg: 24 },
-  curl: { lengthMm: 44, acrossMm: 9, thicknessMm: 1.7, angleDeg: 190 },
-  straight: { lengthMm: 24, acrossMm: 6, thicknessMm: 3, angleDeg: 0 },
-  twin: { lengthMm: 30, acrossMm: 4, thicknessMm: 2.4, angleDeg: 14 },
-  beaver: { lengthMm: 22, acrossMm: 16, thicknessMm: 3, angleDeg: 0 },
+  paddle: { lengthMm: 12, acrossMm: 14, thicknessMm: 4, angleDeg: 10, strands: USUAL_STRANDS },
+  boot: { lengthMm: 18, acrossMm: 11, thicknessMm: 4, angleDeg: 35, strands: USUAL_STRANDS },
+  heel: { lengthMm: 17, acrossMm: 11, thicknessMm: 3.4, angleDeg: 20, strands: USUAL_STRANDS },
+  ribbon: { lengthMm: 50, acrossMm: 8, thicknessMm: 1.8, angleDeg: 24, strands: USUAL_STRANDS },
+  curl: { lengthMm: 44, acrossMm: 9, thicknessMm: 1.7, angleDeg: 190, strands: USUAL_STRANDS },
+  straight: { lengthMm: 24, acrossMm: 6, thicknessMm: 3, angleDeg: 0, strands: USUAL_STRANDS },
+  twin: { lengthMm: 30, acrossMm: 4, thicknessMm: 2.4, angleDeg: 14, strands: USUAL_STRANDS },
+  fork: { lengthMm: 26, acrossMm: 9, thicknessMm: 2.4, angleDeg: 26, strands: USUAL_STRANDS },
+  beaver: { lengthMm: 22, acrossMm: 16, thicknessMm: 3, angleDeg: 0, strands: USUAL_STRANDS },
+  skirt: { lengthMm: 34, acrossMm: 8, thicknessMm: 1.8, angleDeg: 8, strands: USUAL_STRANDS },
 };
 
 /** What every other part begins with when it is switched on; the same holds of them. */
@@ -27,13 +38,27 @@ export const USUAL_PART = {
   bellySlot: { fromAt: 0.35, toAt: 0.7, widthMm: 2.4, depthMm: 6 },
   topSlot: { fromAt: 0.35, toAt: 0.7, widthMm: 2.4, depthMm: 6 },
   bore: { diameterMm: 3, fromAt: 0, toAt: 1.5, upMm: 0 },
+  gills: { at: 0.2, acrossMm: 9, raiseMm: 0.5 },
+  mouth: { depthMm: 6, gapMm: 2.4, upMm: -1 },
+  texture: { kind: 'scales', sizeMm: 2.4, depthMm: 0.25, fromAt: 0.22, toAt: 0.95 },
+  hollow: { wallMm: 2.4, fromAt: 0.15, toAt: 0.85 },
   cutFlatMm: 1,
 } satisfies Partial<ShapeSpec>;
 
-export const USUAL_LIMB: Record<'claw' | 'leg', ShapeSpec['limbs'][number]> = {
+export const USUAL_LIMB: Record<(typeof LIMBS)[number], ShapeSpec['limbs'][number]> = {
   claw: { kind: 'claw', pairs: 1, at: 0.85, stepMm: 0, lengthMm: 24, thicknessMm: 4, angleDeg: 24, dropDeg: 0 },
+  pincer: { kind: 'pincer', pairs: 1, at: 0.3, stepMm: 0, lengthMm: 26, thicknessMm: 3.6, angleDeg: 150, dropDeg: 0 },
   leg: { kind: 'leg', pairs: 3, at: 0.4, stepMm: 6, lengthMm: 9, thicknessMm: 2, angleDeg: 60, dropDeg: 20 },
 };
+
+export const USUAL_FIN: Record<(typeof FIN_PLACES)[number], ShapeSpec['fins'][number]> = {
+  back: { place: 'back', fromAt: 0.6, toAt: 0.85, heightMm: 4, thicknessMm: 2, sweepMm: 3, upMm: 0 },
+  belly: { place: 'belly', fromAt: 0.62, toAt: 0.85, heightMm: 4, thicknessMm: 2, sweepMm: 3, upMm: 0 },
+  sides: { place: 'sides', fromAt: 0.28, toAt: 0.42, heightMm: 6, thicknessMm: 2, sweepMm: 5, upMm: -1.5 },
+};
+
+/** A bend as it is added: the rear half, a little down. */
+export const USUAL_BEND: ShapeSpec['bends'][number] = { fromAt: 0.45, toAt: 1, turnDeg: 30 };
 
 type InsertKind = (typeof INSERTS)[number];
 
@@ -59,6 +84,13 @@ const PLAIN: ShapeSpec = {
   tail: { kind: 'paddle', ...USUAL_TAIL.paddle },
   limbs: [],
   fin: null,
+  fins: [],
+  gills: null,
+  mouth: null,
+  texture: null,
+  hollow: null,
+  bends: [],
+  brought: null,
   eyes: null,
   bellySlot: null,
   topSlot: null,
@@ -109,7 +141,7 @@ export const STARTS: Start[] = [
       stations: [station(0, 3.4, 3.4, 7), station(0.3, 5, 5, 11), station(0.8, 4, 4, 9)],
       ribs: { count: 14, depthMm: 0.9, widthMm: 3, fromAt: 0.16, toAt: 0.92 },
       wrist: { thicknessMm: 3.2, heightMm: 6, lengthMm: 5 },
-      tail: { kind: 'ribbon', lengthMm: 55, acrossMm: 8, thicknessMm: 1.8, angleDeg: 24 },
+      tail: { kind: 'ribbon', lengthMm: 55, acrossMm: 8, thicknessMm: 1.8, angleDeg: 24, strands: USUAL_STRANDS },
     },
   },
   {
@@ -125,7 +157,7 @@ export const STARTS: Start[] = [
       stations: [station(0, 4, 3.4, 9), station(0.35, 7.2, 5.6, 17), station(0.8, 6, 5, 14)],
       ribs: { count: 5, depthMm: 0.8, widthMm: 3, fromAt: 0.1, toAt: 0.55 },
       wrist: { thicknessMm: 8, heightMm: 7, lengthMm: 3 },
-      tail: { kind: 'beaver', lengthMm: 10, acrossMm: 12, thicknessMm: 3, angleDeg: 0 },
+      tail: { kind: 'beaver', lengthMm: 10, acrossMm: 12, thicknessMm: 3, angleDeg: 0, strands: USUAL_STRANDS },
       limbs: [
         { kind: 'claw', pairs: 1, at: 0.85, stepMm: 0, lengthMm: 26, thicknessMm: 4, angleDeg: 24, dropDeg: 0 },
         { kind: 'leg', pairs: 3, at: 0.42, stepMm: 6, lengthMm: 9, thicknessMm: 2, angleDeg: 62, dropDeg: 18 },
@@ -143,7 +175,7 @@ export const STARTS: Start[] = [
       noseMm: 6,
       stations: [station(0, 4.5, 4.5, 9), station(0.2, 6.4, 6.4, 12.8), station(0.95, 6.2, 6.2, 12.4)],
       wrist: { thicknessMm: 12.4, heightMm: 12.4, lengthMm: 2 },
-      tail: { kind: 'straight', lengthMm: 16, acrossMm: 12.4, thicknessMm: 12, angleDeg: 0 },
+      tail: { kind: 'straight', lengthMm: 16, acrossMm: 12.4, thicknessMm: 12, angleDeg: 0, strands: USUAL_STRANDS },
       bore: { diameterMm: 8.6, fromAt: 0.14, toAt: 1.5, upMm: 0 },
     },
   },
@@ -160,11 +192,15 @@ export const STARTS: Start[] = [
       stations: [station(0, 2.4, 2.4, 5), station(0.35, 6, 4.6, 10), station(0.8, 4, 3.4, 7)],
       ribs: { count: 5, depthMm: 0.6, widthMm: 2.4, fromAt: 0.4, toAt: 0.95 },
       wrist: { thicknessMm: 4.4, heightMm: 4, lengthMm: 3 },
-      tail: { kind: 'beaver', lengthMm: 11, acrossMm: 13, thicknessMm: 2, angleDeg: 0 },
+      tail: { kind: 'beaver', lengthMm: 11, acrossMm: 13, thicknessMm: 2, angleDeg: 0, strands: USUAL_STRANDS },
       limbs: [
         { kind: 'leg', pairs: 4, at: 0.3, stepMm: 4.5, lengthMm: 7, thicknessMm: 1.5, angleDeg: 48, dropDeg: 40 },
       ],
       eyes: { diameterMm: 2, at: 0.14, upMm: 1.2 },
+      bends: [
+        { fromAt: 0.42, toAt: 0.98, turnDeg: 52 },
+        { fromAt: 0.98, toAt: 1.2, turnDeg: -26 },
+      ],
     },
   },
   {
@@ -178,7 +214,7 @@ export const STARTS: Start[] = [
       noseMm: 9,
       stations: [station(0, 4.2, 4.2, 8.4), station(0.5, 6, 6, 12), station(0.92, 4.8, 4.8, 9.6)],
       wrist: { thicknessMm: 8, heightMm: 8, lengthMm: 4 },
-      tail: { kind: 'straight', lengthMm: 22, acrossMm: 8, thicknessMm: 4, angleDeg: 0 },
+      tail: { kind: 'straight', lengthMm: 22, acrossMm: 8, thicknessMm: 4, angleDeg: 0, strands: USUAL_STRANDS },
     },
   },
   {
@@ -193,7 +229,64 @@ export const STARTS: Start[] = [
       stations: [station(0, 3.6, 3.6, 7.4), station(0.3, 5.2, 5.2, 10.6), station(0.85, 3.4, 3.4, 6.4)],
       ribs: { count: 8, depthMm: 0.8, widthMm: 2.6, fromAt: 0.15, toAt: 0.9 },
       wrist: { thicknessMm: 3, heightMm: 5, lengthMm: 3 },
-      tail: { kind: 'curl', lengthMm: 48, acrossMm: 9, thicknessMm: 1.6, angleDeg: 190 },
+      tail: { kind: 'curl', lengthMm: 48, acrossMm: 9, thicknessMm: 1.6, angleDeg: 190, strands: USUAL_STRANDS },
+    },
+  },
+  {
+    id: 'crayfish',
+    name: 'Crayfish',
+    says: 'open pincers held forward, walking legs, a jointed tail with its fan',
+    shape: 'claws',
+    spec: {
+      ...PLAIN,
+      bodyMm: 58,
+      noseMm: 9,
+      flatBelly: 0.35,
+      stations: [
+        station(0, 2.2, 2.2, 4.5),
+        station(0.16, 5.2, 4.4, 10),
+        station(0.4, 7, 5.4, 14.5),
+        station(0.52, 5.6, 4.6, 12.4),
+        station(0.9, 4, 3.4, 9.6),
+      ],
+      ribs: { count: 6, depthMm: 0.9, widthMm: 2.6, fromAt: 0.52, toAt: 1 },
+      wrist: { thicknessMm: 8.6, heightMm: 4, lengthMm: 2 },
+      tail: { kind: 'beaver', lengthMm: 14, acrossMm: 21, thicknessMm: 2.4, angleDeg: 0, strands: USUAL_STRANDS },
+      limbs: [
+        { kind: 'pincer', pairs: 1, at: 0.24, stepMm: 0, lengthMm: 30, thicknessMm: 4, angleDeg: 152, dropDeg: 0 },
+        { kind: 'leg', pairs: 3, at: 0.32, stepMm: 4.6, lengthMm: 13, thicknessMm: 1.9, angleDeg: 78, dropDeg: 22 },
+        { kind: 'leg', pairs: 1, at: 0.09, stepMm: 0, lengthMm: 26, thicknessMm: 1.3, angleDeg: 166, dropDeg: -12 },
+      ],
+      eyes: null,
+      bends: [{ fromAt: 0.55, toAt: 1, turnDeg: 16 }],
+    },
+  },
+  {
+    id: 'boot',
+    name: 'Boot shad',
+    says: 'deep and scaled, gills, a back fin, and a boot with its heel',
+    shape: 'paddle',
+    spec: {
+      ...PLAIN,
+      bodyMm: 76,
+      noseMm: 9,
+      stations: [
+        station(0, 3.4, 3.2, 6.4),
+        station(0.16, 8, 7.4, 11.5),
+        station(0.38, 11, 11, 14),
+        station(0.66, 7.6, 7.6, 10),
+        station(0.88, 4, 4.2, 6.2),
+      ],
+      wrist: { thicknessMm: 4.2, heightMm: 6.4, lengthMm: 11 },
+      tail: { kind: 'heel', lengthMm: 17, acrossMm: 11.5, thicknessMm: 3.4, angleDeg: 7, strands: USUAL_STRANDS },
+      eyes: { diameterMm: 4.4, at: 0.13, upMm: 2 },
+      mouth: { depthMm: 5.5, gapMm: 2, upMm: -0.8 },
+      gills: { at: 0.235, acrossMm: 11, raiseMm: 0.55 },
+      texture: { kind: 'scales', sizeMm: 2.8, depthMm: 0.3, fromAt: 0.32, toAt: 0.96 },
+      fins: [
+        { place: 'back', fromAt: 0.34, toAt: 0.66, heightMm: 5, thicknessMm: 2.4, sweepMm: 3, upMm: 0 },
+        { place: 'belly', fromAt: 0.66, toAt: 0.84, heightMm: 3.4, thicknessMm: 2, sweepMm: 3, upMm: 0 },
+      ],
     },
   },
 ];

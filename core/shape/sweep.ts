@@ -1,4 +1,4 @@
-import type { Mesh, Vec3 } from './mesh.ts';
+import { type Mesh, moved, type Vec3 } from './mesh.ts';
 
 /** One ring of a sweep: its middle and its points in turn round it. */
 export type Ring = Vec3[];
@@ -45,3 +45,24 @@ export const rounded = (count: number) =>
 /** How wide a rounded end still is at a share of the way, when the rounding takes up `share` of it. */
 export const endRound = (at: number, share: number) =>
   at > 1 - share ? Math.sqrt(Math.max(0, 1 - ((at - 1 + share) / share) ** 2)) : 1;
+
+/** Turned about the vertical by `turn`, then set at `to`. */
+export function turned(mesh: Mesh, turn: number, to: Vec3, drop = 0): Mesh {
+  const [s, c] = [Math.sin(turn), Math.cos(turn)];
+  const [sd, cd] = [Math.sin(drop), Math.cos(drop)];
+  const positions = new Float64Array(mesh.positions.length);
+  for (let i = 0; i < positions.length; i += 3) {
+    const [x0, y, z0] = [mesh.positions[i] as number, mesh.positions[i + 1] as number, mesh.positions[i + 2] as number];
+    const [x, z] = [x0 * cd + z0 * sd, z0 * cd - x0 * sd];
+    positions[i] = to[0] + x * c - y * s;
+    positions[i + 1] = to[1] + x * s + y * c;
+    positions[i + 2] = to[2] + z;
+  }
+  return { positions, triangles: mesh.triangles };
+}
+
+/** Turned about the axis from nose to tail. */
+export function rolled(mesh: Mesh, turn: number): Mesh {
+  const [s, c] = [Math.sin(turn), Math.cos(turn)];
+  return moved(mesh, ([x, y, z]) => [x, y * c - z * s, y * s + z * c]);
+}

@@ -1,5 +1,5 @@
 import { usual } from '../defaults.ts';
-import type { ShapeSpec } from '../shape/spec.ts';
+import { type ShapeSpec, USUAL_STRANDS } from '../shape/spec.ts';
 import { ADDED_MASS, beam, onset, STROUHAL } from './kick.ts';
 
 export interface LadderWish {
@@ -92,9 +92,17 @@ export function stubSpec(step: LadderStep): ShapeSpec {
       acrossMm: step.paddleDiameterMm,
       thicknessMm: step.paddleThicknessMm,
       angleDeg: 0,
+      strands: USUAL_STRANDS,
     },
     limbs: [],
     fin: null,
+    fins: [],
+    gills: null,
+    mouth: null,
+    texture: null,
+    hollow: null,
+    bends: [],
+    brought: null,
     eyes: null,
     bellySlot: null,
     topSlot: null,

@@ -5,6 +5,7 @@ import type { MeshFacts } from '../../contract/meshes.ts';
 import type { Bait } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
 import { contradiction, type Sizes } from '../../core/shape/plausible.ts';
+import { wholeSpec } from '../../core/shape/spec.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -50,7 +51,7 @@ function withVolumes(db: Db, revisions: BareRevision[]): Revision[] {
   );
   return revisions.map(({ facts, ...revision }) => {
     const volumes = known.get(revision.id) ?? [];
-    return { ...revision, mesh: facts, volumes, volumeMl: volumes[0]?.ml ?? null };
+    return { ...revision, spec: revision.spec && wholeSpec(revision.spec), mesh: facts, volumes, volumeMl: volumes[0]?.ml ?? null };
   });
 }
 

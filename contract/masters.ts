@@ -71,6 +71,8 @@ export const revisionBody = v.strictObject({
   reason: called(name, 'What was changed, and why'),
   parentId: called(rowId, 'Grown from'),
   secondParentId: called(v.optional(rowId), 'And a part of'),
+  /** A specimen is cast in resin, clay becomes a print; not given: as before. */
+  kind: called(v.optional(v.picklist(MASTER_KINDS)), 'Made of'),
   ...dimensions,
   ...solid,
   volume: v.optional(volumeBody),
@@ -100,6 +102,8 @@ export interface Revision {
   id: string;
   masterId: string;
   number: number;
+  /** What this revision is made of. */
+  kind: MasterKind;
   reason: string;
   parentId: string | null;
   secondParentId: string | null;

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { ProcessClock } from '../core/process/clocks.ts';
+import type { Silhouette } from '../core/shape/silhouette.ts';
 import {
   above0,
   type CanBeAway,
@@ -82,6 +83,11 @@ export interface Bait extends Versioned, CanBeAway {
   priceMinor: number | null;
   wantedScale: 'A' | '00' | null;
   wantedHardness: number | null;
+}
+
+/** What a bait looks like where it has a shape here: SVG paths in a box of 1 × 1, nose to the left. */
+export interface BaitOutline extends Silhouette {
+  baitId: string;
 }
 
 export const SHAPES = ['paddle', 'ribbon', 'claws', 'tube', 'shrimp', 'stick'] as const;

@@ -17,6 +17,7 @@ import { sameHouse, securityHeaders } from './http/guard.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { firstPage } from './live/firstPage.ts';
 import { Live } from './live/live.ts';
+import { drawMissing } from './meshes/outlines.ts';
 import { meshJsonRouter, meshRouter } from './meshes/routes.ts';
 import { photoRouter } from './photos/routes.ts';
 import { demandPasscode, sessionOf, sessionRouter } from './session/passcode.ts';
@@ -103,6 +104,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
     app.get('/{*splat}', firstPage(pages, { db, clock, lan, live }));
   }
   app.use(errorHandler(log));
+  void drawMissing(meshes, touched, log);
   return { app, live };
 }
 

@@ -42,7 +42,7 @@ const insetOf = ({ pins }: Pick<MoldWish, 'pins'>) => pins.diameterMm / 2 + PIN_
 /** Cavities in rows, heads to the runner along y at x = 0, and the block round them; wide enough that no channel meets a pin. */
 export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
   const { min, max } = boundsOf(cavity.positions);
-  const both = wish.layout ? wish.layout === 'both-sides' : wish.count > 3;
+  const both = wish.layout ? wish.layout === 'both-sides' : wish.count > 3 && wish.rodHeld !== 'both';
   const columns = both ? Math.ceil(wish.count / 2) : wish.count;
   const pitch = max[1] - min[1] + wish.gapMm;
   const gateLong = most(3, 1.5 * wish.gateMm);

@@ -2,7 +2,7 @@ import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 import { Failure } from '../failure.ts';
 import { type Mesh, moved, type Progress, together, type Vec3 } from '../shape/mesh.ts';
 import { meshOf } from '../shape/solids.ts';
-import { clampsOf, cornersOf, least } from './arrange.ts';
+import { clampsOf, cornersOf, least, most } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import { boxes } from './boxes.ts';
 import type { MoldWish } from './buildWish.ts';
@@ -14,11 +14,14 @@ import type { MoldPart } from './pieces.ts';
 import { quartered } from './quarters.ts';
 import { ml, type Pose, Shop } from './shop.ts';
 import { type SlotInsert, slotInsert } from './slot.ts';
+import { SPARK_LEAVE_MM } from './spark.ts';
 import { blocksOf, type Split, seamAt } from './split.ts';
 import { type Vent, ventSolids } from './vents.ts';
 
 export interface BuiltMold {
   parts: MoldPart[];
+  /** One cavity as it is cut, parting plane at 0: larger for shrinking, without a bore that a rod keeps free. */
+  cavity: Mesh;
   /** What comes out of it: baits, gates, runner and sprue in one. */
   casting: Mesh;
   /** Of each of its triangles, how much of it a half holds back, 0 to 1; null where a slot or a rod stands in it. */
@@ -27,6 +30,10 @@ export interface BuiltMold {
   blockMm: Vec3;
   /** Heights of the lower and the upper half at the sprue's plane. */
   halfMm: [number, number];
+  /** How deep the cavities lie in the lower and in the upper half. */
+  depthMm: [number, number];
+  /** How far a pin stands out of the lower half; 0 where there is none. */
+  pinTallMm: number;
   /** From the mold's own origin to the block's lower left corner, turned round: what is added to be measured from there. */
   cornerMm: [x: number, y: number];
   /** Where things lie, from the block's lower left corner seen from above, mm. */
@@ -49,7 +56,7 @@ export interface BuiltMold {
   /** Sprue, runner and gates. */
   channelsMl: number;
   ventsMl: number;
-  /** What sockets are wider than pins, holes than inserts, and pry slots. */
+  /** What sockets are wider than pins or dowels, holes than inserts and rods, pry slots and ways for screws. */
   clearanceMl: number;
   /** Rubber into the box or boxes; 0 for a mold that is not cast. */
   rubberMl: number;
@@ -83,7 +90,7 @@ interface Cut {
   cavity: Mesh;
   hollow: Manifold;
   slot: SlotInsert | null;
-  /** What of the rod stands in a cavity, in its own axes. */
+  /** What of the rod stands in a cavity and before it, in its own axes. */
   rod: Manifold | null;
   inCells: boolean;
 }
@@ -100,8 +107,10 @@ function halvesOf(
   const { pins } = wish;
   const corners = cornersOf(plan, wish);
   const seam = (x: number) => seamAt(split, plan, x);
-  const tall = least(PIN_TALL_MM, high[2] - split.highMm - 2);
+  const tall = pinTallOf(plan, split);
+  // What stands in a socket: a pin that is part of the lower half, or a dowel in a hole of both.
   const pegs = corners.map(([x, y]) => shop.rod('z', [x, y, seam(x) - 0.5], tall + 0.5, pins.diameterMm / 2));
+  const below = corners.map(([x, y]) => shop.rod('z', [x, y, seam(x) - tall], tall + 1, pins.diameterMm / 2));
   const sockets = corners.map(([x, y]) =>
     shop.rod('z', [x, y, seam(x) - 0.5], tall + 0.5 + pins.clearanceMm, pins.diameterMm / 2 + pins.clearanceMm),
   );
@@ -114,11 +123,11 @@ function halvesOf(
       : [];
   if (pry.length === 0) notes.push('No pry slots: the wall is too thin for them.');
   const { lower: lowerBlock, upper: upperBlock } = blocksOf(shop, plan, split);
-  const holes = slot ? [slot.hole] : [];
+  const holes = slot ? [slot.hole, slot.screw] : [];
   const set = (solids: Manifold[]) => solids.flatMap((one) => places.map((place) => shop.set(one, place)));
   const lower = hollowed(
     cut,
-    shop.all([lowerBlock, ...pegs]),
+    pins.dowels ? shop.less(lowerBlock, below) : shop.all([lowerBlock, ...pegs]),
     -1,
     [channel, ...air, ...set(holes)],
     [gate, ...vents, ...holes],
@@ -126,10 +135,15 @@ function halvesOf(
   const upper = hollowed(cut, upperBlock, 1, [...sockets, ...pry, channel, ...air], [gate, ...vents]);
   const inUpper = (solids: Manifold[]) => shop.both([shop.all(solids), upperBlock]);
   const free = ml(shop.less(inUpper([...sockets, ...pry]), [channel, ...air])) - ml(inUpper(pegs));
-  const round = slot ? places.length * ml(shop.less(slot.hole, [hollow, slot.insert])) : 0;
+  const round = slot
+    ? places.length * ml(shop.less(slot.hole, [hollow, slot.insert])) +
+      ml(shop.both([shop.less(shop.all(set([slot.screw])), set([slot.hole])), lowerBlock]))
+    : 0;
   const clean = (half: Manifold) => (split.wavy ? shop.withoutCrumbs(half) : half);
   return { lower: clean(lower), upper: clean(upper), clearanceMl: free + round };
 }
+
+const pinTallOf = ({ high }: Arranged, split: Split) => least(PIN_TALL_MM, high[2] - split.highMm - 2);
 
 /** How far round a cavity its cell reaches: never into the next one, nor out of the block. */
 const CELL_MM = 0.6;
@@ -236,7 +250,7 @@ function built(
   const { bore, found, planeMm, frame, cavity, split, plan, gate, corners, vents, caught, notes } = decided;
   const hollow = shop.solid(cavity);
   const rodAt = bore && frame(bore.bottom);
-  const rod = rodAt && shop.rod('x', rodAt, plan.max[0] - rodAt[0] + 1, (wish.coreRodMm as number) / 2);
+  const rod = rodAt && rodIn(shop, wish, plan, rodAt);
   const slot = wish.hookSlot ? slotInsert(shop, hollow, plan, wish.hookSlot, gate.y) : null;
   const block = shop.box(plan.low, plan.high);
   const cut: Cut = { shop, wish, plan, split, cavity, hollow, slot, rod, inCells };
@@ -246,10 +260,13 @@ function built(
   const inIt = [...(slot ? [slot.blade] : []), ...(rod ? [rod] : [])];
   const takenMl = inIt.length > 0 ? ml(shop.both([shop.all(inIt), hollow])) : 0;
   const common = {
+    cavity,
     casting: castingOf(cut, flow),
     castingCaught: null as Float32Array | null,
     blockMm: high.map((value, k) => value - (low[k] as number)) as Vec3,
     halfMm: [-low[2], high[2]] as [number, number],
+    depthMm: [most(-min[2], 0), most(max[2], 0)] as [number, number],
+    pinTallMm: wish.kind === 'silicone-box' || wish.pins.dowels ? 0 : pinTallOf(plan, split),
     sectionMm: first.y + (first.turned ? -1 : 1) * ((min[1] + max[1]) / 2),
     seamMm: { low: split.lowMm, high: split.highMm },
     thinnestWall: decided.thinnestWall,
@@ -289,10 +306,8 @@ function built(
     return { ...common, parts, ventsMl: 0, clearanceMl: 0, rubberMl };
   }
 
-  const rods = rodAt
-    ? [shop.rod('x', [max[0] - 1, rodAt[1], rodAt[2]], high[0] - low[0], ((wish.coreRodMm as number) + ROD_FIT_MM) / 2)]
-    : [];
-  const air = airwaysOf(cut, [...ventSolids(shop, vents, plan, wish, split), ...rods], flow.channel, block);
+  const beside = rodAt ? rodWaysOf(cut, rodAt, flow.channel, block) : { ways: [], clearanceMl: 0 };
+  const air = airwaysOf(cut, ventSolids(shop, vents, plan, wish, split), beside.ways, flow.channel, block);
   progress?.(0.75);
   const { lower, upper, clearanceMl } = halvesOf(cut, flow, air, notes);
   progress?.(0.9);
@@ -302,7 +317,13 @@ function built(
       : { parts: [part('lower half', lower), part('upper half', upper)], clearanceMl: 0 };
   const parts = [...pieces.parts, ...extraParts(cut, bore)];
   progress?.(1);
-  return { ...common, parts, ventsMl: air.ventsMl, clearanceMl: clearanceMl + pieces.clearanceMl, rubberMl: 0 };
+  return {
+    ...common,
+    parts,
+    ventsMl: air.ventsMl,
+    clearanceMl: clearanceMl + pieces.clearanceMl + beside.clearanceMl,
+    rubberMl: 0,
+  };
 }
 
 interface Flow {
@@ -314,11 +335,43 @@ interface Flow {
 }
 
 /** What the plastic flows through. */
-function flowOf({ shop, wish, plan, hollow }: Cut, gate: Gate, block: Manifold): Flow {
+function flowOf({ shop, wish, plan, hollow, rod }: Cut, gate: Gate, block: Manifold): Flow {
   const { gate: own, trunk } = channelsOf(shop, plan, wish, gate);
   const within = (one: Manifold) =>
     shop.both([shop.all([...plan.places.map((place) => shop.set(one, place)), ...trunk]), block]);
-  return { gate: own, channel: within(own), free: shop.done(within(shop.done(shop.less(own, [hollow])))) };
+  const free = within(shop.done(shop.less(own, [hollow])));
+  // A pin through the nose stands in the gate and in the runner.
+  const pins = rod && wish.rodHeld === 'both' ? plan.places.map((place) => shop.set(rod, place)) : [];
+  return { gate: own, channel: within(own), free: shop.done(shop.less(free, pins)) };
+}
+
+/** How deep the pin of a rod stands in the wall before the runner, mm; never through it. */
+const seatMm = ({ wallMm }: MoldWish) => least(5, wallMm / 2);
+
+/** Where a pin through the nose ends, in a cavity's own axes. */
+const seatEnd = (wish: MoldWish, plan: Arranged) => -(plan.places[0] as Pose).x - wish.runnerMm / 2 - seatMm(wish);
+
+/** The rod as it stands in a cavity, with its pin where it is held before the nose too. */
+function rodIn(shop: Shop, wish: MoldWish, plan: Arranged, [x, y, z]: Vec3): Manifold {
+  const rod = shop.rod('x', [x, y, z], plan.max[0] - x + 1, (wish.coreRodMm as number) / 2);
+  if (wish.rodHeld !== 'both') return rod;
+  const from = seatEnd(wish, plan);
+  return shop.all([rod, shop.rod('x', [from, y, z], x - from + 0.5, wish.rodPinMm / 2)]);
+}
+
+/** The ways that rods lie in beyond their cavities, and what those are wider than the steel. */
+function rodWaysOf({ shop, wish, plan, hollow, rod }: Cut, [, y, z]: Vec3, channel: Manifold, block: Manifold) {
+  const { low, high, max, places } = plan;
+  const behind = (mm: number) => shop.rod('x', [max[0] - 1, y, z], high[0] - low[0], mm / 2);
+  const coreMm = wish.coreRodMm as number;
+  const from = seatEnd(wish, plan);
+  const seat = shop.rod('x', [from, y, z], -(places[0] as Pose).x - from, (wish.rodPinMm + ROD_FIT_MM) / 2);
+  const ways = [behind(coreMm + ROD_FIT_MM), ...(wish.rodHeld === 'both' ? [seat] : [])];
+  const within = (solids: Manifold[]) => {
+    const own = shop.done(shop.less(shop.all(solids), [hollow]));
+    return ml(shop.less(shop.both([shop.all(places.map((place) => shop.set(own, place))), block]), [channel]));
+  };
+  return { ways, clearanceMl: within(ways) - within([behind(coreMm), rod as Manifold]) };
 }
 
 interface Airways {
@@ -329,12 +382,20 @@ interface Airways {
   ventsMl: number;
 }
 
-function airwaysOf({ shop, plan, hollow }: Cut, own: Manifold[], channel: Manifold, block: Manifold): Airways {
-  if (own.length === 0) return { vents: [], air: [], ventsMl: 0 };
-  const whole = shop.done(shop.all(own));
+/** @param ways of rods, which are cut with the vents but are none. */
+function airwaysOf(
+  { shop, plan, hollow }: Cut,
+  own: Manifold[],
+  ways: Manifold[],
+  channel: Manifold,
+  block: Manifold,
+): Airways {
+  if (own.length + ways.length === 0) return { vents: [], air: [], ventsMl: 0 };
+  const whole = shop.done(shop.all([...own, ...ways]));
   const set = (one: Manifold) => shop.both([shop.all(plan.places.map((place) => shop.set(one, place))), block]);
-  const ventsMl = ml(shop.less(set(shop.done(shop.less(whole, [hollow]))), [channel]));
-  return { vents: [whole], air: [set(whole)], ventsMl };
+  const vents =
+    own.length === 0 ? 0 : ml(shop.less(set(shop.done(shop.less(shop.all(own), [hollow, ...ways]))), [channel]));
+  return { vents: [whole], air: [set(whole)], ventsMl: vents };
 }
 
 /** What comes out of the mold, baits and channels beside each other as they touch. */
@@ -348,16 +409,33 @@ function castingOf({ shop, plan, hollow, slot, rod, cavity }: Cut, { free }: Flo
 }
 
 /** Rods, inserts and electrodes that go with the halves. */
-function extraParts({ shop, wish, plan, cavity, slot }: Cut, bore: ReturnType<typeof boreOf> | null): MoldPart[] {
+function extraParts(
+  { shop, wish, plan, cavity, slot, split }: Cut,
+  bore: ReturnType<typeof boreOf> | null,
+): MoldPart[] {
   const parts: MoldPart[] = [];
   if (bore && wish.coreRodMm) {
     const long = (bore.end - bore.bottom[0]) * (1 + wish.shrinkFraction) + wish.wallMm + ROD_GRIP_MM;
-    parts.push({ ...part('core rod', shop.rod('x', [0, 0, 0], long, wish.coreRodMm / 2)), count: wish.count });
+    const core = shop.rod('x', [0, 0, 0], long, wish.coreRodMm / 2);
+    const pin = bore.bottom[0] * (1 + wish.shrinkFraction) - seatEnd(wish, plan);
+    const whole =
+      wish.rodHeld === 'both' ? shop.all([core, shop.rod('x', [-pin, 0, 0], pin + 0.5, wish.rodPinMm / 2)]) : core;
+    parts.push({ ...part('core rod', whole), count: wish.count });
+  }
+  if (wish.pins.dowels) {
+    const tall = pinTallOf(plan, split);
+    const dowel = shop.rod('z', [0, 0, 0], 2 * tall, wish.pins.diameterMm / 2);
+    parts.push({ ...part('dowel', dowel), count: cornersOf(plan, wish).length });
   }
   if (slot) parts.push({ ...part('slot insert', shop.set(slot.insert, plan.places[0] as Pose)), count: wish.count });
   if (wish.sparkGapMm) {
     const { lower, upper } = electrodes(shop, cavity, plan, wish.sparkGapMm);
     parts.push(part('lower electrode', lower), part('upper electrode', upper));
+    if (wish.sparkRoughGapMm) {
+      // As much smaller as the depths to stop at reckon with.
+      const rough = electrodes(shop, cavity, plan, wish.sparkRoughGapMm + SPARK_LEAVE_MM);
+      parts.push(part('lower roughing electrode', rough.lower), part('upper roughing electrode', rough.upper));
+    }
   }
   return parts;
 }

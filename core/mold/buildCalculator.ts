@@ -5,7 +5,9 @@ import { type Beside, closedOnly, given, meshFields } from '../shape/calculators
 import { loadModeller } from '../shape/sculpt.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishFields } from './buildWish.ts';
+import { isPiece } from './pieces.ts';
 import { printEstimate } from './print.ts';
+import { baitWithout } from './without.ts';
 
 export const buildSchema = v.strictObject({
   ...meshFields,
@@ -21,13 +23,15 @@ export async function buildFile(input: Input, beside?: Beside): Promise<BuiltMol
   const ventMm = typeof vents === 'object' ? vents.diameterMm : vents === false ? 0 : wish.ventMm;
   if (vents === true && ventMm === 0)
     throw new Failure('invalid-input', 'Vents of no width are none; give their width.', 'ventMm');
-  return buildMold(await loadModeller(), closedOnly(given(input, beside)), { ...wish, ventMm }, beside?.progress);
+  const kit = await loadModeller();
+  const mesh = baitWithout(kit, closedOnly(given(input, beside)), null, wish.without);
+  return buildMold(kit, mesh, { ...wish, ventMm }, beside?.progress);
 }
 
 /** What the mold of a file's bait measures, and what it takes to print it. */
 export async function buildFigures(input: Input, beside?: Beside) {
-  const { parts, casting: _, castingCaught: __, ...figures } = await buildFile(input, beside);
-  const printed = parts.filter((part) => !/rod|insert|electrode/.test(part.name));
+  const { parts, cavity: ___, casting: _, castingCaught: __, ...figures } = await buildFile(input, beside);
+  const printed = parts.filter((part) => isPiece(part.name));
   return {
     ...figures,
     ...(input.kind === 'machined' ? {} : { print: printEstimate(printed) }),

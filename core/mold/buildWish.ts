@@ -26,10 +26,25 @@ export const wishFields = {
   gateMm: v.optional(positive(20), 4),
   /** Across a vent; 0 makes none. */
   ventMm: v.optional(nonNegative(6), 1),
+  /** Vents set by hand instead of those that are worked out: measured on the mold, from the nose's tip and to the right of the gate. */
+  ventsAt: v.optional(
+    v.pipe(
+      v.array(
+        v.strictObject({
+          kind: v.picklist(['groove', 'hole']),
+          fromNoseMm: nonNegative(1000),
+          asideMm: v.pipe(finite, v.minValue(-500), v.maxValue(500)),
+        }),
+      ),
+      v.maxLength(24, 'too-large'),
+    ),
+  ),
   pins: v.optional(
     v.strictObject({
       diameterMm: v.optional(positive(30), 6),
       clearanceMm: v.optional(nonNegative(2), 0.15),
+      /** Steel dowels in holes of both halves, instead of pins that are part of the lower one. */
+      dowels: v.optional(v.boolean(), false),
     }),
     {},
   ),
@@ -48,8 +63,15 @@ export const wishFields = {
   ),
   /** Electrodes for sparking one cavity, smaller than it all round by this. */
   sparkGapMm: v.optional(v.pipe(positive(1), v.minValue(0.01))),
+  /** A second pair for roughing: the gap of the higher current; smaller too by what finishing takes off. */
+  sparkRoughGapMm: v.optional(v.pipe(positive(1), v.minValue(0.01))),
   /** A steel rod that keeps the bore of a tube free. */
   coreRodMm: v.optional(positive(60)),
+  /** Held in the wall behind the tail, or before the nose too: by a pin through nose, gate and runner. */
+  rodHeld: v.optional(v.picklist(['tail', 'both']), 'tail'),
+  rodPinMm: v.optional(positive(20), 2),
+  /** What of the bait is left out: it is cast solid there. */
+  without: v.optional(v.array(v.picklist(['bore', 'slots'])), []),
   /** Stock that there is: length, width, height. */
   stockMm: v.optional(v.strictTuple([positive(2000), positive(2000), positive(2000)])),
 } as const;

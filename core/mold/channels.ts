@@ -6,7 +6,7 @@ import { most, SPRUE_CONE_MM } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
 import { endOf } from './ends.ts';
-import type { Pose, Shop } from './shop.ts';
+import { type Pose, ROUND, type Shop } from './shop.ts';
 
 const BITE_MM = 0.6;
 
@@ -41,6 +41,18 @@ export function boreOf(mesh: Mesh): { bottom: Vec3; radius: number; end: number 
     throw new Failure('no-bore', 'A core rod needs a bait with a bore that is open at the tail.', 'coreRodMm');
   return { bottom: [bottom, y, z], radius: wall.distance, end: max[0] };
 }
+
+/** How far a plug reaches past the bottom of a bore, into the bait. */
+const INTO_MM = 0.05;
+
+/** A round plug that fills a bore whatever facets either has: it stands a little into the bait's wall and bottom. */
+export function plugOf({ bottom: [x, y, z], end, radius }: ReturnType<typeof boreOf>): [Vec3, number, number] {
+  const round = Math.cos(Math.PI / LEAST_FACETS) * Math.cos(Math.PI / ROUND);
+  return [[x - INTO_MM, y, z], end - x + INTO_MM, radius / round + 0.02];
+}
+
+/** A bore of fewer facets than this is none that a rod goes into. */
+const LEAST_FACETS = 12;
 
 /** A round channel in the parting plane, along x or y, its radius growing or shrinking from one end to the other, mm. */
 interface Channel {

@@ -3,32 +3,22 @@ import { dot, type Mesh, moved, type Progress, unit, type Vec3 } from '../shape/
 import { bestParting, type Parting, parting } from '../shape/parting.ts';
 import { Rays } from '../shape/rays.ts';
 import { meshOf } from '../shape/solids.ts';
+import { mm, say } from '../units/say.ts';
 import { arrange, type Corner, cornersOf, frameOf, mustFit } from './arrange.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import { boreOf, type Gate, gateAt } from './channels.ts';
+import { boreOf, type Gate, gateAt, plugOf } from './channels.ts';
 import { endOf } from './ends.ts';
 import { seamPins } from './quarters.ts';
-import { ROUND, type Shop } from './shop.ts';
+import type { Shop } from './shop.ts';
 import { type Caught, caughtBy, FLAT, type Split, wavySplit } from './split.ts';
 import { thinnestOf } from './thinnest.ts';
-import { type Vent, ventsMustHold, ventsOf } from './vents.ts';
+import { type Vent, ventsByHand, ventsMustHold, ventsOf } from './vents.ts';
 
-/** How far a plug reaches past the bottom of a bore, into the bait. */
-const INTO_MM = 0.05;
-
-/** A round plug that fills a bore whatever facets either has: it stands a little into the bait's wall and bottom. */
-function plugOf({ bottom: [x, y, z], end, radius }: ReturnType<typeof boreOf>): [Vec3, number, number] {
-  const round = Math.cos(Math.PI / LEAST_FACETS) * Math.cos(Math.PI / ROUND);
-  return [[x - INTO_MM, y, z], end - x + INTO_MM, radius / round + 0.02];
-}
-
-/** A bore of fewer facets than this is none that a rod goes into. */
-const LEAST_FACETS = 12;
-
-/** The pull that is asked for, or the best; a rod along the bait leaves only those across it. */
+/** The pull that is asked for, or the best; a rod along the bait leaves only those across it, a hook slot the one down. */
 function pullOf(mesh: Mesh, wish: MoldWish, rod: boolean, progress: Progress): Parting {
   if (wish.direction) return parting(mesh, wish.direction as Vec3, progress);
+  if (wish.hookSlot) return parting(mesh, [0, 0, 1], progress);
   if (!rod) return bestParting(mesh, progress).best;
   const [up, aside] = [parting(mesh, [0, 0, 1], (done) => progress(done / 2)), parting(mesh, [0, 1, 0])];
   return aside.undercutMm2 < up.undercutMm2 ? aside : up;
@@ -62,12 +52,43 @@ export interface Decided {
   notes: string[];
 }
 
+/** What has to stay free round a pin in its gate, mm a side. */
+const LEAST_ROUND_PIN_MM = 0.8;
+
 function mustMakeSense(wish: MoldWish): void {
   const along = wish.direction && Math.abs(unit(wish.direction as Vec3)[0]) > 0.7;
   if (wish.coreRodMm !== undefined && along)
     throw new Failure('invalid-input', 'A mold with a core rod is pulled apart across the bait.', 'direction');
-  if (wish.hookSlot && along)
-    throw new Failure('invalid-input', 'A hook slot wants a pull across the bait.', 'direction');
+  if (wish.hookSlot && wish.direction && Math.abs(unit(wish.direction as Vec3)[2]) < 0.7)
+    throw new Failure(
+      'invalid-input',
+      'A hook slot is cut into the belly, and halves that part sideways meet there: pull them up and down.',
+      'hookSlot',
+    );
+  if (wish.rodHeld === 'both' && wish.coreRodMm !== undefined) {
+    if (wish.count < 2)
+      throw new Failure(
+        'invalid-input',
+        'A single cavity is filled through its nose, where the pin would stand: hold the rod at the tail, or make two on a runner.',
+        'rodHeld',
+      );
+    if (wish.layout === 'both-sides')
+      throw new Failure(
+        'invalid-input',
+        'Noses that face each other leave a pin no wall to stand in: lay them to one side.',
+        'layout',
+      );
+    if (wish.rodPinMm > wish.gateMm - 2 * LEAST_ROUND_PIN_MM)
+      throw new Failure(
+        'invalid-input',
+        say`A pin of ${mm(wish.rodPinMm)} fills the gate; a gate of ${mm(Math.ceil(10 * (wish.rodPinMm + 2 * LEAST_ROUND_PIN_MM)) / 10)} or a thinner pin leaves room to fill.`,
+        'rodPinMm',
+      );
+  }
+  if (wish.coreRodMm !== undefined && wish.without.includes('bore'))
+    throw new Failure('invalid-input', 'A bore that is left out needs no rod.', 'coreRodMm');
+  if (wish.sparkRoughGapMm !== undefined && wish.sparkGapMm === undefined)
+    throw new Failure('invalid-input', 'Roughing comes before finishing: give its gap too.', 'sparkGapMm');
   if (wish.pieces === 4 && wish.count > 1)
     throw new Failure('invalid-input', 'Four pieces open round one cavity; make it one, or two halves.', 'count');
   if (wish.pieces === 4 && wish.hookSlot)
@@ -110,7 +131,12 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
   const corners = cornersOf(plan, wish);
   const rodAt = bore && frame(bore.bottom);
   const rod = rodAt && { y: rodAt[1], radiusMm: (wish.coreRodMm as number) / 2 };
-  const vents = wish.ventMm > 0 && wish.kind !== 'silicone-box' ? ventsOf(cavity, rays, plan, split, notes, rod) : [];
+  const vented = wish.ventMm > 0 && wish.kind !== 'silicone-box';
+  const vents = !vented
+    ? []
+    : wish.ventsAt
+      ? ventsByHand(wish.ventsAt, rays, plan, split, gate.y)
+      : ventsOf(cavity, rays, plan, split, notes, rod);
   if (wish.kind !== 'silicone-box') ventsMustHold(vents, plan, wish, corners);
   const pinsAside = wish.pieces === 4 ? seamPins(plan, wish) : [];
   progress?.(0.8);

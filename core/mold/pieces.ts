@@ -13,11 +13,17 @@ export interface MoldPart {
     | 'upper box'
     | 'core rod'
     | 'slot insert'
+    | 'dowel'
     | 'lower electrode'
-    | 'upper electrode';
+    | 'upper electrode'
+    | 'lower roughing electrode'
+    | 'upper roughing electrode';
   mesh: Mesh;
   volumeMl: number;
   areaMm2: number;
   /** How many of it the mold takes. */
   count?: number;
 }
+
+/** Whether a part is a piece of the mold itself, printed or cut, and not steel or graphite that goes with it. */
+export const isPiece = (name: MoldPart['name']): boolean => !/rod|insert|electrode|dowel/.test(name);

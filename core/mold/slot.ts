@@ -3,7 +3,7 @@ import { Failure } from '../failure.ts';
 import { mm, say } from '../units/say.ts';
 import type { Arranged } from './arranged.ts';
 import type { MoldWish } from './buildWish.ts';
-import type { Shop } from './shop.ts';
+import { ml, type Shop } from './shop.ts';
 
 type Slot = NonNullable<MoldWish['hookSlot']>;
 
@@ -12,6 +12,13 @@ const ROUND_MM = 4;
 /** What the hole is wider than the insert, a side: it slides in by hand. */
 export const SLOT_FIT_MM = 0.05;
 const LEAST_BODY_MM = 4;
+/** Of a new slot's room, so much is bait; less, and there is a slot already. */
+const LEAST_FILLED = 0.5;
+/** An M3 grub screw: core hole to be tapped, how long it holds, and the hole to reach it through. */
+export const SCREW_MM = { core: 2.5, long: 8, access: 4 } as const;
+/** What stays between its way and the outside, and between it and the bait. */
+const SCREW_EDGE_MM = 3.5;
+const SCREW_UNDER_MM = 1.2;
 
 /** An insert that makes the hook slot, or none when it is turned over; all in one cavity's own axes. */
 export interface SlotInsert {
@@ -19,15 +26,18 @@ export interface SlotInsert {
   /** What is cut out of the lower half for it, from the outside to the cavity. */
   hole: Manifold;
   blade: Manifold;
+  /** A way for a grub screw from the tail's end of the block, wide to get at it, narrow where it holds. */
+  screw: Manifold;
 }
 
 /**
  * Its upper end carries the bait's own skin and the blade, its lower end the same skin without one: turned over about its
  * length, the mold casts no slot. The blade then lies in the room that the hole leaves under it.
- * @throws Failure `does-not-fit` when the slot lies off the bait, or the half is too thin to hold the insert.
+ * A grub screw on its flank holds it either way up.
+ * @throws Failure `does-not-fit` when the slot lies off the bait or where one is already, or the half is too thin to hold the insert.
  */
 export function slotInsert(shop: Shop, cavity: Manifold, plan: Arranged, slot: Slot, yMm: number): SlotInsert {
-  const { min, max, low } = plan;
+  const { min, max, low, high } = plan;
   const [x0, x1] = [min[0] + slot.fromNoseMm, min[0] + slot.fromNoseMm + slot.lengthMm];
   if (x1 > max[0])
     throw new Failure(
@@ -53,6 +63,16 @@ export function slotInsert(shop: Shop, cavity: Manifold, plan: Arranged, slot: S
     );
   if (lowest + slot.depthMm > max[2] - 0.5)
     throw new Failure('does-not-fit', 'The hook slot would cut the bait in two; make it shallower.', 'hookSlot');
+  const inBait = shop.box([x0, yMm - slot.widthMm / 2, lowest], [x1, yMm + slot.widthMm / 2, lowest + slot.depthMm]);
+  if (ml(shop.both([inBait, cavity])) < LEAST_FILLED * ml(inBait))
+    throw new Failure('does-not-fit', 'The bait has a slot there already: leave its own out, or this one.', 'hookSlot');
+  const screwAt = Math.max(low[2] + SCREW_EDGE_MM, bottom + SCREW_MM.access / 2);
+  if (lowest - screwAt < SCREW_MM.access / 2 + SCREW_UNDER_MM)
+    throw new Failure(
+      'does-not-fit',
+      say`The half under the bait is too thin for the insert’s screw; a wall of ${mm(Math.ceil(screwAt - low[2] + SCREW_MM.access / 2 + SCREW_UNDER_MM + 1))} or a shallower slot mends it.`,
+      'wallMm',
+    );
   const body = shop.less(column(0, highest), [cavity]);
   // Turned over about its length, so that the same skin comes to lie at the other end.
   const middle = (bottom + highest) / 2;
@@ -65,5 +85,9 @@ export function slotInsert(shop: Shop, cavity: Manifold, plan: Arranged, slot: S
     insert: shop.all([shop.both([body, over]), blade]),
     hole: column(SLOT_FIT_MM, highest + SLOT_FIT_MM),
     blade,
+    screw: shop.all([
+      shop.rod('x', [x1, yMm, screwAt], SCREW_MM.long + ROUND_MM + 0.5, SCREW_MM.core / 2),
+      shop.rod('x', [x1 + ROUND_MM / 2 + SCREW_MM.long, yMm, screwAt], high[0] - low[0], SCREW_MM.access / 2),
+    ]),
   };
 }

@@ -20,6 +20,9 @@ export interface SparkPlan {
 /** What a plan begins with: a usual current each for roughing and finishing, and their gaps. The machine's own table wins. */
 export const USUAL_SPARK = { depthMm: 8, rough: { gapMm: 0.2, amps: 18 }, fine: { gapMm: 0.05, amps: 3 } } as const;
 
+/** What roughing leaves for finishing, mm a side: a starting value. */
+export const SPARK_LEAVE_MM = 0.1;
+
 /** Look soon after the first contact, and once more this far before depth, mm. */
 const FIRST_LOOK_MM = 0.3;
 const LAST_LOOK_MM = 0.5;
@@ -30,7 +33,12 @@ const LAST_LOOK_MM = 0.5;
  * @throws Failure `invalid-input` when a gap is wider than the depth, or finishing's gap no smaller than roughing's.
  * Source: die-sinking practice; gap and current come from the machine's own table, high current is fast and eats detail.
  */
-export function sparkPlan(depthMm: number, roughing: SparkPass, finishing: SparkPass, leaveMm = 0.1): SparkPlan[] {
+export function sparkPlan(
+  depthMm: number,
+  roughing: SparkPass,
+  finishing: SparkPass,
+  leaveMm = SPARK_LEAVE_MM,
+): SparkPlan[] {
   if (!(finishing.gapMm < roughing.gapMm))
     throw new Failure('invalid-input', 'Finishing burns a smaller gap than roughing: less current.', 'finishing.gapMm');
   if (!(roughing.gapMm + leaveMm < depthMm))

@@ -22,6 +22,8 @@ export interface Vent {
   kind: 'groove' | 'hole';
   /** A hole over the tip of a blind end: it is bored into it from behind, towards the nose. */
   back?: boolean;
+  /** A hole set by hand: just there. */
+  here?: boolean;
 }
 
 /** A tip this near to where the seam leaves the bait is vented along it, mm. */
@@ -71,6 +73,49 @@ export function ventsOf(
   if (holes.length > MOST_HOLES)
     notes.push(`${holes.length} places keep air: only the ${MOST_HOLES} largest are vented.`);
   return [...kept, ...holes.slice(0, MOST_HOLES)];
+}
+
+/** As near as a vent by hand has to be to the cavity: thin tips are easily missed, mm. */
+const NEAR_MM = 2;
+
+/**
+ * Vents where a maker wants them. A groove runs along the seam from where the bait ends on that line, a hole up or down from
+ * whichever half's surface lies there.
+ * @throws Failure `does-not-fit` for one that meets no cavity.
+ */
+export function ventsByHand(
+  wanted: NonNullable<MoldWish['ventsAt']>,
+  rays: Rays,
+  { min, max }: Arranged,
+  split: Split,
+  gateY: number,
+): Vent[] {
+  return wanted.map(({ kind, fromNoseMm, asideMm }, i): Vent => {
+    const [x, y] = [min[0] + fromNoseMm, gateY + asideMm];
+    const tries = [0, 0.5, -0.5, 1, -1, 1.5, -1.5, NEAR_MM, -NEAR_MM];
+    for (const off of tries) {
+      if (kind === 'groove') {
+        const level = split.at(max[0]);
+        const end = rays.first([max[0] + 5, y + off + 1e-4, level + 1e-4], [-1, 0, 0], false);
+        if (end) return { atMm: [max[0] + 5 - end.distance, y + off, level], kind };
+        continue;
+      }
+      for (const along of tries) {
+        const [px, py] = [x + along + 1e-4, y + off + 1e-4];
+        const top = rays.first([px, py, max[2] + 5], [0, 0, -1], false);
+        const under = rays.first([px, py, min[2] - 5], [0, 0, 1], false);
+        if (!top || !under) continue;
+        const [high, low] = [max[2] + 5 - top.distance, min[2] - 5 + under.distance];
+        // Out of the half that has more of the bait there.
+        return { atMm: [px, py, high - split.at(px) >= split.at(px) - low ? high : low], kind, here: true };
+      }
+    }
+    throw new Failure(
+      'does-not-fit',
+      say`No cavity lies where vent ${i + 1} is set, ${mm(fromNoseMm)} from the nose; move it onto the bait.`,
+      `ventsAt.${i}`,
+    );
+  });
 }
 
 /** The middle of what stands beside a rod at the tail: a vent over the rod itself would let out nothing. */
@@ -135,10 +180,10 @@ export function ventSolids(
 ): Manifold[] {
   const radius = wish.ventMm / 2;
   const reach = high[0] - low[0];
-  return vents.map(({ atMm: [x, y, z], kind, back }) => {
+  return vents.map(({ atMm: [x, y, z], kind, back, here }) => {
     if (kind === 'groove') return shop.box([x - 0.5, y - radius, z], [max[0] + reach, y + radius, z + GROOVE_MM]);
     const up = z >= split.at(x);
-    const from: Vec3 = [back ? x - radius : x + radius, y, up ? z - 0.3 : low[2] - 1];
+    const from: Vec3 = [here ? x : back ? x - radius : x + radius, y, up ? z - 0.3 : low[2] - 1];
     return shop.rod('z', from, up ? high[2] - from[2] + 1 : z + 0.3 - from[2], radius);
   });
 }

@@ -71,7 +71,11 @@ export function moldWays(facts: ShapeFacts): Verdict[] {
             : 'Pulls free along a flat split.',
         );
   const left = facts.leftoverMm;
-  let machined = hard('machined', 'A ball cutter reaches all of it.');
+  let machined = hard(
+    'machined',
+    left === null ? 'Whether a cutter reaches all of it was not judged.' : 'A ball cutter reaches all of it.',
+  );
+  if (machined.suits === 'yes' && left === null) machined = { ...machined, suits: 'care' };
   if (machined.suits === 'yes' && left !== null && left >= 0.1)
     machined = {
       way: 'machined',

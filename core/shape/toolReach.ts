@@ -1,4 +1,5 @@
 import { Failure } from '../failure.ts';
+import { mm as inMm, say } from '../units/say.ts';
 import {
   across,
   corner,
@@ -43,6 +44,8 @@ export interface ToolReach {
   greatestAtMm: Vec3 | null;
   /** The largest of the usual balls that leaves less than 0.1 mm everywhere; null: none does, corners must be eased. */
   largestBallMm: number | null;
+  /** A wide shape is looked at more coarsely: of balls smaller than this nothing is known, mm. */
+  knownFromMm: number;
   /** Stock left at each triangle of this half, mm; −1 for the other half. */
   perTriangleMm: Float32Array;
   /** Where stock stays, the most first: up to a few hundred places. */
@@ -94,8 +97,6 @@ function fieldOf(mesh: Mesh, direction: Vec3, planeMm: number, stepMm: number): 
   // An odd count, so that the middle, where grooves tend to be, is a cell and not a border.
   const along = (lengthMm: number) => 2 * (Math.ceil(lengthMm / 2 / stepMm) + MARGIN) + 1;
   const [columns, rows] = [along(highU - lowU), along(highW - lowW)];
-  if (columns * rows > MOST_CELLS)
-    throw new Failure('too-large', 'This shape is too wide for a height field of fifth-millimetres.', 'mesh');
   // Cells lie the same on both sides of the middle, so that a wall is met at the same distance from either.
   const originU = (lowU + highU) / 2 - ((columns - 1) / 2) * stepMm;
   const originW = (lowW + highW) / 2 - ((rows - 1) / 2) * stepMm;
@@ -310,8 +311,29 @@ function leftover(field: Field, walls: Rays, places: Spot[], radius: number, eno
   return out;
 }
 
-/** A cell that fits a whole number of times into the radius, so that a wall is met exactly: at most 0.2 mm. */
-const stepFor = (radius: number, cells: number) => radius / Math.max(cells, Math.ceil(radius / 0.2));
+/** A ball is told from its neighbours by this many cells a radius at the least. */
+const LEAST_CELLS = 4;
+/** The least cell that a shape's width leaves room for, mm. */
+function leastStepOf(mesh: Mesh, direction: Vec3): number {
+  const [u, w] = across(direction);
+  const wide = (axis: Vec3) => {
+    let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+    for (let i = 0; i < mesh.positions.length; i += 3) {
+      const at = dot(
+        [mesh.positions[i] as number, mesh.positions[i + 1] as number, mesh.positions[i + 2] as number],
+        axis,
+      );
+      low = Math.min(low, at);
+      high = Math.max(high, at);
+    }
+    return high - low;
+  };
+  return Math.sqrt((wide(u) * wide(w) * 1.1) / MOST_CELLS);
+}
+
+/** A cell that fits a whole number of times into the radius, so that a wall is met exactly: at most 0.2 mm where there is room. */
+const stepFor = (radius: number, cells: number, leastMm: number) =>
+  radius / Math.max(LEAST_CELLS, Math.min(Math.max(cells, Math.ceil(radius / 0.2)), Math.floor(radius / leastMm)));
 
 /**
  * What a ball cutter cannot reach when the half of a mold that takes the bait's `direction` side is cut from the
@@ -324,7 +346,15 @@ const stepFor = (radius: number, cells: number) => radius / Math.max(cells, Math
 export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: number, progress?: Progress): ToolReach {
   const direction = unit(wanted);
   const radius = ballMm / 2;
-  const rough = fieldOf(mesh, direction, planeMm, stepFor(radius, 8));
+  const leastStep = leastStepOf(mesh, direction);
+  const knownFromMm = 2 * LEAST_CELLS * leastStep;
+  if (ballMm < knownFromMm)
+    throw new Failure(
+      'too-large',
+      say`This shape is so wide that it can be looked at only for balls of ${inMm(Math.ceil(10 * knownFromMm) / 10)} or more; choose a larger one.`,
+      'ballMm',
+    );
+  const rough = fieldOf(mesh, direction, planeMm, stepFor(radius, 8, leastStep));
   const looksAt = (stepMm: number) =>
     rough.columns * rough.rows * (rough.stepMm / stepMm) ** 2 * Math.PI * (radius / stepMm) ** 2;
   if (looksAt(rough.stepMm) > MOST_LOOKS) {
@@ -335,7 +365,8 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     );
   }
   const stepMm =
-    [24, 16].map((cells) => stepFor(radius, cells)).find((step) => looksAt(step) < FINE_LOOKS) ?? rough.stepMm;
+    [24, 16].map((cells) => stepFor(radius, cells, leastStep)).find((step) => looksAt(step) < FINE_LOOKS) ??
+    rough.stepMm;
   const field = stepMm === rough.stepMm ? rough : fieldOf(mesh, direction, planeMm, stepMm);
   progress?.(0.1);
   const samples = samplesOf(mesh, 8_000);
@@ -358,15 +389,16 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
   // A larger ball never leaves less: halve the list of balls. Sharp edges fail first, so a part of the rest will do.
   const every = Math.max(1, Math.ceil(places.length / 4000));
   const some = places.filter((one, i) => one.normal === null || i % every === 0);
-  let [low, high]: [number, number] = [-1, BALLS_MM.length];
+  const balls = BALLS_MM.filter((ball) => ball >= knownFromMm);
+  let [low, high]: [number, number] = [-1, balls.length];
   while (high - low > 1) {
     const middle = (low + high) >> 1;
-    const ball = BALLS_MM[middle] as number;
-    const trial = fieldOf(mesh, direction, planeMm, stepFor(ball / 2, 8));
+    const ball = balls[middle] as number;
+    const trial = fieldOf(mesh, direction, planeMm, stepFor(ball / 2, 8, leastStep));
     const fits = leftover(trial, walls, some, ball / 2, LEFTOVER_MM).greatest < LEFTOVER_MM;
     if (fits) low = middle;
     else high = middle;
-    progress?.(0.5 + 0.5 * (1 - (high - low) / BALLS_MM.length));
+    progress?.(0.5 + 0.5 * (1 - (high - low) / balls.length));
   }
   const named = new Set<string>();
   return {
@@ -376,7 +408,8 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     leftoverMm2,
     greatestMm: asked.greatest,
     greatestAtMm: asked.at < 0 ? null : (places[asked.at] as Spot).point,
-    largestBallMm: low < 0 ? null : (BALLS_MM[low] as number),
+    largestBallMm: low < 0 ? null : (balls[low] as number),
+    knownFromMm,
     perTriangleMm,
     places: places
       .map((one, i) => ({ pointMm: one.point, mm: asked.left[i] as number }))
@@ -388,5 +421,32 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
         return !named.has(key) && named.add(key);
       })
       .slice(0, MOST_PLACES),
+  };
+}
+
+/** Which cutter a mold asks for, of both its halves. */
+export interface Cutter {
+  /** The largest of the usual balls that reaches all of both; null: none does. */
+  largestBallMm: number | null;
+  /** Of smaller ones nothing is known. */
+  knownFromMm: number;
+  /** The most that the trial ball leaves. */
+  leftoverMm: number;
+}
+
+/** @param cavity as it is cut: where a rod goes through a bore, without it. */
+export function cutterFor(cavity: Mesh, direction: Vec3, planeMm: number, ballMm = TRIAL_BALL_MM): Cutter {
+  const back = direction.map((part) => -part) as Vec3;
+  const halves = [toolReach(cavity, direction, ballMm, planeMm), toolReach(cavity, back, ballMm, -planeMm)];
+  return cutterOf(halves);
+}
+
+/** The two halves' figures as one. */
+export function cutterOf(halves: ToolReach[]): Cutter {
+  const balls = halves.map((half) => half.largestBallMm);
+  return {
+    largestBallMm: balls.some((ball) => ball === null) ? null : Math.min(...(balls as number[])),
+    knownFromMm: Math.max(BALLS_MM[0], ...halves.map((half) => half.knownFromMm)),
+    leftoverMm: Math.max(...halves.map((half) => half.greatestMm)),
   };
 }

@@ -73,15 +73,21 @@ export function ladderSteps(wish: LadderWish): LadderStep[] {
   });
 }
 
+/** How far a stub's belly lies under its paddle, and what is cut off it to stand on, mm. */
+const STANDS_MM = 0.6;
+const FLAT_MM = 0.6;
+
 /** A stub body to hold on to, with the step's wrist and paddle; flat underneath, to stand five on one board. */
 export function stubSpec(step: LadderStep): ShapeSpec {
   const tall = Math.max(10, step.wristHeightMm + 3);
+  // Lower than the paddle, so that it stands on its belly.
+  const bottomMm = Math.max(tall / 2, step.paddleDiameterMm / 2 + STANDS_MM) + FLAT_MM;
   return {
     bodyMm: 26,
     noseMm: 3,
     stations: [
-      { at: 0, topMm: tall / 2, bottomMm: tall / 2, widthMm: 10 },
-      { at: 0.7, topMm: tall / 2, bottomMm: tall / 2, widthMm: 10 },
+      { at: 0, topMm: tall / 2, bottomMm, widthMm: 10 },
+      { at: 0.7, topMm: tall / 2, bottomMm, widthMm: 10 },
     ],
     flatBelly: 0.4,
     ribs: null,
@@ -109,7 +115,7 @@ export function stubSpec(step: LadderStep): ShapeSpec {
     // A hole for the line to draw it by.
     bore: { diameterMm: 1.6, fromAt: 0, toAt: 0.9, upMm: 0 },
     inserts: [],
-    cutFlatMm: null,
+    cutFlatMm: FLAT_MM,
     carved: { taper: 0, bendMm: 0 },
   };
 }

@@ -1,11 +1,18 @@
+import type { MeshChanges } from '../../contract/meshes.ts';
 import { calculate } from '../../core/calculators.ts';
+import { Failure } from '../../core/failure.ts';
 import { repairedMesh, repairSchema } from '../../core/shape/calculators.ts';
+import { crossings } from '../../core/shape/crossing.ts';
+import { lieOf } from '../../core/shape/lies.ts';
 import { measure } from '../../core/shape/measure.ts';
 import { type Mesh, moved, type Soup } from '../../core/shape/mesh.ts';
 import { type MeshUnit, readMesh } from '../../core/shape/read.ts';
 import { loadModeller, sculpt } from '../../core/shape/sculpt.ts';
+import { silhouetteOf } from '../../core/shape/silhouette.ts';
+import { skinned } from '../../core/shape/skinned.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { thickness } from '../../core/shape/thickness.ts';
+import { stood, type Turn } from '../../core/shape/turn.ts';
 import { united } from '../../core/shape/unite.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, writeMesh } from '../../core/shape/write.ts';
@@ -15,20 +22,43 @@ import { answerWith } from './answer.ts';
 export type CalcWork =
   | { kind: 'calc'; name: string; input: unknown; bytes?: Uint8Array }
   | { kind: 'survey'; bytes: Uint8Array; unit: MeshUnit }
-  | { kind: 'prepare'; bytes: Uint8Array; unit: MeshUnit; repair: boolean }
-  | { kind: 'sculpt'; spec: ShapeSpec }
+  | ({ kind: 'prepare'; bytes: Uint8Array; unit: MeshUnit } & Preparing)
+  | { kind: 'sculpt'; spec: ShapeSpec; brought?: Uint8Array }
+  | { kind: 'outline'; bytes: Uint8Array }
   | { kind: 'convert'; bytes: Uint8Array; unit: MeshUnit; format: ExportFormat; name: string }
   | { kind: 'stubs'; specs: ShapeSpec[]; format: ExportFormat; name: string };
 
+/** What is to be done to a mesh before it is used. */
+export interface Preparing {
+  repair: boolean;
+  /** Which holes are closed: those that a scan leaves, or all. */
+  holes: 'small' | 'all';
+  /** Its skin drawn anew round all that it encloses. */
+  skin: boolean;
+  turn?: Turn | undefined;
+  scale: number;
+}
+
 type Progress = (done: number) => void;
+
+/** A hole as long as this is any hole, mm. */
+const ANY_HOLE_MM = 1e5;
 
 /** Volume, size and sections of a mesh; the sections only where there is an inside to look through. */
 function factsOf(mesh: Mesh, collapsed: number, progress: Progress) {
   const measured = measure(mesh, collapsed);
   // Inside out there is nothing inside to look through.
   const sections = measured.volumeMl === null || measured.flipped ? null : thickness(mesh, progress);
+  const crosses = crossings(mesh);
+  const at = crosses.map((place) => place.map((value) => value.toFixed(0)).join(', ')).join('; ');
   return {
     ...measured,
+    faults:
+      crosses.length === 0
+        ? measured.faults
+        : [...measured.faults, `It runs through itself near ${at} (mm): what lies there twice counts twice.`],
+    crossesAtMm: crosses,
+    lie: lieOf(mesh),
     thickestMm: sections?.thickestMm ?? null,
     thinnestMm: sections?.thinnestMm ?? null,
   };
@@ -55,32 +85,64 @@ function inARow(meshes: Mesh[], gapMm: number): Mesh {
   return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
 
+/** A mesh as a file, measured as it will be read again, in single precision; and the outline that it is drawn by. */
+async function kept(mesh: Mesh, progress: Progress) {
+  const bytes = writeMesh(mesh, 'stl');
+  const { soup } = readMesh(bytes);
+  const facts = surveyOf(soup, progress);
+  return {
+    bytes,
+    facts,
+    outline: facts.volumeMl === null ? null : silhouetteOf(await loadModeller(), weld(soup).mesh),
+  };
+}
+
+async function preparedMesh(task: Preparing & { bytes: Uint8Array; unit: MeshUnit }, soup: Soup, progress: Progress) {
+  const { repair, holes, skin, turn, scale } = task;
+  let mesh: Mesh = weld(soup).mesh;
+  let changed: MeshChanges | null = null;
+  if (repair) {
+    const wish = { unit: task.unit, ...(holes === 'all' ? { holeMm: ANY_HOLE_MM } : {}) };
+    const made = repairedMesh(check(repairSchema, wish), { mesh: task.bytes });
+    const whole = united(await loadModeller(), made.mesh);
+    mesh = whole ?? made.mesh;
+    changed = { ...made.changed, united: whole !== null };
+  }
+  if (skin) {
+    const drawn = skinned(await loadModeller(), mesh, progress);
+    if (!drawn) throw new Failure('bad-mesh', 'Nothing in it encloses a volume; mend it where it was made.', 'skin');
+    mesh = drawn.mesh;
+    changed = { ...changed, skinMm: drawn.cellMm };
+  }
+  if (turn || scale !== 1) {
+    mesh = stood(mesh, turn ?? { x: 0, y: 0, z: 0 }, scale);
+    changed = { ...changed, turned: turn ?? { x: 0, y: 0, z: 0 }, scaled: scale };
+  }
+  return { mesh, changed };
+}
+
 async function work(task: CalcWork, progress: Progress): Promise<unknown> {
   switch (task.kind) {
     case 'calc':
       return calculate(task.name, task.input, { ...(task.bytes ? { mesh: task.bytes } : {}), progress });
     case 'survey': {
       const { format, soup } = readMesh(task.bytes, task.unit);
-      return { format, facts: surveyOf(soup, progress) };
+      const facts = surveyOf(soup, progress);
+      const outline = facts.volumeMl === null ? null : silhouetteOf(await loadModeller(), weld(soup).mesh);
+      return { format, facts, outline };
     }
     case 'prepare': {
       const { soup } = readMesh(task.bytes, task.unit);
-      const made = task.repair
-        ? repairedMesh(check(repairSchema, { unit: task.unit }), { mesh: task.bytes })
-        : { mesh: weld(soup).mesh, changed: null };
-      const whole = task.repair ? united(await loadModeller(), made.mesh) : null;
-      const bytes = writeMesh(whole ?? made.mesh, 'stl');
-      // Measured as it will be read again, in single precision.
-      return {
-        bytes,
-        changed: made.changed && { ...made.changed, united: whole !== null },
-        facts: surveyOf(readMesh(bytes).soup, progress),
-      };
+      const { mesh, changed } = await preparedMesh(task, soup, (done) => progress(0.6 * done));
+      return { changed, ...(await kept(mesh, (done) => progress(0.6 + 0.4 * done))) };
     }
     case 'sculpt': {
-      const bytes = writeMesh(sculpt(await loadModeller(), task.spec), 'stl');
-      return { bytes, facts: surveyOf(readMesh(bytes).soup, progress) };
+      const { spec, brought } = task;
+      const meshes = new Map(spec.brought && brought ? [[spec.brought.meshId, weld(readMesh(brought).soup).mesh]] : []);
+      return kept(sculpt(await loadModeller(), spec, 'fine', meshes), progress);
     }
+    case 'outline':
+      return silhouetteOf(await loadModeller(), weld(readMesh(task.bytes).soup).mesh);
     case 'convert':
       return writeMesh(weld(readMesh(task.bytes, task.unit).soup).mesh, task.format, task.name);
     case 'stubs': {

@@ -4,6 +4,7 @@ import type { Master, MasterRow, Revision, revisionBody, VolumeReading, volumeBo
 import type { MeshFacts } from '../../contract/meshes.ts';
 import type { Bait } from '../../contract/workshop.ts';
 import { Failure } from '../../core/failure.ts';
+import type { MasterKind } from '../../core/mold/masterStuff.ts';
 import { contradiction, type Sizes } from '../../core/shape/plausible.ts';
 import { wholeSpec } from '../../core/shape/spec.ts';
 import type { Db } from '../db/open.ts';
@@ -41,17 +42,29 @@ function volumesByRevision(db: Db, revisionIds: string[]): Map<string, VolumeRea
   return volumes;
 }
 
-type BareRevision = Omit<Revision, 'volumes' | 'volumeMl' | 'mesh'> & { facts: MeshFacts | null };
-const REVISION = 'SELECT r.*, mesh.facts FROM master_revision r LEFT JOIN mesh ON mesh.id = r.mesh_id';
+type BareRevision = Omit<Revision, 'volumes' | 'volumeMl' | 'mesh' | 'kind'> & {
+  facts: MeshFacts | null;
+  kind: MasterKind | null;
+  masterKind: MasterKind;
+};
+const REVISION = `SELECT r.*, mesh.facts, of.kind AS master_kind FROM master_revision r
+  JOIN master of ON of.id = r.master_id LEFT JOIN mesh ON mesh.id = r.mesh_id`;
 
 function withVolumes(db: Db, revisions: BareRevision[]): Revision[] {
   const known = volumesByRevision(
     db,
     revisions.map((row) => row.id),
   );
-  return revisions.map(({ facts, ...revision }) => {
+  return revisions.map(({ facts, kind, masterKind, ...revision }) => {
     const volumes = known.get(revision.id) ?? [];
-    return { ...revision, spec: revision.spec && wholeSpec(revision.spec), mesh: facts, volumes, volumeMl: volumes[0]?.ml ?? null };
+    return {
+      ...revision,
+      kind: kind ?? masterKind,
+      spec: revision.spec && wholeSpec(revision.spec),
+      mesh: facts,
+      volumes,
+      volumeMl: volumes[0]?.ml ?? null,
+    };
   });
 }
 
@@ -77,7 +90,7 @@ export function addRevision(
   at: string,
   sculpted?: NewMesh,
 ): string {
-  const { volume, spec, meshId: brought, sure = false, ...measured } = body;
+  const { volume, spec, meshId: brought, kind, sure = false, ...measured } = body;
   if (spec && brought) throw new Failure('invalid-input', 'Give a spec or a mesh, not both.', 'meshId');
   const id = newId();
   const meshId = sculpted ? addMesh(db, sculpted, at) : brought;
@@ -87,7 +100,7 @@ export function addRevision(
   const number =
     (first<{ n: number }>(db, 'SELECT max(number) AS n FROM master_revision WHERE master_id = ?', [masterId])?.n ?? 0) +
     1;
-  insert(db, 'master_revision', { id, masterId, number, ...values, createdAt: at });
+  insert(db, 'master_revision', { id, masterId, number, kind: kind ?? null, ...values, createdAt: at });
   if (facts?.volumeMl)
     insert(db, 'volume_reading', { id: newId(), revisionId: id, how: 'mesh', ml: facts.volumeMl, at });
   if (volume) addVolume(db, id, volume, at);
@@ -149,7 +162,10 @@ export function listMasters(db: Db, query: ListQuery): Page<MasterRow> {
   );
   return {
     ...found,
-    items: found.items.map((row) => ({ ...row, latest: latest.find((one) => one.masterId === row.id) as Revision })),
+    items: found.items.map((row) => {
+      const newest = latest.find((one) => one.masterId === row.id) as Revision;
+      return { ...row, kind: newest.kind, latest: newest };
+    }),
   };
 }
 
@@ -161,6 +177,7 @@ export function getMaster(db: Db, id: string): Master {
   const revisions = revisionsOf(db, id);
   return {
     ...(row as Omit<MasterRow, 'latest'>),
+    kind: (revisions[0] as Revision).kind,
     latest: revisions[0] as Revision,
     revisions,
     bait: mustFind<Bait>(db, 'bait', (row as MasterRow).baitId, 'bait'),

@@ -3,17 +3,19 @@ import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:
 import { join } from 'node:path';
 import type { MeshChanges, MeshFacts, MeshRow } from '../../contract/meshes.ts';
 import { Failure } from '../../core/failure.ts';
+import type { Silhouette } from '../../core/shape/silhouette.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
 import type { DataFolder } from '../backup/data.ts';
 import { putFile } from '../backup/flush.ts';
 import type { Db } from '../db/open.ts';
 import { insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
+import type { Preparing } from '../jobs/calcWork.ts';
 import type { Jobs } from '../jobs/jobs.ts';
 import type { Asking } from '../jobs/lane.ts';
 
 /** A mesh whose file is in place, ready to be recorded. */
-export type NewMesh = Omit<MeshRow, 'id' | 'createdAt'>;
+export type NewMesh = Omit<MeshRow, 'id' | 'createdAt'> & { outline: Silhouette | null };
 
 /** Puts bytes beside the database under the hash of their content; the same content is there once. */
 export function storeBytes(data: DataFolder, bytes: Uint8Array): string {
@@ -32,11 +34,15 @@ export function storeBytes(data: DataFolder, bytes: Uint8Array): string {
   return hash;
 }
 
-export function addMesh(db: Db, mesh: NewMesh, at: string): string {
+export function addMesh(db: Db, { outline, ...mesh }: NewMesh, at: string): string {
   const id = newId();
   insert(db, 'mesh', { id, ...mesh, createdAt: at });
+  if (outline) addOutline(db, id, outline);
   return id;
 }
+
+export const addOutline = (db: Db, meshId: string, outline: Silhouette) =>
+  insert(db, 'mesh_outline', { meshId, ...outline });
 
 export const getMesh = (db: Db, id: string) => mustFind<MeshRow>(db, 'mesh', id, 'mesh');
 
@@ -54,18 +60,36 @@ export interface Meshes {
 
 /** The solid that a spec describes, made here: what is kept is what the figures say. */
 export async function sculpted({ data, jobs }: Meshes, spec: ShapeSpec, asking?: Asking): Promise<NewMesh> {
-  const { bytes, facts } = await jobs.solid<{ bytes: Uint8Array; facts: MeshFacts }>({ kind: 'sculpt', spec }, asking);
+  const brought = spec.brought && meshBytes(data.files, closedMesh(data.db, spec.brought.meshId));
+  const { bytes, facts, outline } = await jobs.solid<Made>(
+    { kind: 'sculpt', spec, ...(brought ? { brought } : {}) },
+    asking,
+  );
   const hash = storeBytes(data, bytes);
-  return { hash, format: 'stl', unit: 'mm', bytes: bytes.length, facts, fromId: null, changed: null };
+  return { hash, format: 'stl', unit: 'mm', bytes: bytes.length, facts, outline, fromId: null, changed: null };
+}
+
+interface Made {
+  bytes: Uint8Array;
+  facts: MeshFacts;
+  outline: Silhouette | null;
+}
+
+/** A mesh that can be joined with a shape: it has an inside, and is in millimetres. */
+function closedMesh(db: Db, id: string): MeshRow {
+  const mesh = getMesh(db, id);
+  if (mesh.facts.volumeMl === null || mesh.facts.flipped || mesh.unit !== 'mm')
+    throw new Failure('bad-mesh', 'The mesh to be joined is no solid in millimetres yet: mend it first.', 'brought');
+  return mesh;
 }
 
 export async function prepared(
   { data, jobs }: Meshes,
   from: MeshRow,
-  wish: { unit: MeshRow['unit']; repair: boolean },
+  wish: { unit: MeshRow['unit'] } & Preparing,
   asking?: Asking,
 ): Promise<NewMesh> {
-  const made = await jobs.solid<{ bytes: Uint8Array; facts: MeshFacts; changed: MeshChanges | null }>(
+  const made = await jobs.solid<Made & { changed: MeshChanges | null }>(
     { kind: 'prepare', bytes: meshBytes(data.files, from), ...wish },
     asking,
   );
@@ -76,6 +100,7 @@ export async function prepared(
     unit: 'mm',
     bytes: made.bytes.length,
     facts: made.facts,
+    outline: made.outline,
     fromId: from.id,
     changed: made.changed,
   };

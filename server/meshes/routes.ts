@@ -15,6 +15,7 @@ import type { LadderRow } from '../../contract/water.ts';
 import { mustFindCalculator } from '../../core/calculators.ts';
 import { Failure } from '../../core/failure.ts';
 import { FILE_LIMIT } from '../../core/shape/read.ts';
+import type { Silhouette } from '../../core/shape/silhouette.ts';
 import { check } from '../../core/validate.ts';
 import { type LadderStep, stubSpec } from '../../core/water/ladder.ts';
 import type { DataFolder } from '../backup/data.ts';
@@ -103,16 +104,17 @@ export function meshRouter(meshes: Meshes, clock: () => Date, touched: (keys: st
       const told = keyed(request, createHash('sha256').update(bytes).digest('hex'));
       const earlier = answered(data.db, told);
       if (earlier) return sendAnswer(response, earlier);
-      const { format, facts } = await jobs.solid<{ format: MeshRow['format']; facts: MeshFacts }>(
-        { kind: 'survey', bytes, unit },
-        { name: job, signal: leaving(response) },
-      );
+      const { format, facts, outline } = await jobs.solid<{
+        format: MeshRow['format'];
+        facts: MeshFacts;
+        outline: Silhouette | null;
+      }>({ kind: 'survey', bytes, unit }, { name: job, signal: leaving(response) });
       const hash = storeBytes(data, bytes);
       const at = clock().toISOString();
       const answer = once(data.db, told, 201, at, () => {
         const id = addMesh(
           data.db,
-          { hash, format, unit, bytes: bytes.length, facts, fromId: null, changed: null },
+          { hash, format, unit, bytes: bytes.length, facts, outline, fromId: null, changed: null },
           at,
         );
         return getMesh(data.db, id);
@@ -178,7 +180,7 @@ function stepOf(ladder: LadderRow, text: string): LadderStep {
 /** Routes that take JSON, after its reader. */
 export function meshJsonRouter(meshes: Meshes, clock: () => Date, touched: (keys: string[]) => void): Router {
   return Router().post('/meshes/:id/prepared', async (request, response) => {
-    const { unit, repair, job } = check(preparedBody, request.body);
+    const { unit, job, ...wish } = check(preparedBody, request.body);
     const { data } = meshes;
     const told = keyed(request);
     const earlier = answered(data.db, told);
@@ -187,7 +189,7 @@ export function meshJsonRouter(meshes: Meshes, clock: () => Date, touched: (keys
     const made = await prepared(
       meshes,
       from,
-      { unit: unit ?? from.unit, repair },
+      { unit: unit ?? from.unit, ...wish },
       { name: job, signal: leaving(response) },
     );
     const at = clock().toISOString();

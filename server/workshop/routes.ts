@@ -13,7 +13,7 @@ import { unitOf } from '../../core/units/convert.ts';
 import { insert, mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { baits, makers, measures, workshop } from './store.ts';
+import { baitOutlines, baits, makers, measures, workshop } from './store.ts';
 
 function refuseBuiltIn(name: string): void {
   try {
@@ -89,6 +89,11 @@ export const workshopEndpoints = [
       update(db, 'measure', params.id as string, version, { ...body, ml }, 'measure');
       return mustFind<OwnMeasure>(db, 'measure', params.id as string, 'measure');
     },
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/baits/outlines',
+    run: ({ db }) => ({ items: baitOutlines(db), nextCursor: null }),
   }),
   endpoint({ method: 'GET', path: '/baits', run: ({ db }) => ({ items: baits(db), nextCursor: null }) }),
   endpoint({

@@ -1,4 +1,4 @@
-import type { Bait, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import type { Bait, BaitOutline, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
 import { usual } from '../../core/defaults.ts';
 import type { Measure } from '../../core/units/convert.ts';
 import type { Db } from '../db/open.ts';
@@ -34,6 +34,17 @@ export const measures = (db: Db) => all<OwnMeasure>(db, 'SELECT * FROM measure O
 
 /** The workshop's own measures as units that amounts may be written in. */
 export const ownUnits = (db: Db): Measure[] => measures(db).map(({ name, ml }) => ({ unit: name, ml }));
+/** How baits are drawn, by the newest mesh of each. */
+export const baitOutlines = (db: Db) =>
+  all<BaitOutline>(
+    db,
+    `SELECT master.bait_id, o.above, o.side, o.wide, o.tall FROM master
+     JOIN master_revision r ON r.master_id = master.id
+       AND r.number = (SELECT max(number) FROM master_revision WHERE master_id = master.id)
+     JOIN mesh_outline o ON o.mesh_id = r.mesh_id`,
+    [],
+  );
+
 export const baits = (db: Db) => all<Bait>(db, 'SELECT * FROM bait ORDER BY name');
 
 export function addBait(db: Db, bait: { name: string; shape: string; packCount: number }, at: string): string {

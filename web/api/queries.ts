@@ -11,7 +11,7 @@ import type { Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
 import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
 import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water.ts';
-import type { Bait, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import type { Bait, BaitOutline, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
 import { call } from './client.ts';
 
 /** As many as the server gives at once. */
@@ -70,6 +70,12 @@ export const queries = {
   makers: { ...list<Maker>('makers', '/makers', ''), ...beside },
   measures: { ...list<OwnMeasure>('measures', '/measures', ''), ...beside },
   baits: list<Bait>('baits', '/baits', ''),
+  /** How they are drawn: they go stale with them. */
+  outlines: queryOptions({
+    ...beside,
+    queryKey: ['baits', 'outlines'],
+    queryFn: () => call<Page<BaitOutline>>('/baits/outlines'),
+  }),
   masters: list<MasterRow>('masters', '/masters'),
   master: (id: string) => one<Master>('masters', '/masters', id),
   waterTests: (masterId: string) =>

@@ -1,4 +1,6 @@
-import type { Shape } from '../../contract/workshop.ts';
+import { useQuery } from '@tanstack/react-query';
+import type { BaitOutline, Shape } from '../../contract/workshop.ts';
+import { queries } from '../api/queries.ts';
 
 // Outlines in a box of length 1 and width 1, head to the left. Ours, drawn from the parts a bait has.
 const ABOVE: Record<Shape, string> = {
@@ -27,6 +29,8 @@ const SIDE: Record<Shape, string> = {
 
 interface Props {
   shape: Shape | string;
+  /** Whose own outline is drawn, once it has one; else that of its kind. */
+  bait?: string | undefined;
   x?: number;
   y?: number;
   lengthPx: number;
@@ -39,6 +43,7 @@ interface Props {
 /** A bait's outline to the given size, inside an SVG. */
 export function BaitShape({
   shape,
+  bait,
   x = 0,
   y = 0,
   lengthPx,
@@ -47,6 +52,10 @@ export function BaitShape({
   fill = 'var(--bait, #7d9a55)',
   eye = true,
 }: Props) {
+  const own = useQuery({ ...queries.outlines, enabled: bait !== undefined }).data?.items.find(
+    (row) => row.baitId === bait,
+  );
+  if (own) return <Own own={own} at={[x, y]} lengthPx={lengthPx} widthPx={widthPx} view={view} fill={fill} />;
   const paths = view === 'above' ? ABOVE : SIDE;
   const path = paths[shape as Shape] ?? paths.stick;
   const r = Math.min(lengthPx * 0.02, widthPx * 0.12);
@@ -72,6 +81,35 @@ export function BaitShape({
           strokeWidth={0.8}
         />
       )}
+    </g>
+  );
+}
+
+interface OwnProps {
+  own: BaitOutline;
+  at: [x: number, y: number];
+  lengthPx: number;
+  widthPx: number;
+  view: 'above' | 'side';
+  fill: string;
+}
+
+/** As its mesh is, as large as the room lets it be. */
+function Own({ own, at: [x, y], lengthPx, widthPx, view, fill }: OwnProps) {
+  const share = view === 'above' ? own.wide : own.tall;
+  const long = Math.min(lengthPx, widthPx / share);
+  const tall = long * share;
+  return (
+    <g transform={`translate(${x + (lengthPx - long) / 2} ${y + (widthPx - tall) / 2}) scale(${long} ${tall})`}>
+      <path
+        d={view === 'above' ? own.above : own.side}
+        fill={fill}
+        fillRule="evenodd"
+        stroke="var(--ink)"
+        strokeWidth={lengthPx < 40 ? 0.8 : 1.3}
+        vectorEffect="non-scaling-stroke"
+        strokeLinejoin="round"
+      />
     </g>
   );
 }

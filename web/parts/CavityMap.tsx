@@ -21,6 +21,8 @@ interface Props {
   cavities: number;
   columns: number;
   shape: string;
+  /** Whose outline it is. */
+  bait?: string;
   marks: Mark[];
   hex: string;
   onTap?: (cavity: number) => void;
@@ -30,7 +32,7 @@ interface Props {
 }
 
 /** A shot's cavities in the shape of the bait, laid out as in the mold; each says what becomes of it, and why. */
-export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting = false, cellPx = 84 }: Props) {
+export function CavityMap({ cavities, columns, shape, bait, marks, hex, onTap, resting = false, cellPx = 84 }: Props) {
   const height = Math.max(64, Math.round(cellPx * 0.72));
   const thick = Math.min(height - 38, (cellPx - 20) * 0.36);
   return (
@@ -45,6 +47,7 @@ export function CavityMap({ cavities, columns, shape, marks, hex, onTap, resting
             <svg width={cellPx - 16} height={height - 34} aria-hidden="true">
               <BaitShape
                 shape={shape}
+                bait={bait}
                 x={2}
                 y={(height - 34 - thick) / 2}
                 lengthPx={cellPx - 20}

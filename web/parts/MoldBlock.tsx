@@ -6,7 +6,7 @@ export function MoldBlock({
   mold,
   widthPx = 190,
 }: {
-  mold: Pick<MoldRow, 'cavities' | 'columns' | 'shape' | 'kind' | 'name'>;
+  mold: Pick<MoldRow, 'cavities' | 'columns' | 'shape' | 'kind' | 'name'> & { baitId?: string };
   widthPx?: number;
 }) {
   const columns = Math.min(mold.columns, mold.cavities);
@@ -38,6 +38,7 @@ export function MoldBlock({
           <BaitShape
             key={`${x} ${y}`}
             shape={mold.shape}
+            bait={mold.baitId}
             x={x}
             y={y}
             lengthPx={cellW - 6}

@@ -1,12 +1,14 @@
 import './refusals.ts';
 import { expose, transfer } from 'comlink';
+import wasmUrl from 'manifold-3d/manifold.wasm?url';
+import { tried } from '../../core/failure.ts';
 import { type AirTrap, airTraps, bestTilt, type Tilt, terrainOf } from '../../core/shape/airTraps.ts';
 import { type Measured, measure } from '../../core/shape/measure.ts';
 import { doubleNormals, type Mesh, type Vec3 } from '../../core/shape/mesh.ts';
 import { bestParting, type Parting } from '../../core/shape/parting.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { type Thickness, thickness } from '../../core/shape/thickness.ts';
-import { type ToolReach, toolReach } from '../../core/shape/toolReach.ts';
+import { type Cutter, cutterFor, cutterOf, type ToolReach, toolReach } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
@@ -25,6 +27,8 @@ export interface Judged {
   traps?: AirTrap[];
   tilt?: Tilt;
   reach?: ToolReach;
+  /** What a machined mold of it asks for: both halves, a bore kept free by a rod. */
+  cutter?: Cutter;
 }
 
 export interface JudgeWish {
@@ -32,6 +36,8 @@ export interface JudgeWish {
   /** How far the mold can be propped, degrees. */
   coneDeg: number;
   up: Vec3;
+  /** It has a bore, which a rod keeps free in a mold: the halves are cut without it. */
+  bored: boolean;
 }
 
 /** Half of what both sides show along z. */
@@ -51,6 +57,15 @@ function asDrawn(values: Float32Array, from: Uint32Array, triangles: number): Fl
     else last = out[t] as number;
   }
   return out;
+}
+
+/** As the builder cuts it: with a rod in the bore. A bore that no rod goes into is judged as it is. */
+async function cutterRound(mesh: Mesh, { direction, planeMm }: Parting, ballMm: number): Promise<Cutter> {
+  const { loadModeller } = await import('../../core/shape/sculpt.ts');
+  const { baitWithout } = await import('../../core/mold/without.ts');
+  const kit = await loadModeller(wasmUrl);
+  const { value } = tried(() => baitWithout(kit, mesh, null, ['bore']));
+  return cutterFor(value ?? mesh, direction, planeMm, ballMm);
 }
 
 const judge = {
@@ -87,8 +102,15 @@ const judge = {
     const { best } = bestParting(mesh);
     await tell({ parting: { ...best, caughtPerTriangle: drawnAs(best.caughtPerTriangle) } }, 0.55);
     await tell({ tilt: bestTilt(terrain, wish.up, wish.coneDeg) }, 0.65);
-    const reach = toolReach(mesh, best.direction, wish.ballMm, best.planeMm);
-    await tell({ reach: { ...reach, perTriangleMm: drawnAs(reach.perTriangleMm) } }, 1);
+    const back = best.direction.map((part) => -part) as Vec3;
+    const halves = [
+      toolReach(mesh, best.direction, wish.ballMm, best.planeMm),
+      toolReach(mesh, back, wish.ballMm, -best.planeMm),
+    ] as [ToolReach, ToolReach];
+    const [reach, other] = halves;
+    const left = reach.perTriangleMm.map((mm, t) => Math.max(mm, other.perTriangleMm[t] as number));
+    const cutter = wish.bored ? await cutterRound(mesh, best, wish.ballMm) : cutterOf(halves);
+    await tell({ reach: { ...reach, perTriangleMm: drawnAs(left) }, cutter }, 1);
   },
 };
 

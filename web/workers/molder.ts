@@ -3,14 +3,17 @@ import { expose, transfer } from 'comlink';
 import wasmUrl from 'manifold-3d/manifold.wasm?url';
 import { type BuiltMold, buildMold } from '../../core/mold/build.ts';
 import type { MoldWish } from '../../core/mold/buildWish.ts';
-import type { MoldPart } from '../../core/mold/pieces.ts';
-import type { Mesh, Vec3 } from '../../core/shape/mesh.ts';
+import { isPiece, type MoldPart } from '../../core/mold/pieces.ts';
+import { baitWithout } from '../../core/mold/without.ts';
+import type { Mesh } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
 import { loadModeller } from '../../core/shape/sculpt.ts';
 import { meshOf, Solids } from '../../core/shape/solids.ts';
-import { BALLS_MM, TRIAL_BALL_MM, toolReach } from '../../core/shape/toolReach.ts';
+import type { ShapeSpec } from '../../core/shape/spec.ts';
+import { type Cutter, cutterFor } from '../../core/shape/toolReach.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { type ExportFormat, write3mf, writeMesh } from '../../core/shape/write.ts';
+import { broughtMeshes } from './brought.ts';
 import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
 
@@ -20,7 +23,7 @@ export interface DrawnParts {
   casting: Drawn;
 }
 
-export interface DrawnMold extends Omit<BuiltMold, 'parts' | 'casting'>, DrawnParts {
+export interface DrawnMold extends Omit<BuiltMold, 'parts' | 'casting' | 'cavity'>, DrawnParts {
   /** What comes out of it, seen from above. */
   plan: Pictured;
   /** The same, sawn through the middle of the first cavity. */
@@ -33,21 +36,27 @@ const asDrawn = (parts: MoldPart[], casting: Mesh): DrawnParts => ({
 });
 
 let built: BuiltMold | null = null;
-let bait: Mesh | null = null;
 const PLAN_COLUMNS = 1200;
 
 const molder = {
-  /** Builds the mold of a mesh file's bait; `tell` hears how far it is. */
-  async build(bytes: Uint8Array, wish: MoldWish, tell: (done: number) => void): Promise<DrawnMold> {
+  /** Builds the mold of a mesh file's bait, of which the spec says what may be left out; `tell` hears how far it is. */
+  async build(
+    bytes: Uint8Array,
+    spec: ShapeSpec | null,
+    wish: MoldWish,
+    tell: (done: number) => void,
+  ): Promise<DrawnMold> {
     const kit = await loadModeller(wasmUrl);
-    bait = weld(readMesh(bytes).soup).mesh;
-    built = buildMold(kit, bait, wish, tell);
-    const { parts, casting, ...figures } = built;
+    const meshes = await broughtMeshes(wish.without.length > 0 ? spec : null);
+    built = buildMold(kit, baitWithout(kit, weld(readMesh(bytes).soup).mesh, spec, wish.without, meshes), wish, tell);
+    const { parts, casting, cavity: _, ...figures } = built;
     const whole = asDrawn(parts, casting);
     const solids = new Solids(kit);
     const saw = (mesh: Mesh) => meshOf(solids.keep(solids.solid(mesh).trimByPlane([0, 1, 0], figures.sectionMm)));
     const sawn = asDrawn(
-      parts.map((part) => (/rod|electrode/.test(part.name) ? part : { ...part, mesh: saw(part.mesh) })),
+      parts.map((part) =>
+        isPiece(part.name) || part.name === 'slot insert' ? { ...part, mesh: saw(part.mesh) } : part,
+      ),
       saw(casting),
     );
     solids.clear();
@@ -58,18 +67,10 @@ const molder = {
     return transfer({ ...figures, ...whole, sawn, plan }, [...moved, plan.picture]);
   },
 
-  /** Which ball cutter reaches all of both halves, and what a 3 mm one leaves; lengths in mm. */
-  cutter(): { largestBallMm: number | null; smallestBallMm: number; leftoverMm: number } {
-    if (!built || !bait) throw new Error('Build the mold first.');
-    const { direction, planeMm } = built;
-    const back = direction.map((part) => -part) as Vec3;
-    const halves = [toolReach(bait, direction, TRIAL_BALL_MM, planeMm), toolReach(bait, back, TRIAL_BALL_MM, -planeMm)];
-    const balls = halves.map((half) => half.largestBallMm);
-    return {
-      largestBallMm: balls.some((ball) => ball === null) ? null : Math.min(...(balls as number[])),
-      smallestBallMm: Math.min(...BALLS_MM),
-      leftoverMm: Math.max(...halves.map((half) => half.greatestMm)),
-    };
+  /** Which ball cutter reaches all of both halves, and what a usual one leaves; mm. */
+  cutter(): Cutter {
+    if (!built) throw new Error('Build the mold first.');
+    return cutterFor(built.cavity, [0, 0, 1], 0);
   },
 
   /** A part of what was built last, as a file. */

@@ -1,10 +1,11 @@
 import './refusals.ts';
 import { expose, transfer } from 'comlink';
 import wasmUrl from 'manifold-3d/manifold.wasm?url';
-import { type Measured, measure } from '../../core/shape/measure.ts';
 import type { Grain } from '../../core/shape/grain.ts';
+import { type Measured, measure } from '../../core/shape/measure.ts';
 import { loadModeller, sculpt } from '../../core/shape/sculpt.ts';
 import type { ShapeSpec } from '../../core/shape/spec.ts';
+import { broughtMeshes } from './brought.ts';
 import { type Pictured, pictured, shadowOf } from './shadow.ts';
 import { type Drawn, drawn } from './solid.ts';
 
@@ -23,7 +24,7 @@ const sculptor = {
   async sculpt(spec: ShapeSpec, grain: Grain): Promise<Sculpted> {
     const kit = await loadModeller(wasmUrl);
     const from = performance.now();
-    const mesh = sculpt(kit, spec, grain);
+    const mesh = sculpt(kit, spec, grain, await broughtMeshes(spec));
     const shown = drawn(mesh);
     const measured = measure(mesh);
     const most = COLUMNS[grain];

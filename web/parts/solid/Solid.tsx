@@ -31,6 +31,8 @@ const VIEWS: [name: string, from: Vec3][] = [
   ['side', [0, -1, 0.0001]],
   ['top', [0, -0.0001, 1]],
   ['front', [-1, 0, 0.0001]],
+  ['below', [0, -0.0001, -1]],
+  ['behind', [1, -0.35, 0.25]],
 ];
 const FIELD_OF_VIEW = 28;
 const HERE: Vec3 = [0, 0, 0];
@@ -172,6 +174,7 @@ export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Prop
   const view = useRef<View | null>(null);
   const theme = useTheme();
   const [failed, setFailed] = useState(false);
+  const [large, setLarge] = useState(false);
   useEffect(() => {
     if (!box.current) return;
     const made = new View(box.current, () => setFailed(true));
@@ -187,7 +190,10 @@ export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Prop
   // biome-ignore lint/correctness/useExhaustiveDependencies: colours are read from the theme
   useEffect(() => view.current?.show(layers, marks), [layers, marks, theme]);
   return (
-    <div className="relative grow shrink-0 flex" style={{ minHeight: heightPx }}>
+    <div
+      className={large ? 'fixed inset-0 z-40 bg-[var(--paper)] flex' : 'relative grow shrink-0 flex'}
+      style={large ? undefined : { minHeight: heightPx }}
+    >
       <div
         ref={box}
         className="grow min-w-0 relative touch-none cursor-grab"
@@ -196,6 +202,7 @@ export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Prop
         role="img"
         aria-label={`${says} Arrow keys turn it, plus and minus come nearer; the figures stand in the table.`}
         onKeyDown={(event) => {
+          if (event.key === 'Escape' && large) return setLarge(false);
           const turn = TURNS[event.key];
           if (!turn) return;
           event.preventDefault();
@@ -207,7 +214,15 @@ export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Prop
           This browser draws no solids (WebGL is off). Both outlines and all figures are still here.
         </p>
       )}
-      <div className="absolute right-2 bottom-2 flex gap-1">
+      <div className="absolute right-2 bottom-2 flex flex-wrap justify-end gap-1">
+        <button
+          type="button"
+          className="btn btn-xs bg-[var(--sheet)] border-[var(--edge)]"
+          aria-pressed={large}
+          onClick={() => setLarge(!large)}
+        >
+          {large ? 'smaller' : 'larger'}
+        </button>
         {VIEWS.map(([name, from]) => (
           <button
             key={name}

@@ -58,6 +58,13 @@ interface JudgePart {
   done: number;
 }
 
+interface Judging {
+  judged: Judged;
+  /** Of it, what was told of the shape as it is now. */
+  fresh: Judged;
+  done: number;
+}
+
 const makeJudge = () => new Worker(new URL('../../workers/judge.ts', import.meta.url), { type: 'module' });
 const hireJudge = () =>
   handOf<JudgeWorker, JudgeTask, void, JudgePart>(makeJudge, (api, { positions, ...wish }, tell) =>
@@ -71,29 +78,34 @@ const hireJudge = () =>
 /** Judges a solid beside the page; a new one stops the judging of the old one. */
 export function useJudged(
   positions: Float32Array | null,
-  { ballMm, coneDeg, up }: JudgeWish,
+  { ballMm, coneDeg, up, bored }: JudgeWish,
 ): { judged: Judged; done: number; problem: Told | null } {
-  const [state, setState] = useState<{ judged: Judged; done: number }>({ judged: {}, done: 0 });
+  const [state, setState] = useState<Judging>({ judged: {}, fresh: {}, done: 0 });
   const [problem, setProblem] = useState<Told | null>(null);
   const task = useMemo<JudgeTask | null>(
-    () => (positions ? { positions, ballMm, coneDeg, up } : null),
-    [positions, ballMm, coneDeg, up],
+    () => (positions ? { positions, ballMm, coneDeg, up, bored } : null),
+    [positions, ballMm, coneDeg, up, bored],
   );
   useErrand(
     task,
     hireJudge,
     {
       begins: () => {
-        setState(({ judged }) => ({ judged, done: 0 }));
+        setState(({ judged }) => ({ judged, fresh: {}, done: 0 }));
         setProblem(null);
       },
-      part: (_task, { part, done }) => setState(({ judged }) => ({ judged: { ...judged, ...part }, done })),
-      answer: () => setState(({ judged }) => ({ judged, done: 1 })),
-      problem: (_task, why) => setProblem(why),
+      part: (_task, { part, done }) =>
+        setState(({ judged, fresh }) => ({ judged: { ...judged, ...part }, fresh: { ...fresh, ...part }, done })),
+      answer: () => setState((now) => ({ ...now, done: 1 })),
+      problem: (_task, why) => {
+        // What was known of the shape before says nothing of this one.
+        setState(({ fresh, done }) => ({ judged: fresh, fresh, done }));
+        setProblem(why);
+      },
     },
     { newer: 'ends' },
   );
-  return { ...state, problem };
+  return { judged: state.judged, done: state.done, problem };
 }
 
 /** Asks the judge about a mesh of the workshop. */

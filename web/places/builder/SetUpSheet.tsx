@@ -1,17 +1,18 @@
 import { useEffect, useRef } from 'react';
 import type { Master } from '../../../contract/masters.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import type { Cutter } from '../../../core/shape/toolReach.ts';
 import { Dim } from '../../parts/Dim.tsx';
 import { paint } from '../../parts/solid/paint.ts';
 import { useTheme } from '../../parts/theme.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
-import { type Cutter, mm, setUpPlaces, setUpRows } from './setUp.ts';
+import { mm, setUpPlaces, setUpRows } from './setUp.ts';
 
 interface Props {
   mold: DrawnMold;
   wish: MoldWish;
   master: Master;
-  cutter: Cutter;
+  cutter: Cutter | null;
 }
 
 const LEFT = 60;

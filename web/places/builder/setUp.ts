@@ -1,26 +1,32 @@
 import { ROD_FIT_MM } from '../../../core/mold/build.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { LOCATING_MM } from '../../../core/mold/electrode.ts';
-import { SLOT_FIT_MM } from '../../../core/mold/slot.ts';
+import { SCREW_MM, SLOT_FIT_MM } from '../../../core/mold/slot.ts';
+import { SPARK_LEAVE_MM } from '../../../core/mold/spark.ts';
 import { GROOVE_MM } from '../../../core/mold/vents.ts';
-import { TRIAL_BALL_MM } from '../../../core/shape/toolReach.ts';
+import { type Cutter, TRIAL_BALL_MM } from '../../../core/shape/toolReach.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
-import type { useMolder } from './useMolder.ts';
 
-export type Cutter = ReturnType<typeof useMolder>['cutter'];
 export const mm = (value: number) => value.toFixed(1);
 
 /** What is left on each face of the stock for squaring it. */
 const SQUARING_MM = 1.5;
 
-/** Two plates, each a little larger than its half. */
-function stockOf({ blockMm: [long, wide], halfMm }: DrawnMold): string {
+/** Two plates, each a little larger than its half; pins that are part of the lower one stand out of it. */
+function stockOf({ blockMm: [long, wide], halfMm: [lower, upper], pinTallMm }: DrawnMold): string {
   const up = (size: number) => Math.ceil(size + 2 * SQUARING_MM);
-  return halfMm.map((high) => `${up(long)} × ${up(wide)} × ${up(high)}`).join(' and ');
+  return [lower + pinTallMm, upper].map((high) => `${up(long)} × ${up(wide)} × ${up(high)}`).join(' and ');
+}
+
+function finishing(cutter: Cutter | null): string {
+  if (cutter === null) return 'being worked out';
+  const left = `a ${TRIAL_BALL_MM} mm ball leaves ${cutter.leftoverMm.toFixed(2)}`;
+  if (cutter.largestBallMm !== null) return `ball of ${cutter.largestBallMm} mm at most; ${left}`;
+  return `none of the usual balls from ${cutter.knownFromMm.toFixed(1)} mm on reaches all: ${left}; ease the corners or spark them`;
 }
 
 /** What a machine shop needs in words: sizes, fits, cutter, stock, how it is held. All mm. */
-export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter): [string, string][] {
+export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter | null): [string, string][] {
   const [long, wide, high] = mold.blockMm;
   const rows: [string, string][] = [
     [
@@ -41,7 +47,9 @@ export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter): [str
     ],
     [
       'Pins',
-      `${mold.layout.pins.length} × ${mm(wish.pins.diameterMm)}, sockets ${wish.pins.clearanceMm.toFixed(2)} wider a side`,
+      wish.pins.dowels
+        ? `${mold.layout.pins.length} steel dowels of ${mm(wish.pins.diameterMm)}, pressed into the lower half, the upper half’s holes ${wish.pins.clearanceMm.toFixed(2)} wider a side`
+        : `${mold.layout.pins.length} × ${mm(wish.pins.diameterMm)}, ${mm(mold.pinTallMm)} out of the lower half, sockets ${wish.pins.clearanceMm.toFixed(2)} wider a side`,
     ],
     [
       'Vents',
@@ -51,35 +59,31 @@ export function setUpRows(mold: DrawnMold, wish: MoldWish, cutter: Cutter): [str
         )
         .join(', ') || 'none',
     ],
-    [
-      'Finishing cutter',
-      cutter === null
-        ? 'being worked out'
-        : cutter.largestBallMm === null
-          ? `none of the usual balls reaches all: a ${TRIAL_BALL_MM} mm ball leaves ${cutter.leftoverMm.toFixed(2)}; ease the corners or spark them`
-          : `ball of ${cutter.largestBallMm} mm at most; a ${TRIAL_BALL_MM} mm ball leaves ${cutter.leftoverMm.toFixed(2)}`,
-    ],
+    ['Finishing cutter', finishing(cutter)],
     [
       'Smallest inside radius',
       cutter === null
         ? 'being worked out'
         : cutter.largestBallMm === null
-          ? `under ${mm(cutter.smallestBallMm / 2)}`
+          ? `under ${mm(cutter.knownFromMm / 2)}`
           : `${mm(cutter.largestBallMm / 2)} or more`,
     ],
     ['Thinnest wall', `${mold.thinnestWall.mm.toFixed(2)}, ${mold.thinnestWall.where}`],
   ];
   if (wish.coreRodMm)
-    rows.push(['Core rods', `${mold.layout.noses.length} × ${mm(wish.coreRodMm)}, channel ${mm(ROD_FIT_MM)} wider`]);
+    rows.push([
+      'Core rods',
+      `${mold.layout.noses.length} × ${mm(wish.coreRodMm)}, channel ${mm(ROD_FIT_MM)} wider${wish.rodHeld === 'both' ? `; a pin of ${mm(wish.rodPinMm)} through nose and gate, seated in the wall before the runner` : ''}`,
+    ]);
   if (wish.hookSlot)
     rows.push([
       'Slot inserts',
-      `${mold.layout.noses.length}, ${mm(wish.hookSlot.lengthMm)} long, blade ${mm(wish.hookSlot.widthMm)} × ${mm(wish.hookSlot.depthMm)}; hole ${SLOT_FIT_MM.toFixed(2)} wider a side, through the lower half; turned over they cast no slot`,
+      `${mold.layout.noses.length}, ${mm(wish.hookSlot.lengthMm)} long, blade ${mm(wish.hookSlot.widthMm)} × ${mm(wish.hookSlot.depthMm)}; hole ${SLOT_FIT_MM.toFixed(2)} wider a side, through the lower half; turned over they cast no slot; each held by an M3 grub screw, core hole ${mm(SCREW_MM.core)} × ${mm(SCREW_MM.long)}, reached through ${mm(SCREW_MM.access)} from the tail’s end`,
     ]);
   if (wish.sparkGapMm)
     rows.push([
       'Electrodes',
-      `one a half, ${wish.sparkGapMm.toFixed(2)} smaller all round; both plates and halves set by two holes of ${LOCATING_MM}`,
+      `finishing: one a half, ${wish.sparkGapMm.toFixed(2)} smaller all round${wish.sparkRoughGapMm ? `; roughing: one a half, ${(wish.sparkRoughGapMm + SPARK_LEAVE_MM).toFixed(2)} smaller (gap ${wish.sparkRoughGapMm.toFixed(2)}, and ${SPARK_LEAVE_MM.toFixed(2)} left for finishing)` : ''}; depth ${mm(mold.depthMm[0])} lower, ${mm(mold.depthMm[1])} upper; both plates and halves set by two holes of ${LOCATING_MM}`,
     ]);
   rows.push(
     ['Ejectors', 'none: it is pulled apart by hand at the pry slots'],

@@ -1,10 +1,11 @@
 import { PDFDocument, StandardFonts } from 'pdf-lib';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import { PAPERS, type Paper } from '../../../core/mold/tiles.ts';
+import type { Cutter } from '../../../core/shape/toolReach.ts';
 import { MmPage } from '../../parts/pdf.ts';
 import type { DrawnMold } from '../../workers/molder.ts';
 import type { Pictured } from '../../workers/shadow.ts';
-import { type Cutter, mm, setUpPlaces, setUpRows } from './setUp.ts';
+import { mm, setUpPlaces, setUpRows } from './setUp.ts';
 
 /** A shadow as a grey picture that a printer does not drown in. */
 async function asPng({ picture }: Pictured): Promise<Uint8Array> {
@@ -26,7 +27,7 @@ export async function setUpPdf(
   mold: DrawnMold,
   wish: MoldWish,
   of: string,
-  cutter: Cutter,
+  cutter: Cutter | null,
   paper: Paper,
 ): Promise<Uint8Array> {
   const file = await PDFDocument.create();

@@ -3,6 +3,8 @@ import { useEffect, useRef, useState } from 'react';
 import { Failure, type Told } from '../../../core/failure.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import type { MoldPart } from '../../../core/mold/pieces.ts';
+import type { ShapeSpec } from '../../../core/shape/spec.ts';
+import type { Cutter } from '../../../core/shape/toolReach.ts';
 import type { ExportFormat } from '../../../core/shape/write.ts';
 import { fileName, handOver } from '../../parts/files.ts';
 import type { DrawnMold, Molder } from '../../workers/molder.ts';
@@ -21,13 +23,15 @@ export interface Built {
   stale: boolean;
   stop(): void;
   /** Which cutter a machined one asks for; null until it is known. */
-  cutter: { largestBallMm: number | null; smallestBallMm: number; leftoverMm: number } | null;
+  cutter: Cutter | null;
   /** One part, or all of them beside each other. @param of whose mold it is: the file's name begins with it. */
   download(of: string, name: MoldPart['name'] | 'all parts', format: ExportFormat): Promise<void>;
 }
 
 interface MoldTask {
   meshId: string;
+  /** What it was sculpted from, as text. */
+  spec: string;
   /** The wish as text: two that say the same are one. */
   wished: string;
 }
@@ -42,10 +46,12 @@ async function bytesOf(meshId: string): Promise<Uint8Array> {
 const hireMolder = () =>
   handOf<Molder, MoldTask, Built['cutter'], MoldPartTold>(
     () => new Worker(new URL('../../workers/molder.ts', import.meta.url), { type: 'module' }),
-    async (api, { meshId, wished }, tell) => {
+    async (api, { meshId, spec: shaped, wished }, tell) => {
       const wish = JSON.parse(wished) as MoldWish;
+      const spec = JSON.parse(shaped) as ShapeSpec | null;
       const mold = await api.build(
         await bytesOf(meshId),
+        spec,
         wish,
         proxy((done: number) => tell({ done })),
       );
@@ -55,17 +61,18 @@ const hireMolder = () =>
   );
 
 /** A mold built beside the page once the hand rests; a newer wish stops the older build, and nothing half-built is shown. */
-export function useMolder(meshId: string | null, wish: MoldWish): Built {
+export function useMolder(meshId: string | null, spec: ShapeSpec | null, wish: MoldWish): Built {
   const [shown, setShown] = useState<{ mold: DrawnMold; of: string } | null>(null);
   const [cutter, setCutter] = useState<Built['cutter']>(null);
   const [state, setState] = useState({ done: 0, building: false, problem: null as Told | null });
   const [task, setTask] = useState<MoldTask | null>(null);
   const molder = useRef<Remote<Molder> | null>(null);
   const wished = JSON.stringify(wish);
+  const shaped = JSON.stringify(spec);
   useEffect(() => {
-    const rest = setTimeout(() => setTask(meshId ? { meshId, wished } : null), SETTLED_MS);
+    const rest = setTimeout(() => setTask(meshId ? { meshId, spec: shaped, wished } : null), SETTLED_MS);
     return () => clearTimeout(rest);
-  }, [meshId, wished]);
+  }, [meshId, shaped, wished]);
   const errand = useErrand(
     task,
     () => {
@@ -77,7 +84,7 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
       begins: () => setState({ done: 0, building: true, problem: null }),
       part: (of, told) => {
         if ('done' in told) return setState((now) => ({ ...now, done: told.done }));
-        setShown({ mold: told.mold, of: of.wished });
+        setShown({ mold: told.mold, of: of.meshId + of.wished });
         setCutter(null);
         setState({ done: 1, building: false, problem: null });
       },
@@ -94,5 +101,5 @@ export function useMolder(meshId: string | null, wish: MoldWish): Built {
     const bytes = await (name === 'all parts' ? molder.current?.allParts() : molder.current?.file(name, format));
     if (bytes) handOver(bytes, 'application/octet-stream', fileName(of, `${name.replace(' ', '-')}.${format}`));
   };
-  return { mold: shown?.mold ?? null, stale: shown?.of !== wished, cutter, ...state, stop, download };
+  return { mold: shown?.mold ?? null, stale: shown?.of !== `${meshId}${wished}`, cutter, ...state, stop, download };
 }

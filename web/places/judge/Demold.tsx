@@ -1,10 +1,10 @@
 import { moldWays } from '../../../core/shape/suits.ts';
-import { BALLS_MM } from '../../../core/shape/toolReach.ts';
+import { BALLS_MM, LEFTOVER_MM } from '../../../core/shape/toolReach.ts';
 import { WAYS_UP, type WayUp } from '../../../core/water/assumed.ts';
 import { leanWord } from '../../parts/solid/lean.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { MOLD_WAY_WORDS } from '../../parts/words/mold.ts';
-import { Fact, type JudgeProps as Props } from './judging.tsx';
+import { Fact, notYet, type JudgeProps as Props } from './judging.tsx';
 import { SHOWN_WORDS, type Shown } from './show.ts';
 
 const wayWord = (direction: number[]) => {
@@ -15,9 +15,10 @@ const wayWord = (direction: number[]) => {
 const SIGN = { yes: '●', care: '◐', no: '○' } as const;
 
 /** Which molds it comes out of, where air stays in them and what a cutter leaves. */
-export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props) {
+export function Demold({ spec, judged, problem, assumed, onAssume, shown, onShow }: Props) {
   const { text } = useTaste();
-  const { parting, thickness, traps, tilt, reach, measured } = judged;
+  const { parting, thickness, traps, tilt, cutter, measured } = judged;
+  const yet = notYet(problem);
   const others = traps?.filter((trap) => !trap.pour) ?? [];
   const ways =
     parting && thickness && measured
@@ -25,8 +26,8 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
           parting: { ...parting, areaMm2: measured.areaMm2 },
           thinnestMm: thickness.thinnestMm,
           thickestMm: thickness.thickestMm,
-          leftoverMm: reach?.greatestMm ?? null,
-          largestBallMm: reach?.largestBallMm ?? null,
+          leftoverMm: cutter?.leftoverMm ?? null,
+          largestBallMm: cutter?.largestBallMm ?? null,
           boreMm: spec?.bore?.diameterMm ?? null,
           round:
             spec !== null && spec.flatBelly === 0 && spec.ribs === null && spec.limbs.length === 0 && spec.fin === null,
@@ -50,10 +51,10 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
         ))}
       </ul>
       <ul className="ruled text-sm">
-        <Fact label="Best pull" value={parting ? wayWord(parting.direction) : '…'} />
+        <Fact label="Best pull" value={parting ? wayWord(parting.direction) : yet} />
         <Fact
           label="Undercut"
-          value={parting ? `${(parting.undercutFraction * 100).toFixed(1)} %` : '…'}
+          value={parting ? `${(parting.undercutFraction * 100).toFixed(1)} %` : yet}
           bad={(parting?.undercutFraction ?? 0) > 0.03}
         />
         <li className="py-1 flex items-center justify-between gap-2">
@@ -78,7 +79,7 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
               ? others.length === 0
                 ? 'one high point'
                 : `${others.length} more high point${others.length === 1 ? '' : 's'}`
-              : '…'
+              : yet
           }
           bad={others.length > 0}
         />
@@ -89,22 +90,22 @@ export function Demold({ spec, judged, assumed, onAssume, shown, onShow }: Props
               ? tilt.tiltDeg < 1
                 ? 'none needed'
                 : `${tilt.tiltDeg.toFixed(0)}°, ${leanWord(tilt.direction, WAYS_UP[assumed.wayUp])}: ${tilt.trappedMl < 0.005 ? 'none stays' : `${tilt.trappedMl.toFixed(2)} mL stays`}`
-              : '…'
+              : yet
           }
         />
         <Fact
           label={`A ball of ${text(assumed.ballMm, 'length')} leaves`}
-          value={reach ? text(reach.greatestMm, 'length') : '…'}
-          bad={(reach?.greatestMm ?? 0) > 0.1}
+          value={cutter ? text(cutter.leftoverMm, 'length') : yet}
+          bad={(cutter?.leftoverMm ?? 0) > LEFTOVER_MM}
         />
         <Fact
           label="Largest that reaches all"
           value={
-            reach
-              ? reach.largestBallMm === null
-                ? 'none: ease the corners'
-                : text(reach.largestBallMm, 'length')
-              : '…'
+            cutter
+              ? cutter.largestBallMm === null
+                ? `none from ${text(cutter.knownFromMm, 'length')} on: ease the corners`
+                : text(cutter.largestBallMm, 'length')
+              : yet
           }
         />
       </ul>

@@ -4,7 +4,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import { Demold } from './Demold.tsx';
 import { Evening } from './Evening.tsx';
 import { HookFit } from './HookFit.tsx';
-import type { JudgeProps as Props } from './judging.tsx';
+import { notYet, type JudgeProps as Props } from './judging.tsx';
 import { Sink } from './Sink.tsx';
 import { Swim } from './Swim.tsx';
 
@@ -14,6 +14,7 @@ const TABS = ['Swim', 'Sink', 'Hook', 'Mold', 'Evening'] as const;
 export function Judge(props: Props) {
   const [tab, setTab] = useState<(typeof TABS)[number]>('Swim');
   const { judged, assumed, materials, done, problem } = props;
+  const yet = notYet(problem);
   const { text, money, say } = useTaste();
   const ml = judged.measured?.volumeMl ?? null;
   const massG = ml === null ? null : ml * saltedGPerMl(assumed.saltGPerCup);
@@ -21,20 +22,20 @@ export function Judge(props: Props) {
   return (
     <section className="flex flex-col gap-2 min-h-full" aria-label="What the shape will do">
       <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
-        <Figure label="Volume" value={ml === null ? '…' : text(ml, 'volume')} />
+        <Figure label="Volume" value={ml === null ? yet : text(ml, 'volume')} />
         <Figure
           label={assumed.saltGPerCup > 0 ? 'With salt' : 'In plastic'}
-          value={massG === null ? '…' : text(massG, 'mass')}
+          value={massG === null ? yet : text(massG, 'mass')}
         />
         {massG !== null && plastisol?.pricePerKgMinor && (
           <Figure label="Plastic, each" value={money((massG * plastisol.pricePerKgMinor) / 1000)} />
         )}
       </div>
       <div className="flex flex-wrap items-end gap-x-4 gap-y-1">
-        <Figure label="Thickest" value={judged.thickness ? text(judged.thickness.thickestMm, 'length') : '…'} small />
+        <Figure label="Thickest" value={judged.thickness ? text(judged.thickness.thickestMm, 'length') : yet} small />
         <Figure
           label="Thinnest wall"
-          value={judged.thickness ? text(judged.thickness.thinnestMm, 'length') : '…'}
+          value={judged.thickness ? text(judged.thickness.thinnestMm, 'length') : yet}
           small
         />
         <p className="label-small pb-0.5 flex-1 text-right" role="status">

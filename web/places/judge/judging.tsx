@@ -22,6 +22,9 @@ export interface JudgeProps {
   materials: Material[];
 }
 
+/** What stands where a figure is not known: still being worked out, or never judged. */
+export const notYet = (problem: Told | null): string => (problem ? 'not judged' : '…');
+
 export function Fact({ label, value, bad }: { label: string; value: string; bad?: boolean }) {
   return (
     <li className="py-0.5 flex justify-between gap-2">

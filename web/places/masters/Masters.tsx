@@ -89,6 +89,7 @@ export function Masters() {
                 >
                   <BaitShape
                     shape={master.shape}
+                    bait={master.baitId}
                     x={2}
                     y={3}
                     lengthPx={lengthMm * pxPerMm}

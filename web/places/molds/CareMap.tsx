@@ -58,6 +58,7 @@ export function CareMap({ mold }: { mold: Mold }) {
             {index % columns > 0 && <line x1={x + 6} x2={x + cellW - 6} y1={y} y2={y} stroke="var(--rule)" />}
             <BaitShape
               shape={mold.shape}
+              bait={mold.baitId}
               x={x + 12}
               y={y + 8 + (30 - thick) / 2}
               lengthPx={long}

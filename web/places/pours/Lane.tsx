@@ -91,6 +91,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
           cavities={mold.cavities}
           columns={across}
           shape={mold.shape}
+          bait={mold.baitId}
           marks={shot.marks}
           hex={hex}
           onTap={(cavity) => onTap(shot, cavity)}

@@ -54,6 +54,7 @@ export function Regrade({ pour }: { pour: Pour }) {
           cavities={mold.cavities}
           columns={mold.columns}
           shape={mold.shape}
+          bait={mold.baitId}
           marks={shot.marks}
           hex={pour.hex}
           onTap={setCavity}

@@ -177,6 +177,7 @@ function HeapRow({ heap }: { heap: Heap }) {
               <g key={bait.key}>
                 <BaitShape
                   shape={heap.shape}
+                  bait={heap.baitId}
                   x={x + 1}
                   y={y + 1}
                   lengthPx={20}

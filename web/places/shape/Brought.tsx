@@ -34,7 +34,12 @@ export function Brought({ master, revision }: { master: Master; revision: Revisi
     judged,
     done,
     problem: judgeProblem,
-  } = useJudged(solid?.positions ?? null, { ballMm: assumed.ballMm, coneDeg: CONE_DEG, up: WAYS_UP[assumed.wayUp] });
+  } = useJudged(solid?.positions ?? null, {
+    ballMm: assumed.ballMm,
+    coneDeg: CONE_DEG,
+    up: WAYS_UP[assumed.wayUp],
+    bored: false,
+  });
   const tests = useQuery(queries.waterTests(master.id)).data?.items ?? [];
   const materials = useQuery(queries.materials).data?.items ?? [];
   const layers = useMemo<Layer[]>(

@@ -29,9 +29,11 @@ export function ShapeBench() {
   return <Sculpting key={revision.id} place={master.id} first={first} master={master} revision={revision} />;
 }
 
-/** Sculpting a master that is not there yet, from one of the starting shapes. */
+/** Sculpting a master that is not there yet, from one of the starting shapes or a copy of a finished one. */
 export function NewShape() {
   const [search] = useSearchParams();
+  const copied = search.get('copy');
+  if (copied) return <Copied masterId={copied} revisionId={search.get('revision')} />;
   const start = STARTS.find((one) => one.id === search.get('start')) ?? STARTS[0];
   if (!start) return null;
   return (
@@ -41,6 +43,31 @@ export function NewShape() {
       first={start.spec}
       startShape={start.shape}
       startName={start.name}
+    />
+  );
+}
+
+/** A finished shape to begin with: the master that it is copied from stays as it is. */
+function Copied({ masterId, revisionId }: { masterId: string; revisionId: string | null }) {
+  const { data: master, error } = useQuery(queries.master(masterId));
+  if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
+  if (!master) return <Waiting />;
+  const revision = master.revisions.find((row) => row.id === revisionId) ?? master.latest;
+  if (!revision.spec)
+    return (
+      <Missing
+        error={new Error(`${master.name} v${revision.number} was not sculpted here, so there are no figures to copy.`)}
+        back={master.name}
+        backTo={`/masters/${masterId}`}
+      />
+    );
+  return (
+    <Sculpting
+      key={revision.id}
+      place={`copy-${revision.id}`}
+      first={revision.spec}
+      startShape={master.shape}
+      startName={`Copy of ${master.name} v${revision.number}`}
     />
   );
 }
@@ -81,6 +108,7 @@ function Sculpting(props: SculptingProps) {
           <SpecForm
             spec={shape.spec}
             donors={state.donors}
+            meshes={state.meshes}
             onTail={state.takeTail}
             onChange={shape.set}
             onSettle={shape.settle}

@@ -71,6 +71,35 @@ export function SpecPlace({ at, label }: Pick<FieldProps, 'at' | 'label'>) {
   );
 }
 
+/** One of a few words of a shape. */
+export function ChoiceField({
+  at,
+  label,
+  options,
+}: {
+  at: string;
+  label: string;
+  options: [key: string, words: string][];
+}) {
+  const { spec, set } = useSpec();
+  return (
+    <label className="flex items-center gap-2 text-sm">
+      <span className="flex-1">{label}</span>
+      <select
+        className="select select-sm w-32"
+        value={String(valueAt(spec, at))}
+        onChange={(event) => set(changed(spec, at.split('.'), event.target.value), null)}
+      >
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </label>
+  );
+}
+
 export function Section({ title, open = false, children }: { title: string; open?: boolean; children: ReactNode }) {
   return (
     <details open={open} className="border-b border-[var(--rule)] py-1.5">

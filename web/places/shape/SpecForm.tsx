@@ -1,8 +1,9 @@
 import { memo, useMemo } from 'react';
 import { type ShapeSpec, TAILS } from '../../../core/shape/spec.ts';
 import { USUAL_TAIL } from '../../../core/shape/starts.ts';
-import { Section, SMALL, SpecContext, SpecField, SpecPlace, Switch, useSpec } from './SpecField.tsx';
-import { Inserts, Limbs } from './SpecLists.tsx';
+import { type BroughtMesh, Joined } from './Joined.tsx';
+import { ChoiceField, Section, SMALL, SpecContext, SpecField, SpecPlace, Switch, useSpec } from './SpecField.tsx';
+import { Bends, Fins, Inserts, Limbs } from './SpecLists.tsx';
 import { TAIL_FIELDS, TAIL_WORDS } from './words.ts';
 
 /** A shape that was kept before, whose tail can be taken over. */
@@ -15,6 +16,8 @@ export interface Donor {
 interface Props {
   spec: ShapeSpec;
   donors: Donor[];
+  /** Closed meshes that were brought, to be joined with. */
+  meshes: BroughtMesh[];
   onTail(donor: Donor): void;
   onChange(spec: ShapeSpec, about: string | null): void;
   onSettle(): void;
@@ -26,6 +29,7 @@ interface Props {
 export const SpecForm = memo(function SpecForm({
   spec,
   donors,
+  meshes,
   onTail,
   onChange,
   onSettle,
@@ -45,6 +49,21 @@ export const SpecForm = memo(function SpecForm({
           <FromTo of="ribs" />
         </Switch>
         <Limbs />
+        <Bends />
+        <Switch title="Scales or rings in the skin" of="texture">
+          <ChoiceField
+            at="texture.kind"
+            label="Texture"
+            options={[
+              ['scales', 'scales'],
+              ['ridges', 'fine rings'],
+            ]}
+          />
+          <SpecField at="texture.sizeMm" label="Each across" step={0.1} />
+          <SpecField at="texture.depthMm" label="Deep" step={0.05} />
+          <FromTo of="texture" />
+        </Switch>
+        <Fins />
         <Switch title="Fin on the back" of="fin">
           <SpecField at="fin.heightMm" label="High" />
           <SpecField at="fin.thicknessMm" label="Thick" />
@@ -62,6 +81,20 @@ export const SpecForm = memo(function SpecForm({
             <SpecField at={`${key}.depthMm`} label="Deep" />
           </Switch>
         ))}
+        <Switch title="Mouth" of="mouth">
+          <SpecField at="mouth.depthMm" label="From the nose back" />
+          <SpecField at="mouth.gapMm" label="Gape at the lips" />
+          <SpecField at="mouth.upMm" label="Over the axis" />
+        </Switch>
+        <Switch title="Gill plates" of="gills">
+          <SpecPlace at="gills.at" label="Middle, from the nose" />
+          <SpecField at="gills.acrossMm" label="Across" />
+          <SpecField at="gills.raiseMm" label="Proud by" step={0.05} />
+        </Switch>
+        <Switch title="Hollow inside" of="hollow">
+          <SpecField at="hollow.wallMm" label="Wall all round" />
+          <FromTo of="hollow" />
+        </Switch>
         <Switch title="Bore" of="bore">
           <SpecField at="bore.diameterMm" label="Bore across" />
           <FromTo of="bore" />
@@ -72,12 +105,13 @@ export const SpecForm = memo(function SpecForm({
           <SpecField at="cutFlatMm" label="Off the belly" />
         </Switch>
         <Carved />
+        <Joined meshes={meshes} />
       </div>
     </SpecContext>
   );
 });
 
-function FromTo({ of }: { of: 'ribs' | 'fin' | 'bellySlot' | 'topSlot' | 'bore' }) {
+function FromTo({ of }: { of: 'ribs' | 'fin' | 'texture' | 'hollow' | 'bellySlot' | 'topSlot' | 'bore' }) {
   return (
     <>
       <SpecPlace at={`${of}.fromAt`} label="From" />
@@ -201,7 +235,7 @@ function Tail({ donors, onTail }: Pick<Props, 'donors' | 'onTail'>) {
           key={field}
           at={`tail.${field}`}
           label={label}
-          {...(field === 'angleDeg' ? { plain: true, step: 1 } : {})}
+          {...(field === 'angleDeg' || field === 'strands' ? { plain: true, step: 1 } : {})}
         />
       ))}
     </Section>

@@ -1,5 +1,5 @@
-import { INSERTS } from '../../../core/shape/spec.ts';
-import { insertRoomMl, USUAL_LIMB, usualInsert } from '../../../core/shape/starts.ts';
+import { FIN_PLACES, INSERTS, LIMBS } from '../../../core/shape/spec.ts';
+import { insertRoomMl, USUAL_BEND, USUAL_FIN, USUAL_LIMB, usualInsert } from '../../../core/shape/starts.ts';
 import { Section, SMALL, SpecField, SpecPlace, useSpec } from './SpecField.tsx';
 
 const titled = (title: string, count: number) => `${title}${count ? `, ${count}` : ''}`;
@@ -16,6 +16,9 @@ function RowHead({ title, onOut }: { title: string; onOut(): void }) {
   );
 }
 
+const LIMB_WORDS = { claw: 'claws', pincer: 'open pincers', leg: 'legs' } as const;
+const FIN_WORDS = { back: 'back', belly: 'belly', sides: 'sides' } as const;
+
 const ROW = 'border-b border-[var(--rule)] pb-2 mb-1 flex flex-col gap-1';
 
 export function Limbs() {
@@ -26,7 +29,7 @@ export function Limbs() {
         // biome-ignore lint/suspicious/noArrayIndexKey: limbs have no name but their place in the list
         <div key={i} className={ROW}>
           <RowHead
-            title={`${limb.kind}s`}
+            title={LIMB_WORDS[limb.kind]}
             onOut={() => set({ ...spec, limbs: spec.limbs.filter((_, n) => n !== i) }, null)}
           />
           <SpecField at={`limbs.${i}.pairs`} label="Pairs" />
@@ -39,7 +42,7 @@ export function Limbs() {
         </div>
       ))}
       <div className="flex gap-1">
-        {(['claw', 'leg'] as const).map((kind) => (
+        {LIMBS.map((kind) => (
           <button
             key={kind}
             type="button"
@@ -47,10 +50,76 @@ export function Limbs() {
             disabled={spec.limbs.length >= 6}
             onClick={() => set({ ...spec, limbs: [...spec.limbs, USUAL_LIMB[kind]] }, null)}
           >
-            + {kind}s
+            + {LIMB_WORDS[kind]}
           </button>
         ))}
       </div>
+    </Section>
+  );
+}
+
+/** Fins besides the one on the back: swept, under the belly, at the sides. */
+export function Fins() {
+  const { spec, set } = useSpec();
+  return (
+    <Section title={titled('Fins', spec.fins.length)}>
+      {spec.fins.map((fin, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: fins have no name but their place in the list
+        <div key={i} className={ROW}>
+          <RowHead
+            title={fin.place === 'sides' ? 'fins at the sides' : `fin, ${FIN_WORDS[fin.place]}`}
+            onOut={() => set({ ...spec, fins: spec.fins.filter((_, n) => n !== i) }, null)}
+          />
+          <SpecPlace at={`fins.${i}.fromAt`} label="From" />
+          <SpecPlace at={`fins.${i}.toAt`} label="To" />
+          <SpecField at={`fins.${i}.heightMm`} label={fin.place === 'sides' ? 'Stands out' : 'High'} />
+          <SpecField at={`fins.${i}.thicknessMm`} label="Thick" />
+          <SpecField at={`fins.${i}.sweepMm`} label="Tip swept back" />
+          {fin.place === 'sides' && <SpecField at={`fins.${i}.upMm`} label="Over the axis" />}
+        </div>
+      ))}
+      <div className="flex gap-1">
+        {FIN_PLACES.map((place) => (
+          <button
+            key={place}
+            type="button"
+            className={SMALL}
+            disabled={spec.fins.length >= 8}
+            onClick={() => set({ ...spec, fins: [...spec.fins, USUAL_FIN[place]] }, null)}
+          >
+            + {FIN_WORDS[place]}
+          </button>
+        ))}
+      </div>
+    </Section>
+  );
+}
+
+/** Bends of the axis, seen from the side. */
+export function Bends() {
+  const { spec, set } = useSpec();
+  return (
+    <Section title={titled('Bent, seen from the side', spec.bends.length)}>
+      {spec.bends.map((bend, i) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: bends have no name but their place in the list
+        <div key={i} className={ROW}>
+          <RowHead
+            title={bend.turnDeg >= 0 ? 'tail down' : 'tail up'}
+            onOut={() => set({ ...spec, bends: spec.bends.filter((_, n) => n !== i) }, null)}
+          />
+          <SpecPlace at={`bends.${i}.fromAt`} label="From" />
+          <SpecPlace at={`bends.${i}.toAt`} label="To" />
+          <SpecField at={`bends.${i}.turnDeg`} label="Turns down, °" plain step={1} />
+        </div>
+      ))}
+      <button
+        type="button"
+        className={`${SMALL} self-start`}
+        disabled={spec.bends.length >= 4}
+        onClick={() => set({ ...spec, bends: [...spec.bends, USUAL_BEND] }, null)}
+      >
+        + a bend
+      </button>
     </Section>
   );
 }

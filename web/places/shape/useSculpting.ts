@@ -10,6 +10,7 @@ import { useJudged, useSculpted } from '../../parts/solid/useSolid.ts';
 import { type Shown, sharesOf } from '../judge/show.ts';
 import { useAssumed } from '../judge/useAssumed.ts';
 import { useHistory } from './history.ts';
+import type { BroughtMesh } from './Joined.tsx';
 import type { Donor } from './SpecForm.tsx';
 import { differences } from './words.ts';
 
@@ -43,6 +44,15 @@ function donorsFor(masters: MasterRow[], master?: Master, revision?: Revision): 
     .filter((row) => row.id !== master?.id)
     .map((row) => ({ id: row.latest.id, label: `${row.name} v${row.latest.number}`, spec: row.latest.spec }));
   return [...own, ...others].flatMap(({ spec, ...row }) => (spec ? [{ ...row, spec }] : []));
+}
+
+/** Closed meshes of masters that were brought: what a shape can be joined with. */
+function broughtOf(masters: MasterRow[]): BroughtMesh[] {
+  return masters.flatMap(({ name, latest: { spec, meshId, mesh, number } }) =>
+    !spec && meshId && mesh && mesh.volumeMl !== null && !mesh.flipped
+      ? [{ meshId, label: `${name} v${number}`, sizeMm: mesh.sizeMm }]
+      : [],
+  );
 }
 
 /** The shape as it is now, kept over a reload until it is kept for good, with its undo by keys. */
@@ -81,6 +91,7 @@ function useShown(spec: ShapeSpec, master: Master | undefined) {
     ballMm: assumed.ballMm,
     coneDeg: CONE_DEG,
     up: WAYS_UP[assumed.wayUp],
+    bored: spec.bore !== null,
   });
   const hook = useMemo(
     () => (assumed.withHook ? { ...assumed.hook, pointShare: POINT_SHARE } : null),
@@ -112,6 +123,7 @@ export function useSculpting({ place, first, master, revision }: SculptingProps)
   const materials = useQuery(queries.materials).data?.items ?? [];
   const { data: masters } = useQuery(queries.masters);
   const donors = useMemo(() => donorsFor(masters?.items ?? [], master, revision), [masters, master, revision]);
+  const meshes = useMemo(() => broughtOf(masters?.items ?? []), [masters]);
   const { spec, set } = shape;
   const takeTail = useCallback(
     (donor: Donor) => {
@@ -126,6 +138,7 @@ export function useSculpting({ place, first, master, revision }: SculptingProps)
     station,
     setStation,
     donors,
+    meshes,
     takeTail,
     tailFrom,
     tests: tests.filter((test) => test.revisionId === revision?.id),

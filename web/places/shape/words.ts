@@ -4,16 +4,19 @@ import { isDimension } from '../../../core/units/dimension.ts';
 import type { Taste } from '../../parts/taste.tsx';
 
 type Tail = ShapeSpec['tail'];
-type Field = 'lengthMm' | 'acrossMm' | 'thicknessMm' | 'angleDeg';
+type Field = 'lengthMm' | 'acrossMm' | 'thicknessMm' | 'angleDeg' | 'strands';
 
 export const TAIL_WORDS: Record<Tail['kind'], string> = {
   paddle: 'Paddle, across the stream',
-  boot: 'Boot, leaning back',
+  boot: 'Boot, a leaning disc',
+  heel: 'Boot with a heel',
   ribbon: 'Ribbon, waving',
   curl: 'Curl',
   straight: 'Straight',
   twin: 'Split, two tails',
+  fork: 'Fork, two lobes',
   beaver: 'Beaver, flat',
+  skirt: 'Skirt of strands',
 };
 
 /** Which figures a kind of tail has, and what a maker calls them. */
@@ -28,6 +31,12 @@ export const TAIL_FIELDS: Record<Tail['kind'], [field: Field, label: string][]> 
     ['lengthMm', 'Boot high'],
     ['thicknessMm', 'Boot thick'],
     ['angleDeg', 'Leans back, °'],
+  ],
+  heel: [
+    ['lengthMm', 'Heel to toe'],
+    ['acrossMm', 'Sole wide'],
+    ['thicknessMm', 'Sole thick'],
+    ['angleDeg', 'Toe drawn back, °'],
   ],
   ribbon: [
     ['lengthMm', 'Tail length'],
@@ -52,10 +61,22 @@ export const TAIL_FIELDS: Record<Tail['kind'], [field: Field, label: string][]> 
     ['thicknessMm', 'Tip thick'],
     ['angleDeg', 'Spread each, °'],
   ],
+  fork: [
+    ['lengthMm', 'Lobes long'],
+    ['acrossMm', 'Lobes high'],
+    ['thicknessMm', 'Lobes thick'],
+    ['angleDeg', 'Spread each, °'],
+  ],
   beaver: [
     ['lengthMm', 'Tail length'],
     ['acrossMm', 'Tail wide'],
     ['thicknessMm', 'Tail thick'],
+  ],
+  skirt: [
+    ['strands', 'Strands'],
+    ['lengthMm', 'Strands long'],
+    ['thicknessMm', 'Strands thick'],
+    ['angleDeg', 'Spread, °'],
   ],
 };
 
@@ -79,6 +100,14 @@ const SHORT: Record<string, string> = {
   cutFlatMm: 'cut flat',
   bellySlot: 'belly slot',
   topSlot: 'top slot',
+  turnDeg: 'turn',
+  wallMm: 'wall',
+  gapMm: 'gape',
+  raiseMm: 'proud by',
+  sizeMm: 'size',
+  sweepMm: 'swept back',
+  toMm: 'place',
+  meshId: 'mesh',
   massG: 'mass',
   volumeMl: 'volume',
 };

@@ -84,7 +84,12 @@ export const insertSheet = v.variant('kind', [
 
 const inserts = v.pipe(v.array(insertSchema), v.maxLength(60));
 /** How the builder made it, so that it can be built again. */
-const build = v.strictObject({ meshId: rowId, wish: wishSchema });
+const build = v.strictObject({
+  meshId: rowId,
+  wish: wishSchema,
+  /** How deep the deeper half is cut; not kept by older programs. */
+  depthMm: v.optional(v.pipe(v.number(), v.finite(), v.minValue(0), v.maxValue(1000))),
+});
 
 export const moldBody = v.pipe(
   v.strictObject({

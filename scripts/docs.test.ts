@@ -3,11 +3,17 @@ import { expect, test } from 'vitest';
 import { REFUSALS } from '../core/failure.ts';
 import { calculationsPage } from './calculationsPage.ts';
 import { refusalsPage } from './refusalsPage.ts';
+import { startOutlines } from './startOutlines.ts';
 
 const page = (name: string) => readFileSync(new URL(`../docs/${name}.md`, import.meta.url), 'utf8');
 
 test('docs/calculations.md is what the registry says', async () => {
   expect(page('calculations')).toBe(await calculationsPage());
+});
+
+test('the starting shapes are drawn as they are', async () => {
+  const kept = readFileSync(new URL('../web/places/masters/startOutlines.json', import.meta.url), 'utf8');
+  expect(kept).toBe(await startOutlines());
 });
 
 test('docs/refusals.md lists every code that the program gives, and no other', () => {

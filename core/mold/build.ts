@@ -69,6 +69,8 @@ export interface BuiltMold {
   /** Where a half does not come free, in the bait's axes. */
   caughtAtMm: Vec3[];
   vents: Vent[];
+  /** The same as a maker would set them: from the nose's tip, and to the right of the gate. */
+  ventsFrom: { kind: Vent['kind']; fromNoseMm: number; asideMm: number }[];
   /** What the builder left out or wants looked at. */
   notes: string[];
 }
@@ -279,6 +281,7 @@ function built(
     caughtMm2: { upper: caught.upperMm2, lower: caught.lowerMm2 },
     caughtAtMm: decided.caughtAtMm,
     vents,
+    ventsFrom: vents.map(({ atMm: [x, y], kind }) => ({ kind, fromNoseMm: x - min[0], asideMm: y - gate.y })),
     cornerMm: [-low[0], -low[1]] as [number, number],
     layout: {
       noses: plan.places.map(({ x, y, turned }) => ({

@@ -22,13 +22,17 @@ interface Props {
   layers: Layer[];
   marks?: { at: Vec3; colour: string }[];
   says: string;
+  /** Where it is looked at from at first. */
+  from?: 'quarter' | 'side';
   /** At least; it takes what room there is beside the other drawings. */
   heightPx: number;
 }
 
+const QUARTER: Vec3 = [-0.75, -1, 0.65];
+const SIDE: Vec3 = [0, -1, 0.0001];
 const VIEWS: [name: string, from: Vec3][] = [
-  ['¾', [-0.75, -1, 0.65]],
-  ['side', [0, -1, 0.0001]],
+  ['¾', QUARTER],
+  ['side', SIDE],
   ['top', [0, -0.0001, 1]],
   ['front', [-1, 0, 0.0001]],
   ['below', [0, -0.0001, -1]],
@@ -54,6 +58,7 @@ class View {
 
   constructor(
     private readonly box: HTMLElement,
+    private readonly first: Vec3,
     onFail: () => void,
   ) {
     this.canvas.className = 'absolute inset-0 w-full h-full';
@@ -118,7 +123,7 @@ class View {
     const change = this.radius / this.framed;
     if (change > 0.7 && change < 1.4) return;
     const { x, y, z } = this.camera.position.clone().sub(this.controls.target);
-    this.look(this.framed === 0 ? [-0.75, -1, 0.65] : [x, y, z]);
+    this.look(this.framed === 0 ? this.first : [x, y, z]);
     this.framed = this.radius;
   }
 
@@ -169,7 +174,7 @@ const TURNS: Record<string, [side: number, up: number, nearer?: number]> = {
 };
 
 /** The solid in the round: dragged, pinched or turned by arrow keys. */
-export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Props) {
+export const Solid = memo(function Solid({ layers, marks, says, from = 'quarter', heightPx }: Props) {
   const box = useRef<HTMLDivElement>(null);
   const view = useRef<View | null>(null);
   const theme = useTheme();
@@ -177,7 +182,7 @@ export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Prop
   const [large, setLarge] = useState(false);
   useEffect(() => {
     if (!box.current) return;
-    const made = new View(box.current, () => setFailed(true));
+    const made = new View(box.current, from === 'side' ? SIDE : QUARTER, () => setFailed(true));
     view.current = made;
     const watch = new ResizeObserver(() => made.resize());
     watch.observe(box.current);
@@ -186,7 +191,7 @@ export const Solid = memo(function Solid({ layers, marks, says, heightPx }: Prop
       made.end();
       view.current = null;
     };
-  }, []);
+  }, [from]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: colours are read from the theme
   useEffect(() => view.current?.show(layers, marks), [layers, marks, theme]);
   return (

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useSearchParams } from 'react-router';
-import type { Master } from '../../../contract/masters.ts';
+import type { Master, Revision } from '../../../contract/masters.ts';
 import { type MoldWish, wishSchema } from '../../../core/mold/buildWish.ts';
 import { check } from '../../../core/validate.ts';
 import { queries } from '../../api/queries.ts';
@@ -33,7 +33,11 @@ export function Builder() {
   if (id === '') return <Missing error={new Error('No master was chosen.')} back="All masters" backTo="/masters" />;
   if (isGone(error, master)) return <Missing error={error} back="All masters" backTo="/masters" />;
   if (!master || (again && !built)) return <Waiting />;
-  if (!master.latest.meshId)
+  const solids = master.revisions.filter((row) => row.meshId !== null);
+  // The one that is asked for, or a kept mold's own; else the newest.
+  const wanted = search.get('revision') ?? built?.revisionId;
+  const revision = solids.find((row) => row.id === wanted) ?? solids[0];
+  if (!revision)
     return (
       <Missing
         error={new Error(`${master.name} has no shape yet: sculpt it on the shape bench, or bring a mesh.`)}
@@ -41,26 +45,46 @@ export function Builder() {
         backTo={`/masters/${id}/shape`}
       />
     );
-  return <Building master={master} like={built?.build?.wish} />;
+  return <Building key={revision.id} master={master} revision={revision} solids={solids} like={built?.build?.wish} />;
 }
 
-function Building({ master, like }: { master: Master; like: MoldWish | undefined }) {
-  const boreMm = master.latest.spec?.bore?.diameterMm;
-  const [wish, setWish] = useState<MoldWish>(like ?? { ...FIRST, ...(boreMm ? { coreRodMm: boreMm } : {}) });
-  const built = useMolder(master.latest.meshId, wish);
+interface BuildingProps {
+  master: Master;
+  revision: Revision;
+  /** Revisions that have a solid. */
+  solids: Revision[];
+  like: MoldWish | undefined;
+}
+
+function Building({ master, revision, solids, like }: BuildingProps) {
+  const boreMm = revision.spec?.bore?.diameterMm;
+  const [wish, setWish] = useState<MoldWish>(
+    // What was kept by an older program wishes nothing of what came since.
+    like ? check(wishSchema, like) : { ...FIRST, ...(boreMm ? { coreRodMm: boreMm } : {}) },
+  );
+  const built = useMolder(revision.meshId, revision.spec, wish);
   const { mold, stale, cutter, download } = built;
   return (
     <>
       {mold && !stale && wish.kind === 'machined' && (
-        <SetUpSheet mold={mold} wish={wish} master={master} cutter={cutter} />
+        <SetUpSheet mold={mold} wish={wish} of={`${master.name} v${revision.number}`} cutter={cutter} />
       )}
       <div className="h-full flex flex-col print:hidden" data-built={!stale}>
-        <Head master={master} built={built} />
+        <Head master={master} revision={revision} solids={solids} built={built} />
         <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible grid grid-cols-1 lg:grid-cols-[272px_minmax(0,1fr)_320px]">
-          <WishForm wish={wish} onWish={setWish} boreMm={boreMm} />
+          <WishForm wish={wish} onWish={setWish} spec={revision.spec} mold={mold} />
           <MoldView mold={mold} cast={wish.kind === 'silicone-box'} />
           <aside className="lg:overflow-auto px-5 py-3 border-l border-[var(--rule)] flex flex-col gap-3">
-            {mold && <MoldFigures mold={mold} wish={wish} master={master} onDownload={download} stale={stale} />}
+            {mold && (
+              <MoldFigures
+                mold={mold}
+                wish={wish}
+                master={master}
+                revision={revision}
+                onDownload={download}
+                stale={stale}
+              />
+            )}
             {wish.kind === 'printed' && <PrintSkin mold={mold} />}
             {wish.kind === 'machined' && (
               <Machined
@@ -68,7 +92,7 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
                 wish={wish}
                 cutter={cutter}
                 stale={stale}
-                of={`${master.name} v${master.latest.number}`}
+                of={`${master.name} v${revision.number}`}
               />
             )}
             <Caution about={DANGERS[wish.kind]} />
@@ -79,8 +103,13 @@ function Building({ master, like }: { master: Master; like: MoldWish | undefined
   );
 }
 
-function Head({ master, built: { mold, problem, building, done, stop } }: { master: Master; built: Built }) {
+interface HeadProps extends Omit<BuildingProps, 'like'> {
+  built: Built;
+}
+
+function Head({ master, revision, solids, built: { mold, problem, building, done, stop } }: HeadProps) {
   const { text, say } = useTaste();
+  const [, setSearch] = useSearchParams();
   return (
     <header className="flex flex-wrap items-center gap-x-4 px-4 sm:px-6 py-2.5 border-b border-[var(--rule)]">
       <h1 className="text-[1.6rem]">
@@ -88,7 +117,28 @@ function Head({ master, built: { mold, problem, building, done, stop } }: { mast
         <Link to={`/masters/${master.id}`} className="hover:underline">
           {master.name}
         </Link>{' '}
-        <span className="figure text-base soft">v{master.latest.number}</span>
+        {solids.length > 1 ? (
+          <select
+            className="select select-sm w-20 figure"
+            aria-label="Which revision"
+            value={revision.id}
+            onChange={(event) => {
+              const next = event.target.value;
+              setSearch((now) => {
+                now.set('revision', next);
+                return now;
+              });
+            }}
+          >
+            {solids.map((row) => (
+              <option key={row.id} value={row.id}>
+                v{row.number}
+              </option>
+            ))}
+          </select>
+        ) : (
+          <span className="figure text-base soft">v{revision.number}</span>
+        )}
       </h1>
       <p className="flex-1 text-sm" role="status">
         {problem ? (

@@ -1,8 +1,10 @@
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import { SPARK_LEAVE_MM, USUAL_SPARK } from '../../../core/mold/spark.ts';
 import { MmField } from '../../parts/MmField.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { Tick } from './Tick.tsx';
 
 const SLOT: NonNullable<MoldWish['hookSlot']> = { fromNoseMm: 30, lengthMm: 20, depthMm: 4, widthMm: 1.5 };
-const SPARK_GAP_MM = 0.1;
 const STOCK: NonNullable<MoldWish['stockMm']> = [200, 150, 50];
 
 interface Props {
@@ -13,7 +15,10 @@ interface Props {
 /** What not every mold has: a wavy seam, four pieces, a hook slot, electrodes, the stock there is. */
 export function BuilderExtras({ wish, onChange }: Props) {
   const set = (part: Partial<MoldWish>) => onChange((now) => ({ ...now, ...part }));
-  const drop = (key: 'hookSlot' | 'sparkGapMm' | 'stockMm') => onChange(({ [key]: _, ...rest }) => rest as MoldWish);
+  const { fine } = useTaste();
+  const noSpark = () => onChange(({ sparkGapMm: _, sparkRoughGapMm: __, ...rest }) => rest);
+  const drop = (key: 'hookSlot' | 'sparkRoughGapMm' | 'stockMm') =>
+    onChange(({ [key]: _, ...rest }) => rest as MoldWish);
   const cast = wish.kind === 'silicone-box';
   const slot = wish.hookSlot;
   const stock = wish.stockMm;
@@ -77,11 +82,13 @@ export function BuilderExtras({ wish, onChange }: Props) {
           <Tick
             label="Electrodes for sparking"
             on={wish.sparkGapMm !== undefined}
-            onTick={(on) => (on ? set({ sparkGapMm: SPARK_GAP_MM }) : drop('sparkGapMm'))}
+            onTick={(on) =>
+              on ? set({ sparkGapMm: USUAL_SPARK.fine.gapMm, sparkRoughGapMm: USUAL_SPARK.rough.gapMm }) : noSpark()
+            }
           />
           {wish.sparkGapMm !== undefined && (
             <MmField
-              label="Spark gap a side"
+              label="Finishing gap a side"
               value={wish.sparkGapMm}
               least={0.01}
               most={1}
@@ -89,6 +96,30 @@ export function BuilderExtras({ wish, onChange }: Props) {
               fine
               onChange={(sparkGapMm) => set({ sparkGapMm })}
             />
+          )}
+          {wish.sparkGapMm !== undefined && (
+            <Tick
+              label="A pair for roughing too"
+              on={wish.sparkRoughGapMm !== undefined}
+              onTick={(on) => (on ? set({ sparkRoughGapMm: USUAL_SPARK.rough.gapMm }) : drop('sparkRoughGapMm'))}
+            />
+          )}
+          {wish.sparkRoughGapMm !== undefined && (
+            <>
+              <MmField
+                label="Roughing gap a side"
+                value={wish.sparkRoughGapMm}
+                least={0.01}
+                most={1}
+                step={0.01}
+                fine
+                onChange={(sparkRoughGapMm) => set({ sparkRoughGapMm })}
+              />
+              <p className="label-small">
+                and {fine(SPARK_LEAVE_MM)} smaller, which finishing takes off{' '}
+                <span className="default-mark">default</span>
+              </p>
+            </>
           )}
           <Tick
             label="Must come out of my stock"
@@ -110,19 +141,5 @@ export function BuilderExtras({ wish, onChange }: Props) {
         </>
       )}
     </>
-  );
-}
-
-function Tick({ label, on, onTick }: { label: string; on: boolean; onTick(on: boolean): void }) {
-  return (
-    <label className="flex items-center justify-between gap-2 text-sm leading-tight min-h-7">
-      {label}
-      <input
-        type="checkbox"
-        className="checkbox checkbox-sm"
-        checked={on}
-        onChange={(event) => onTick(event.target.checked)}
-      />
-    </label>
   );
 }

@@ -1,10 +1,11 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
-import type { Master } from '../../../contract/masters.ts';
+import type { Master, Revision } from '../../../contract/masters.ts';
 import { builtBody, type Mold } from '../../../contract/molds.ts';
 import { DEFAULTS } from '../../../core/defaults.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import { isPiece } from '../../../core/mold/pieces.ts';
 import { PRINT_START, printEstimate } from '../../../core/mold/print.ts';
 import { openingSchema, opensAfter } from '../../../core/process/opening.ts';
 import { waitOf } from '../../../core/process/waits.ts';
@@ -27,12 +28,14 @@ export function MoldFigures({
   mold,
   wish,
   master,
+  revision,
   onDownload,
   stale,
 }: {
   mold: DrawnMold;
   wish: MoldWish;
   master: Master;
+  revision: Revision;
   onDownload: ReturnType<typeof useMolder>['download'];
   stale: boolean;
 }) {
@@ -40,14 +43,14 @@ export function MoldFigures({
   // Of what was built, which a newer wish may not be yet.
   const count = mold.layout.noses.length;
   const shotMl = count * mold.cavityMl + mold.channelsMl;
-  const print = printEstimate(mold.parts.filter((part) => !/rod|insert|electrode/.test(part.name)));
+  const print = printEstimate(mold.parts.filter((part) => isPiece(part.name)));
   const kind = wish.kind === 'machined' ? 'aluminium' : 'printed';
   const pourC = middleOf(methodWindow({ kind, fill: 'injection' }));
   const first = opensAfter(
     check(openingSchema, {
       kind,
       fill: 'injection',
-      thicknessMm: master.latest.thickestMm,
+      thicknessMm: revision.thickestMm,
       wallMm: wish.wallMm,
       roomC: workshop.roomC,
       shots: 1,
@@ -105,20 +108,17 @@ export function MoldFigures({
           {note}
         </p>
       ))}
-      <Files
-        mold={mold}
-        of={`${master.name} v${master.latest.number} x${count}`}
-        stale={stale}
-        onDownload={onDownload}
-      />
+      <Files mold={mold} of={`${master.name} v${revision.number} x${count}`} stale={stale} onDownload={onDownload} />
       {wish.kind !== 'silicone-box' && (
         <KeepBuilt
           // A name of its own for another number of cavities.
           key={count}
           master={master}
+          revision={revision}
           wish={wish}
           stale={stale}
           facts={{ kind, cavities: count, cavityMl: mold.cavityMl, sprueMl: mold.channelsMl }}
+          depthMm={Math.max(...mold.depthMm)}
         />
       )}
     </>
@@ -175,22 +175,25 @@ function Files({ mold, of, stale, onDownload }: FilesProps) {
 
 interface KeepBuiltProps {
   master: Master;
+  revision: Revision;
+  /** Of the deeper half. */
+  depthMm: number;
   wish: MoldWish;
   stale: boolean;
   facts: { kind: 'aluminium' | 'printed'; cavities: number; cavityMl: number; sprueMl: number };
 }
 
-function KeepBuilt({ master, wish, stale, facts }: KeepBuiltProps) {
+function KeepBuilt({ master, revision, wish, stale, facts, depthMm }: KeepBuiltProps) {
   const navigate = useNavigate();
   const [begun] = useState({ name: `${master.name} × ${facts.cavities}` });
   const built = {
     ...facts,
     fill: 'injection',
     baitId: master.bait.id,
-    revisionId: master.latest.id,
-    build: { meshId: master.latest.meshId, wish },
+    revisionId: revision.id,
+    build: { meshId: revision.meshId, wish, depthMm },
   };
-  const sheet = useSheet({ schema: builtBody, keep: `built/${master.id}/${facts.cavities}`, seen: begun });
+  const sheet = useSheet({ schema: builtBody, keep: `built/${revision.id}/${facts.cavities}`, seen: begun });
   const keep = useWrite<Mold>(
     () => ({ path: '/molds', body: { ...built, ...sheet.values } }),
     (kept) => {

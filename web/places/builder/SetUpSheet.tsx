@@ -1,5 +1,4 @@
 import { useEffect, useRef } from 'react';
-import type { Master } from '../../../contract/masters.ts';
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
 import type { Cutter } from '../../../core/shape/toolReach.ts';
 import { Dim } from '../../parts/Dim.tsx';
@@ -11,7 +10,8 @@ import { mm, setUpPlaces, setUpRows } from './setUp.ts';
 interface Props {
   mold: DrawnMold;
   wish: MoldWish;
-  master: Master;
+  /** Whose mold it is, as the sheet is headed. */
+  of: string;
   cutter: Cutter | null;
 }
 
@@ -19,7 +19,7 @@ const LEFT = 60;
 const TOP = 20;
 
 /** What a machine shop needs besides the files: drawing, places from one corner, sizes, tolerances. Printed, not shown. */
-export function SetUpSheet({ mold, wish, master, cutter }: Props) {
+export function SetUpSheet({ mold, wish, of, cutter }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const theme = useTheme();
   const [long, wide] = mold.blockMm;
@@ -41,9 +41,7 @@ export function SetUpSheet({ mold, wish, master, cutter }: Props) {
   });
   return (
     <section className="hidden print:block text-black" aria-label="Set-up sheet">
-      <h1 className="text-2xl font-bold">
-        Set-up sheet: mold for {master.name} v{master.latest.number}
-      </h1>
+      <h1 className="text-2xl font-bold">Set-up sheet: mold for {of}</h1>
       <p>All sizes in millimetres, places from the lower left corner of the lower half, seen from above.</p>
       <div className="relative my-3" style={{ width: w, height: h }}>
         <canvas ref={canvas} className="absolute inset-0" style={{ width: w, height: h }} aria-hidden />

@@ -1,6 +1,11 @@
 import type { MoldWish } from '../../../core/mold/buildWish.ts';
+import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import { MmField } from '../../parts/MmField.tsx';
+import type { DrawnMold } from '../../workers/molder.ts';
 import { BuilderExtras } from './BuilderExtras.tsx';
+import { ByHand } from './ByHand.tsx';
+import { LeftOut } from './LeftOut.tsx';
+import { Tick } from './Tick.tsx';
 
 const KINDS: Record<MoldWish['kind'], string> = {
   printed: 'Printed halves',
@@ -16,20 +21,24 @@ const PULLS: [name: string, direction: MoldWish['direction']][] = [
 interface Props {
   wish: MoldWish;
   onWish(wish: MoldWish): void;
-  /** The hollow of the bait, mm, where it has one. */
-  boreMm: number | undefined;
+  /** What the bait was sculpted from; null: a mesh that was brought. */
+  spec: ShapeSpec | null;
+  /** What was built last. */
+  mold: DrawnMold | null;
 }
 
 /** Everything about the mold that the maker decides. */
 export function WishForm(props: Props) {
-  const { wish, onWish, boreMm } = props;
+  const { wish, onWish, spec, mold } = props;
+  const change = (how: (now: MoldWish) => MoldWish) => onWish(how(wish));
   return (
     <aside
       className="lg:overflow-auto px-5 py-3 border-r border-[var(--rule)] flex flex-col gap-1.5"
       aria-label="What it shall be"
     >
       <Arranged {...props} />
-      <BuilderExtras wish={wish} onChange={(change) => onWish(change(wish))} />
+      <BuilderExtras wish={wish} onChange={change} />
+      <LeftOut wish={wish} spec={spec} onChange={change} />
       <Channels {...props} />
       <MmField
         label="Larger for shrinking, %"
@@ -43,15 +52,7 @@ export function WishForm(props: Props) {
       <p className="label-small">
         <span className="default-mark">default</span> 1.5 %: measure a bait against its master, and correct it.
       </p>
-      {boreMm && (
-        <MmField
-          label="Core rod"
-          value={wish.coreRodMm ?? boreMm}
-          least={1}
-          most={40}
-          onChange={(coreRodMm) => onWish({ ...wish, coreRodMm })}
-        />
-      )}
+      <ByHand wish={wish} mold={mold} onChange={change} />
     </aside>
   );
 }
@@ -140,6 +141,7 @@ function Channels({ wish, onWish }: Props) {
             step={0.5}
             onChange={(diameterMm) => pins({ diameterMm })}
           />
+          <Tick label="Steel dowels" on={wish.pins.dowels} onTick={(dowels) => pins({ dowels })} />
           <MmField
             label="Sockets wider by"
             value={wish.pins.clearanceMm}

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
 import { type Master, masterBody, measuredBody } from '../../../contract/masters.ts';
@@ -5,10 +6,11 @@ import type { MeshRow } from '../../../contract/meshes.ts';
 import { SHAPES, type Shape } from '../../../contract/workshop.ts';
 import { usual } from '../../../core/defaults.ts';
 import { MASTER_G_PER_ML, MASTER_KINDS, type MasterKind } from '../../../core/mold/masterStuff.ts';
-import { outlineOf } from '../../../core/shape/outline.ts';
-import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
+import type { Silhouette } from '../../../core/shape/silhouette.ts';
 import { STARTS } from '../../../core/shape/starts.ts';
+import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
+import { BaitShape } from '../../parts/BaitShape.tsx';
 import { Caution } from '../../parts/Caution.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
@@ -27,6 +29,7 @@ import {
   VolumeFields,
   volumeBodyOf,
 } from './Measures.tsx';
+import OUTLINES from './startOutlines.json' with { type: 'json' };
 
 const WAYS = { sculpt: 'Sculpt it here', bring: 'Bring a mesh', measure: 'Measure what you have' } as const;
 type Way = keyof typeof WAYS;
@@ -65,77 +68,68 @@ const UNDER: Record<Way, string> = {
 };
 
 function Starts() {
+  const finished = (useQuery(queries.masters).data?.items ?? []).filter((row) => row.latest.spec !== null);
   return (
-    <ul className="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-4 gap-5">
-      {STARTS.map((start) => (
-        <li key={start.id}>
-          <Link
-            to={`/masters/sculpt?start=${start.id}`}
-            className="sheet p-4 flex flex-col gap-2 h-full hover:border-[var(--ink)]"
-          >
-            <SpecDrawing spec={start.spec} />
-            <span className="font-display font-bold text-lg">{start.name}</span>
-            <span className="soft text-sm">{start.says}</span>
-          </Link>
-        </li>
-      ))}
-    </ul>
+    <>
+      <ul className="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-4 gap-5">
+        {STARTS.map((start) => (
+          <li key={start.id}>
+            <Link
+              to={`/masters/sculpt?start=${start.id}`}
+              className="sheet p-4 flex flex-col gap-2 h-full hover:border-[var(--ink)]"
+            >
+              <StartDrawing id={start.id} above={start.spec.limbs.length > 0} />
+              <span className="font-display font-bold text-lg">{start.name}</span>
+              <span className="soft text-sm">{start.says}</span>
+            </Link>
+          </li>
+        ))}
+      </ul>
+      {finished.length > 0 && (
+        <section className="flex flex-col gap-2">
+          <h2 className="text-xl">Or a copy of one of yours</h2>
+          <p className="soft text-sm">Its figures to begin with; the master that they come from stays as it is.</p>
+          <ul className="flex flex-wrap gap-2">
+            {finished.map((row) => (
+              <li key={row.id}>
+                <Link to={`/masters/sculpt?copy=${row.id}`} className="btn btn-line flex gap-2 items-center">
+                  <svg width={72} height={26} aria-hidden>
+                    <BaitShape shape={row.shape} bait={row.baitId} x={1} y={1} lengthPx={70} widthPx={24} eye={false} />
+                  </svg>
+                  {row.name} <span className="figure">v{row.latest.number}</span>
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+    </>
   );
 }
 
-/** A spec, small: from the side, or from above where limbs or a flat tail are what there is to see. */
-function SpecDrawing({ spec }: { spec: ShapeSpec }) {
-  const { sectionAt, endMm } = outlineOf(spec);
-  const above = spec.limbs.length > 0 || spec.tail.kind === 'beaver';
-  const long = endMm + tailReachMm(spec);
-  const scale =
-    210 / (above ? Math.max(long, ...spec.limbs.map((limb) => limb.at * spec.bodyMm + limb.lengthMm)) : long);
-  const at = Array.from({ length: 61 }, (_, i) => (endMm * i) / 60);
-  const over = (x: number) => (above ? sectionAt(x).half : sectionAt(x).top);
-  const under = (x: number) => (above ? sectionAt(x).half : sectionAt(x).bottom);
-  const path = [
-    ...at.map((x, i) => `${i === 0 ? 'M' : 'L'}${(x * scale).toFixed(1)} ${(-over(x) * scale).toFixed(1)}`),
-    ...[...at].reverse().map((x) => `L${(x * scale).toFixed(1)} ${(under(x) * scale).toFixed(1)}`),
-  ].join('');
-  const tall = (spec.tail.acrossMm / 2) * scale;
-  const reach = Math.max(4, tailReachMm(spec) * scale);
-  const from = endMm * scale - 1;
-  const tail = {
-    paddle: `M${from} ${-tall} h${reach} v${2 * tall} h${-reach}Z`,
-    boot: `M${from} ${-tall} h${reach} v${2 * tall} h${-reach}Z`,
-    ribbon: `M${from} ${-tall} L${from + reach} ${-tall * 0.4} V${tall * 0.4} L${from} ${tall}Z`,
-    curl: `M${from} ${-tall} C${from + reach * 0.7} ${-tall} ${from + reach * 0.7} ${tall * 4} ${from + reach * 0.1} ${tall * 4} C${from + reach * 0.4} ${tall * 3} ${from + reach * 0.4} ${tall} ${from} ${tall}Z`,
-    straight: `M${from} ${-tall} L${from + reach} -2 V2 L${from} ${tall}Z`,
-    twin: `M${from} ${-tall} L${from + reach} ${-tall - 6} L${from} 0 L${from + reach} ${tall + 6} L${from} ${tall}Z`,
-    beaver: `M${from} -4 C${from + reach * 0.3} ${-tall} ${from + reach} ${-tall} ${from + reach} 0 C${from + reach} ${tall} ${from + reach * 0.3} ${tall} ${from} 4Z`,
-  }[spec.tail.kind];
-  const limbs = spec.limbs.flatMap((limb) =>
-    Array.from({ length: limb.pairs }, (_, pair) => pair).flatMap((pair) =>
-      [1, -1].map((side) => {
-        const x = limb.at * spec.bodyMm + pair * limb.stepMm;
-        const turn = (limb.angleDeg * Math.PI) / 180;
-        return {
-          key: `${limb.kind} ${pair} ${side}`,
-          wide: limb.thicknessMm * scale,
-          x1: x * scale,
-          y1: side * sectionAt(x).half * scale * 0.8,
-          x2: (x + limb.lengthMm * Math.cos(turn)) * scale,
-          y2: side * (sectionAt(x).half + limb.lengthMm * Math.sin(turn)) * scale,
-          claw: limb.kind === 'claw',
-        };
-      }),
-    ),
-  );
+const DRAWN_PX = 210;
+const TALL_PX = 92;
+
+/** A starting shape as it is: from the side, or from above where limbs are what there is to see. */
+function StartDrawing({ id, above }: { id: string; above: boolean }) {
+  const outline = (OUTLINES as Record<string, Silhouette>)[id];
+  if (!outline) return null;
+  const share = above ? outline.wide : outline.tall;
+  const long = Math.min(DRAWN_PX, (TALL_PX - 6) / share);
+  const tall = long * share;
   return (
-    <svg viewBox="-4 -46 222 92" width="100%" height={92} aria-hidden>
-      {limbs.map(({ key, wide, claw, ...line }) => (
-        <g key={key}>
-          <line {...line} stroke="var(--bait)" strokeWidth={wide} strokeLinecap="round" />
-          {claw && <ellipse cx={line.x2} cy={line.y2} rx={wide * 1.5} ry={wide} fill="var(--bait)" />}
-        </g>
-      ))}
-      <path d={tail} fill="var(--bait)" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
-      <path d={path} fill="var(--bait)" stroke="var(--ink)" strokeWidth={1.5} strokeLinejoin="round" />
+    <svg viewBox={`-4 0 ${DRAWN_PX + 8} ${TALL_PX}`} width="100%" height={TALL_PX} aria-hidden>
+      <g transform={`translate(${(DRAWN_PX - long) / 2} ${(TALL_PX - tall) / 2}) scale(${long} ${tall})`}>
+        <path
+          d={above ? outline.above : outline.side}
+          fill="var(--bait)"
+          fillRule="evenodd"
+          stroke="var(--ink)"
+          strokeWidth={1.5}
+          vectorEffect="non-scaling-stroke"
+          strokeLinejoin="round"
+        />
+      </g>
     </svg>
   );
 }

@@ -1,7 +1,9 @@
 import { useState } from 'react';
 import { v7 } from 'uuid';
-import type { MeshRow } from '../../../contract/meshes.ts';
+import type * as v from 'valibot';
+import type { MeshRow, preparedBody } from '../../../contract/meshes.ts';
 import type { MeshUnit } from '../../../core/shape/read.ts';
+import type { Turn } from '../../../core/shape/turn.ts';
 import { ApiError, call, NoAnswer } from '../../api/client.ts';
 import { useJob } from '../../api/jobs.ts';
 
@@ -24,10 +26,14 @@ async function upload(file: File, job: string): Promise<MeshRow> {
   return body;
 }
 
+type Prepare = Omit<v.InferInput<typeof preparedBody>, 'job'>;
+
 /** A mesh on its way in: sent, measured, asked about its unit, mended. */
 export function useBroughtMesh() {
   const [mesh, setMesh] = useState<MeshRow | null>(null);
   const [unitTold, setUnitTold] = useState(false);
+  /** What was done to it, step by step. */
+  const [changes, setChanges] = useState<NonNullable<MeshRow['changed']>[]>([]);
   const [error, setError] = useState<unknown>(null);
   const [job, setJob] = useState<string | null>(null);
   const done = useJob(job);
@@ -36,15 +42,20 @@ export function useBroughtMesh() {
     setJob(id);
     setError(null);
     try {
-      setMesh(await task(id));
+      const made = await task(id);
+      setMesh(made);
+      if (made.changed) setChanges((now) => [...now, made.changed as (typeof now)[number]]);
     } catch (failure) {
       setError(failure);
     } finally {
       setJob(null);
     }
   };
-  const prepare = (wish: { unit?: MeshUnit; repair?: boolean }) =>
-    mesh && work((id) => call<MeshRow>(`/meshes/${mesh.id}/prepared`, { method: 'POST', body: { ...wish, job: id } }));
+  // One thing at a time: what comes next is done to what comes of this.
+  const prepare = (wish: Prepare) =>
+    mesh &&
+    job === null &&
+    work((id) => call<MeshRow>(`/meshes/${mesh.id}/prepared`, { method: 'POST', body: { ...wish, job: id } }));
   return {
     mesh,
     error,
@@ -55,6 +66,7 @@ export function useBroughtMesh() {
     take: (file: File | undefined) => {
       if (!file) return;
       setMesh(null);
+      setChanges([]);
       setUnitTold(false);
       void work((id) => upload(file, id));
     },
@@ -62,7 +74,12 @@ export function useBroughtMesh() {
       setUnitTold(true);
       if (unit !== 'mm') void prepare({ unit });
     },
+    changes,
+    mended: changes.some((one) => one.holesFilled !== undefined),
     mend: () => void prepare({ repair: true }),
+    closeAll: () => void prepare({ repair: true, holes: 'all' }),
+    skin: () => void prepare({ skin: true }),
+    stand: (turn: Turn, scale: number) => void prepare({ turn, scale }),
     stop: () => void fetch(`/api/jobs/${job}`, { method: 'DELETE' }),
   };
 }

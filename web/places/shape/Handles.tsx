@@ -1,4 +1,5 @@
 import { factsOf } from '../../../core/schema.ts';
+import { axisOf } from '../../../core/shape/axis.ts';
 import { type ShapeSpec, type Station, shapeSpecSchema } from '../../../core/shape/spec.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Handle } from './Handle.tsx';
@@ -40,6 +41,7 @@ const SIDES: { figure: Figure; name: string; view: 'sideY' | 'topY'; up: 1 | -1;
 export function StationHandles({ spec, geometry, station, onStation, onChange, onSettle, onHold }: Props) {
   const { text } = useTaste();
   const { stations, bodyMm } = spec;
+  const axis = axisOf(spec);
   const put = (index: number, part: Partial<Station>, about: string) =>
     onChange({ ...spec, stations: stations.map((row, i) => (i === index ? { ...row, ...part } : row)) }, about);
   return stations.flatMap((one, i) =>
@@ -52,15 +54,30 @@ export function StationHandles({ spec, geometry, station, onStation, onChange, o
           // biome-ignore lint/suspicious/noArrayIndexKey: stations are known by their order from nose to tail
           key={`${i} ${name}`}
           label={`Station ${i + 1}, ${name}`}
-          cx={acrossPx(geometry, one.at * bodyMm)}
-          cy={geometry[view] - (up * mm * geometry.scale) / times}
+          cx={acrossPx(
+            geometry,
+            view === 'sideY' ? axis.place(one.at * bodyMm, up * mm)[0] : axis.at(one.at * bodyMm).xMm,
+          )}
+          cy={
+            geometry[view] -
+            (view === 'sideY' ? axis.place(one.at * bodyMm, up * mm)[1] : (up * mm) / times) * geometry.scale
+          }
           chosen={i === station}
           value={mm}
           shown={text(mm, 'length')}
           onGrab={() => onStation(i)}
-          onMove={(px, py) =>
-            set((px - LEFT) / geometry.scale / bodyMm, (up * times * (geometry[view] - py)) / geometry.scale, 'station')
-          }
+          onMove={(px, py) => {
+            const [x, z] = [(px - LEFT) / geometry.scale, (geometry[view] - py) / geometry.scale];
+            const here = one.at * bodyMm;
+            if (view === 'topY')
+              return set(
+                (here + (x - axis.at(here).xMm) / Math.cos(axis.at(here).turn)) / bodyMm,
+                up * times * z,
+                'station',
+              );
+            const [along, over] = axis.from(here, x, z);
+            set(along / bodyMm, up * over, 'station');
+          }}
           onNudge={(dx, dy) => set(one.at + dx / bodyMm, mm + up * times * dy, 'nudge')}
           onSettle={onSettle}
           onHold={onHold}
@@ -79,6 +96,8 @@ const WRIST: { figure: 'thicknessMm' | 'heightMm'; name: string; view: 'sideY' |
 export function WristHandles({ spec, geometry, onChange, onSettle, onHold }: Omit<Props, 'station' | 'onStation'>) {
   const { text } = useTaste();
   const { wrist, bodyMm } = spec;
+  const axis = axisOf(spec);
+  const middle = bodyMm + wrist.lengthMm / 2;
   return WRIST.map(({ figure, name, view, up }) => {
     const mm = wrist[figure];
     const set = (to: number) =>
@@ -88,13 +107,16 @@ export function WristHandles({ spec, geometry, onChange, onSettle, onHold }: Omi
         key={figure}
         label={`Wrist, ${name}`}
         square
-        cx={acrossPx(geometry, bodyMm + wrist.lengthMm / 2)}
-        cy={geometry[view] - (up * mm * geometry.scale) / 2}
+        cx={acrossPx(geometry, view === 'sideY' ? axis.place(middle, mm / 2)[0] : axis.at(middle).xMm)}
+        cy={geometry[view] - (view === 'sideY' ? axis.place(middle, mm / 2)[1] : (up * mm) / 2) * geometry.scale}
         chosen={false}
         value={mm}
         shown={text(mm, 'length')}
         onGrab={() => {}}
-        onMove={(_, py) => set((2 * up * (geometry[view] - py)) / geometry.scale)}
+        onMove={(px, py) => {
+          const z = (geometry[view] - py) / geometry.scale;
+          set(view === 'sideY' ? 2 * axis.from(middle, (px - LEFT) / geometry.scale, z)[1] : 2 * up * z);
+        }}
         onNudge={(_, dy) => set(mm + 2 * up * dy)}
         onSettle={onSettle}
         onHold={onHold}

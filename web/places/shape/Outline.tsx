@@ -1,5 +1,6 @@
 import { memo, type RefObject, useEffect, useRef, useState } from 'react';
-import { outlineOf } from '../../../core/shape/outline.ts';
+import { axisOf } from '../../../core/shape/axis.ts';
+import { outlineOf, type Section } from '../../../core/shape/outline.ts';
 import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import type { DrawnHook } from '../../../core/water/assumed.ts';
 import { paint } from '../../parts/solid/paint.ts';
@@ -34,6 +35,7 @@ export const Outline = memo(function Outline(props: Props) {
   const { scale, sideY, topY, heightPx } = geometry;
   const canvas = useShadowsOn(geometry, widthPx, side, top);
   const x = (mm: number) => acrossPx(geometry, mm);
+  const axis = axisOf(spec);
   const handles = {
     spec,
     geometry,
@@ -58,8 +60,8 @@ export const Outline = memo(function Outline(props: Props) {
           <circle
             // biome-ignore lint/suspicious/noArrayIndexKey: inserts have no name but their place in the list
             key={i}
-            cx={x(insert.at * spec.bodyMm)}
-            cy={sideY - insert.upMm * scale}
+            cx={x(axis.place(insert.at * spec.bodyMm, insert.upMm)[0])}
+            cy={sideY - axis.place(insert.at * spec.bodyMm, insert.upMm)[1] * scale}
             r={Math.max(3, Math.cbrt(insert.volumeMl * 1000 * 0.24) * scale)}
             fill="var(--ink)"
             opacity={0.75}
@@ -96,24 +98,94 @@ function useShadowsOn(
   return canvas;
 }
 
-/** What the figures alone say: the outline from the side and from above, and the middle of each. */
+/** What the figures alone say: the outline from the side and from above, the middle of each, and dashed what lies inside. */
 function Lines({ spec, geometry }: { spec: ShapeSpec; geometry: Geometry }) {
   const { scale, sideY, topY, lengthMm } = geometry;
   const x = (mm: number) => acrossPx(geometry, mm);
   const { sectionAt, endMm } = outlineOf(spec);
-  const line = (middle: number, of: (mm: number) => number) =>
+  const axis = axisOf(spec);
+  const fromSide = (along: number, over: number) => {
+    const [to, up] = axis.place(along, over);
+    return `${x(to).toFixed(1)} ${(sideY - up * scale).toFixed(1)}`;
+  };
+  const fromAbove = (along: number, aside: number) =>
+    `${x(axis.at(along).xMm).toFixed(1)} ${(topY - aside * scale).toFixed(1)}`;
+  const line = (at: (along: number, off: number) => string, of: (mm: number) => number, from = 0, to = endMm) =>
     Array.from({ length: 121 }, (_, i) => {
-      const mm = (endMm * i) / 120;
-      return `${i === 0 ? 'M' : 'L'}${x(mm).toFixed(1)} ${(middle - of(mm) * scale).toFixed(1)}`;
+      const mm = from + ((to - from) * i) / 120;
+      return `${i === 0 ? 'M' : 'L'}${at(mm, of(mm))}`;
     }).join('');
   return (
     <g stroke="var(--ink)" strokeWidth={1.4} fill="none">
-      <path d={line(sideY, (mm) => sectionAt(mm).top)} />
-      <path d={line(sideY, (mm) => -sectionAt(mm).bottom)} />
-      <path d={line(topY, (mm) => sectionAt(mm).half)} />
-      <path d={line(topY, (mm) => -sectionAt(mm).half)} />
-      <line x1={x(-3)} x2={x(lengthMm + 1)} y1={sideY} y2={sideY} strokeDasharray="5 5" strokeWidth={0.8} />
+      <path d={line(fromSide, (mm) => sectionAt(mm).top)} />
+      <path d={line(fromSide, (mm) => -sectionAt(mm).bottom)} />
+      <path d={line(fromAbove, (mm) => sectionAt(mm).half)} />
+      <path d={line(fromAbove, (mm) => -sectionAt(mm).half)} />
+      <path d={line(fromSide, () => 0, -3, endMm + 3)} strokeDasharray="5 5" strokeWidth={0.8} />
       <line x1={x(-3)} x2={x(lengthMm + 1)} y1={topY} y2={topY} strokeDasharray="5 5" strokeWidth={0.8} />
+      <g strokeDasharray="3 2" strokeWidth={1.2} data-inside>
+        {insides(spec, sectionAt).map(({ name, from, to, over, under, half }) => (
+          <g key={name}>
+            <path d={`${line(fromSide, over, from, to)}${line(fromSide, under, to, from).replace('M', 'L')}Z`} />
+            <path
+              d={`${line(fromAbove, half, from, to)}${line(fromAbove, (mm) => -half(mm), to, from).replace('M', 'L')}Z`}
+            />
+          </g>
+        ))}
+      </g>
     </g>
   );
+}
+
+interface Inside {
+  name: string;
+  from: number;
+  to: number;
+  over(mm: number): number;
+  under(mm: number): number;
+  half(mm: number): number;
+}
+
+/** Bore, slots and hollow: what the outside does not show. */
+function insides(spec: ShapeSpec, sectionAt: (mm: number) => Section): Inside[] {
+  const along = ({ fromAt, toAt }: { fromAt: number; toAt: number }) =>
+    [Math.min(fromAt, toAt) * spec.bodyMm, Math.max(fromAt, toAt) * spec.bodyMm] as const;
+  const { bore, bellySlot, topSlot, hollow } = spec;
+  const out: Inside[] = [];
+  if (bore) {
+    const [from, to] = along(bore);
+    const r = bore.diameterMm / 2;
+    out.push({ name: 'bore', from, to, over: () => bore.upMm + r, under: () => bore.upMm - r, half: () => r });
+  }
+  for (const [name, slot, belly] of [
+    ['belly slot', bellySlot, true],
+    ['top slot', topSlot, false],
+  ] as const) {
+    if (!slot) continue;
+    const [from, to] = along(slot);
+    // As deep as it is cut in its middle.
+    const { top, bottom } = sectionAt((from + to) / 2);
+    const floor = belly ? slot.depthMm - bottom : top - slot.depthMm;
+    out.push({
+      name,
+      from,
+      to,
+      over: (mm) => (belly ? floor : sectionAt(mm).top),
+      under: (mm) => (belly ? -sectionAt(mm).bottom : floor),
+      half: () => slot.widthMm / 2,
+    });
+  }
+  if (hollow) {
+    const [from, to] = along(hollow);
+    const inner = (size: number) => Math.max(0, size - hollow.wallMm);
+    out.push({
+      name: 'hollow',
+      from,
+      to,
+      over: (mm) => inner(sectionAt(mm).top),
+      under: (mm) => -inner(sectionAt(mm).bottom),
+      half: (mm) => inner(sectionAt(mm).half),
+    });
+  }
+  return out;
 }

@@ -1,3 +1,4 @@
+import { axisOf } from '../../../core/shape/axis.ts';
 import { type ShapeSpec, tailReachMm } from '../../../core/shape/spec.ts';
 
 /** A little air before the nose and behind the tail. */
@@ -21,15 +22,27 @@ export interface Geometry {
 }
 
 export function geometryOf(spec: ShapeSpec, widthPx: number, measuredMm: number | null): Geometry {
-  const { stations, wrist, tail, limbs, fin } = spec;
-  const lengthMm = measuredMm ?? spec.bodyMm + wrist.lengthMm + tailReachMm(spec);
+  const { stations, wrist, tail, limbs, fin, fins } = spec;
+  const axis = axisOf(spec);
+  const wholeMm = spec.bodyMm + wrist.lengthMm + tailReachMm(spec);
+  const lengthMm = measuredMm ?? axis.at(wholeMm).xMm;
   const end = [tail.acrossMm / 2, wrist.heightMm / 2];
   const curl = tail.kind === 'curl' ? tail.lengthMm * 0.55 : 0;
-  const highMm = Math.max(...stations.map((one) => one.topMm), ...end) + (fin?.heightMm ?? 0);
-  const lowMm = Math.max(...stations.map((one) => one.bottomMm), ...end, curl);
+  const finsMm = (place: 'back' | 'belly') => fins.filter((one) => one.place === place).map((one) => one.heightMm);
+  // Of a bent axis, each place where it comes to lie.
+  const over = (at: number, mm: number) => axis.place(at, mm)[1];
+  const tailOver = [spec.bodyMm + wrist.lengthMm, wholeMm].flatMap((at) => end.map((mm) => over(at, mm)));
+  const tailUnder = [spec.bodyMm + wrist.lengthMm, wholeMm].flatMap((at) => [...end, curl].map((mm) => -over(at, -mm)));
+  const highMm =
+    Math.max(...stations.map((one) => over(one.at * spec.bodyMm, one.topMm)), ...tailOver) +
+    Math.max(fin?.heightMm ?? 0, 0, ...finsMm('back'));
+  const lowMm =
+    Math.max(...stations.map((one) => -over(one.at * spec.bodyMm, -one.bottomMm)), ...tailUnder) +
+    Math.max(0, ...finsMm('belly'));
   const widest = Math.max(...stations.map((one) => one.widthMm / 2), wrist.thicknessMm / 2);
   const reach = limbs.map((one) => one.lengthMm * Math.sin((one.angleDeg * Math.PI) / 180));
-  const halfMm = widest + Math.max(0, ...reach);
+  const aside = fins.filter((one) => one.place === 'sides').map((one) => one.heightMm);
+  const halfMm = Math.max(widest + Math.max(0, ...reach, ...aside), ...end.slice(0, tail.kind === 'beaver' ? 1 : 0));
   const scale = Math.min((widthPx - LEFT - 14) / (lengthMm * ROOM_ALONG), TALL / (highMm + lowMm + 2 * halfMm));
   const sideY = 22 + highMm * scale;
   const topY = sideY + lowMm * scale + GAP + halfMm * scale;

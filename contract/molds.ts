@@ -53,6 +53,8 @@ export const makingSchema = v.strictObject({
     }),
   ),
   bubbles: v.picklist(['vacuum', 'thin-stream']),
+  /** Masters stand on end in their block; what was kept before lies. */
+  onEnd: v.optional(v.boolean()),
   places: v.optional(v.pipe(v.array(v.strictObject({ xMm: from0(2000), yMm: from0(2000) })), v.maxLength(1000))),
 });
 export type MakingPlan = v.InferOutput<typeof makingSchema>;

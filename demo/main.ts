@@ -169,7 +169,7 @@ async function twoYears(maker: DemoMaker, shelf: Shelf, random: Random, today: D
         (spec) => ({
           ...spec,
           wrist: { thicknessMm: 7, heightMm: 10, lengthMm: 20 },
-          tail: { kind: 'paddle', lengthMm: 12, acrossMm: 24, thicknessMm: 6, angleDeg: 10 },
+          tail: { kind: 'paddle', lengthMm: 12, acrossMm: 24, thicknessMm: 6, angleDeg: 10, strands: 10 },
         }),
         'Sandlance 110',
       );

@@ -38,7 +38,7 @@ function specFor({ name, shape, lengthMm, widthMm, heightMm }: Sized): ShapeSpec
   return {
     ...spec,
     wrist: { thicknessMm: 9, heightMm: 11, lengthMm: 16 },
-    tail: { kind: 'boot', lengthMm: 30, acrossMm: 16, thicknessMm: 7, angleDeg: 34 },
+    tail: { kind: 'boot', lengthMm: 30, acrossMm: 16, thicknessMm: 7, angleDeg: 34, strands: 10 },
     inserts: [{ kind: 'weight', massG: 12, volumeMl: 1.06, at: 0.3, upMm: -9 }],
   };
 }

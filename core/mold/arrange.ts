@@ -77,7 +77,7 @@ export function arrange(cavity: Mesh, wish: MoldWish, split: Split): Arranged {
     ],
     places,
     // As far as the last gate, wherever in its bait the nose lies.
-    runnerTo: most(...places.map(({ y, turned }) => (turned ? y - gateY : y + gateY))) + wish.gateMm / 2,
+    runnerTo: most(...places.map(({ y, turned }) => (turned ? y - gateY : y + gateY))) + wish.runnerMm / 2,
     min,
     max,
   };

@@ -10,6 +10,8 @@ export type Hold = 'glue' | 'bed' | 'box-over';
 
 export interface Choices {
   way: Way;
+  /** Of a wrap: the master stands on end in its block, or lies in it. */
+  onEnd: boolean;
   count: number;
   wallMm: number;
   gapMm: number;
@@ -49,6 +51,7 @@ export const USUAL_BED: BedChoice = {
 
 /** What a plan begins with; the room is the workshop's. */
 export const STARTING: Omit<Choices, 'roomC' | 'way'> = {
+  onEnd: true,
   count: 3,
   wallMm: usual('siliconeWallMm'),
   gapMm: usual('siliconeGapMm'),
@@ -103,6 +106,8 @@ export interface Making {
   hold: Hold;
   bed?: Pick<BedChoice, 'depthMm' | 'sinkMm'> & Pick<BedPlan, 'resinMl' | 'gramsA' | 'gramsB' | 'workMin' | 'firmMin'>;
   bubbles: School;
+  /** Masters stand on end in their block. */
+  onEnd?: boolean;
   places?: Place[];
 }
 
@@ -110,7 +115,10 @@ function planWith(size: Sized & { volumeMl: number }, rubber: Rubber, choices: C
   if (!rubber.mix || !rubber.potLifeMin || !rubber.demoldMin) return null;
   const { densityAGPerMl = usual('rubberGPerMl'), densityBGPerMl = usual('rubberGPerMl') } = rubber.mix;
   const { count, roomC, bed: wish } = choices;
-  const { volumeMl, lengthMm, widthMm, heightMm } = size;
+  const { volumeMl, widthMm } = size;
+  const onEnd = choices.way === 'wrap' && choices.onEnd;
+  // On end its length is what is upright.
+  const [lengthMm, heightMm] = onEnd ? [size.heightMm, size.lengthMm] : [size.lengthMm, size.heightMm];
   const whole = { volumeMl, lengthMm, widthMm, heightMm };
   const inputOf = (master: typeof whole): PlanInput => ({
     pour: choices.way,
@@ -168,6 +176,7 @@ function planWith(size: Sized & { volumeMl: number }, rubber: Rubber, choices: C
           }
         : {}),
       bubbles: choices.school,
+      ...(onEnd ? { onEnd } : {}),
       ...(choices.places ? { places: choices.places } : {}),
     },
   };

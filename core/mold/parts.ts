@@ -1,5 +1,5 @@
 import type { Manifold } from 'manifold-3d';
-import type { Mesh } from '../shape/mesh.ts';
+import { type Mesh, WELD_MM } from '../shape/mesh.ts';
 import { meshOf } from '../shape/solids.ts';
 import { shellsOf, topologyOf } from '../shape/topology.ts';
 import { soupOf, weld } from '../shape/weld.ts';
@@ -32,12 +32,18 @@ export function partOf(name: MoldPart['name'], solid: Manifold): MoldPart {
   };
 }
 
-/** What a reader of the file finds: closed with every edge between two triangles, and how many pieces. */
+/**
+ * What a reader of the file finds, whether it joins corners that are the same or those that are nearly so: closed with every
+ * edge between two triangles, and how many pieces.
+ */
 export function asFile({ mesh }: MoldPart): { closed: boolean; shells: number } {
-  const { mesh: read } = weld(soupOf(mesh), 0);
-  const topology = topologyOf(read);
-  return {
-    closed: topology.openEdges === 0 && topology.turnedEdges === 0,
-    shells: shellsOf(read, topology).shells,
-  };
+  const read = [0, WELD_MM].map((mm) => {
+    const { mesh: joined } = weld(soupOf(mesh), mm);
+    const topology = topologyOf(joined);
+    return {
+      closed: topology.openEdges === 0 && topology.turnedEdges === 0,
+      shells: shellsOf(joined, topology).shells,
+    };
+  });
+  return { closed: read.every((one) => one.closed), shells: Math.max(...read.map((one) => one.shells)) };
 }

@@ -4,6 +4,7 @@ import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { atMost, ceilNear, roundMoney } from '../rounding.ts';
 import { mm, say } from '../units/say.ts';
+import { BONDS_POT_LIVES } from './inMixes.ts';
 import { mixSchema, type Parts, roomFactor, splitMix } from './rubber.ts';
 
 const SIDE_CAP_MM = 1e5;
@@ -200,6 +201,6 @@ export function topUp(input: v.InferOutput<typeof topUpSchema>) {
     mixMl,
     ...splitMix(mixMl, input.mix),
     minutesLeft: input.potLifeMin - input.minutesSinceMixed,
-    bondsToFirst: input.minutesSinceMixed < 3 * input.potLifeMin,
+    bondsToFirst: input.minutesSinceMixed < BONDS_POT_LIVES * input.potLifeMin,
   };
 }

@@ -16,6 +16,8 @@ export const CLOCKS_AT = {
   bedded: { ends: [], starts: ['pot-life', 'demold'] },
   /** Rubber: both count from the moment its parts meet. */
   mixed: { ends: [], starts: ['pot-life', 'demold'] },
+  /** The next mix into the same half: its own pot life beside the first one's, and it sets from the last. */
+  mixedMore: { ends: ['demold'], starts: ['pot-life', 'demold'] },
   /** Rubber on a bed that holds, or mixed anew because the first went wrong: clocks of what was before are done with. */
   mixedAnew: { ends: ['pot-life', 'demold'], starts: ['pot-life', 'demold'] },
   poured: { ends: ['pot-life'], starts: [] },

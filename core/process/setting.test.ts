@@ -3,7 +3,7 @@ import { isReleased, rubberNow } from './setting.ts';
 
 const NOON = Date.parse('2026-05-02T12:00:00Z');
 const mixed = (minutesAgo: number) => ({ kind: 'mixed', at: new Date(NOON - minutesAgo * 60_000).toISOString() });
-const plan = { halves: 2, potLifeMin: 40, demoldMin: 300 };
+const plan = { mixes: [1, 1], potLifeMin: 40, demoldMin: 300 };
 
 describe('rubber in its box', () => {
   test.each([
@@ -21,9 +21,27 @@ describe('rubber in its box', () => {
   });
 
   test('one half that is set is ready', () => {
-    expect(rubberNow({ ...plan, halves: 1 }, [mixed(300)], false, NOON)).toMatchObject({
+    expect(rubberNow({ ...plan, mixes: [1] }, [mixed(300)], false, NOON)).toMatchObject({
       stage: 'ready',
       sinceMin: 300,
+    });
+  });
+
+  // A half of two mixes: each has its own pot life, and it sets from the last.
+  test.each([
+    ['one of two is in', [mixed(10)], 'workable', 0, 1, 30],
+    ['the second flows for its own 40 minutes', [mixed(50), mixed(15)], 'workable', 0, 2, 25],
+    ['it sets from the last', [mixed(310), mixed(290)], 'setting', 0, 2, 10],
+    ['never filled it waits for no next half', [mixed(500)], 'setting', 0, 1, 0],
+    ['both in and set, the next half comes', [mixed(400), mixed(301)], 'next-half', 0, 2, 0],
+    ['the next half begins with its own first', [mixed(800), mixed(700), mixed(5)], 'workable', 1, 1, 35],
+  ] as const)('in two mixes: %s', (_, events, stage, half, mixesMade, leftMin) => {
+    expect(rubberNow({ ...plan, mixes: [2, 1] }, [...events], false, NOON)).toMatchObject({
+      stage,
+      half,
+      mixesMade,
+      mixes: half === 0 ? 2 : 1,
+      leftMin,
     });
   });
 

@@ -1,3 +1,4 @@
+import { mixTurn } from '../mold/inMixes.ts';
 import { RELEASE } from './making.ts';
 
 /** What happened to a mold that is being cast, oldest first. */
@@ -21,30 +22,36 @@ export interface RubberNow {
   mixedAt: string | null;
   /** Since then, minutes. */
   sinceMin: number;
+  /** Of this half, how many mixes were made and how many it takes. */
+  mixesMade: number;
+  mixes: number;
   /** Until pot life or setting ends, whichever is on, minutes; 0 where nothing runs. */
   leftMin: number;
 }
 
 /**
  * Where the rubber of a mold stands: pot life and demold count from the newest mix, each half of a two-piece has its own.
- * @param plan `halves` pours; `potLifeMin` and `demoldMin`, minutes at the room's temperature
+ * @param plan `mixes` of each half that is poured; `potLifeMin` and `demoldMin`, minutes at the room's temperature
  * @param takenOut the mold was opened since: it is a mold, and nothing runs
  * Source: the rubber's data sheet, by the ten-degree rule (`mold.plan`).
  */
 export function rubberNow(
-  plan: { halves: number; potLifeMin: number; demoldMin: number },
+  plan: { mixes: number[]; potLifeMin: number; demoldMin: number },
   events: CastingEvent[],
   takenOut: boolean,
   nowMs: number,
 ): RubberNow {
   const mixes = events.filter((row) => row.kind === 'mixed');
   const mixedAt = mixes.at(-1)?.at ?? null;
-  const half = Math.min(Math.max(0, mixes.length - 1), plan.halves - 1);
-  if (mixedAt === null) return { stage: 'to-mix', half, mixedAt, sinceMin: 0, leftMin: 0 };
+  const { half, mix, of } = mixTurn(plan.mixes, Math.max(0, mixes.length - 1));
+  const mixesMade = mixes.length === 0 ? 0 : mix + 1;
+  if (mixedAt === null) return { stage: 'to-mix', half, mixesMade, mixes: of, mixedAt, sinceMin: 0, leftMin: 0 };
   const sinceMin = Math.max(0, (nowMs - Date.parse(mixedAt)) / 60_000);
   const at = (stage: RubberStage, untilMin = sinceMin): RubberNow => ({
     stage,
     half,
+    mixesMade,
+    mixes: of,
     mixedAt,
     sinceMin,
     leftMin: untilMin - sinceMin,
@@ -52,5 +59,7 @@ export function rubberNow(
   if (takenOut) return at('taken-out');
   if (sinceMin < plan.potLifeMin) return at('workable', plan.potLifeMin);
   if (sinceMin < plan.demoldMin) return at('setting', plan.demoldMin);
-  return at(mixes.length < plan.halves ? 'next-half' : 'ready');
+  // A half whose other mix was never made is not full: it neither waits for the next nor is it ready.
+  if (mixesMade < of) return at('setting');
+  return at(half + 1 < plan.mixes.length ? 'next-half' : 'ready');
 }

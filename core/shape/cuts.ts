@@ -76,7 +76,7 @@ function gape(
 /** The room inside a hollow body: its own outline, smaller by the wall all round. */
 function inside(
   spec: ShapeSpec,
-  { wallMm, fromAt, toAt }: NonNullable<ShapeSpec['hollow']>,
+  { skinMm, fromAt, toAt }: NonNullable<ShapeSpec['hollow']>,
   sectionAt: (x: number) => Section,
   g: number,
 ): Mesh {
@@ -84,9 +84,9 @@ function inside(
   const rings = rounded(many(40, g)).map((share) => {
     const x = from + share * (to - from);
     const { top, bottom, half } = sectionAt(x);
-    const least = Math.min((top + bottom) / 2, half) - wallMm;
+    const least = Math.min((top + bottom) / 2, half) - skinMm;
     const end = Math.sqrt(Math.max(0.0025, 1 - (2 * share - 1) ** 4));
-    const size = (mm: number) => Math.max(0.05, (mm - wallMm) * end);
+    const size = (mm: number) => Math.max(0.05, (mm - skinMm) * end);
     return {
       least,
       ring: bodyRing(x, { top: size(top), bottom: size(bottom), half: size(half) }, spec.flatBelly, many(36, g)),

@@ -6,7 +6,7 @@ import { measure } from './measure.ts';
 import { outlineOf } from './outline.ts';
 import { readMesh } from './read.ts';
 import { loadModeller, sculpt } from './sculpt.ts';
-import { INSERTS, type ShapeSpec, shapeSpecSchema, TAILS } from './spec.ts';
+import { FIN_PLACES, INSERTS, LIMBS, type ShapeSpec, shapeSpecSchema, TAILS, TEXTURES } from './spec.ts';
 import { STARTS, startFor } from './starts.ts';
 import { weld } from './weld.ts';
 import { writeStl } from './write.ts';
@@ -39,7 +39,7 @@ describe('figures of known bodies', () => {
       { at: 0.5, topMm: 5, bottomMm: 5, widthMm: 10 },
     ],
     wrist: { thicknessMm: 10, heightMm: 10, lengthMm: 20 },
-    tail: { kind: 'paddle', lengthMm: 1, acrossMm: 9, thicknessMm: 1, angleDeg: 0 },
+    tail: { kind: 'paddle', lengthMm: 1, acrossMm: 9, thicknessMm: 1, angleDeg: 0, strands: 10 },
   };
   const barMl = (Math.PI * 25 * 80) / 1000;
 
@@ -126,10 +126,11 @@ const anySpec: fc.Arbitrary<ShapeSpec> = fc.record({
     acrossMm: mm(1, 30),
     thicknessMm: mm(0.6, 10),
     angleDeg: mm(0, 300),
+    strands: fc.integer({ min: 3, max: 12 }),
   }),
   limbs: fc.array(
     fc.record({
-      kind: fc.constantFrom('claw' as const, 'leg' as const),
+      kind: fc.constantFrom(...LIMBS),
       pairs: fc.integer({ min: 1, max: 3 }),
       at: mm(0, 1),
       stepMm: mm(0, 10),
@@ -141,6 +142,32 @@ const anySpec: fc.Arbitrary<ShapeSpec> = fc.record({
     { maxLength: 2 },
   ),
   fin: fc.option(fc.record({ fromAt: mm(0, 1), toAt: mm(0, 1), heightMm: mm(0.6, 20), thicknessMm: mm(0.6, 6) })),
+  fins: fc.array(
+    fc.record({
+      place: fc.constantFrom(...FIN_PLACES),
+      fromAt: mm(0, 1),
+      toAt: mm(0, 1),
+      heightMm: mm(0.6, 20),
+      thicknessMm: mm(0.6, 6),
+      sweepMm: mm(0, 20),
+      upMm: mm(-6, 6),
+    }),
+    { maxLength: 2 },
+  ),
+  gills: fc.option(fc.record({ at: mm(0, 1), acrossMm: mm(1, 20), raiseMm: mm(0.1, 2) })),
+  mouth: fc.option(fc.record({ depthMm: mm(0.5, 12), gapMm: mm(0.3, 8), upMm: mm(-4, 4) })),
+  texture: fc.option(
+    fc.record({
+      kind: fc.constantFrom(...TEXTURES),
+      sizeMm: mm(1.5, 6),
+      depthMm: mm(0.05, 1),
+      fromAt: mm(0, 1),
+      toAt: mm(0, 1),
+    }),
+  ),
+  hollow: fc.option(fc.record({ skinMm: mm(0.8, 6), fromAt: mm(0, 1), toAt: mm(0, 1) })),
+  bends: fc.array(fc.record({ fromAt: mm(0, 1), toAt: mm(0, 1.5), turnDeg: mm(-60, 60) }), { maxLength: 2 }),
+  brought: fc.constant(null),
   eyes: fc.option(fc.record({ diameterMm: mm(0.6, 10), at: mm(0, 1), upMm: mm(-10, 10) })),
   bellySlot: fc.option(span),
   topSlot: fc.option(span),
@@ -164,7 +191,8 @@ function sculpted(spec: ShapeSpec) {
   try {
     return measure(sculpt(kit, spec, 'draft'));
   } catch (error) {
-    expect((error as Failure).code).toBe('nothing-left');
+    // Cuts that take all; a hollow or a bend that the body is too thin or too thick for.
+    expect(['nothing-left', 'does-not-fit']).toContain((error as Failure).code);
     return null;
   }
 }
@@ -179,6 +207,6 @@ test('whatever is drawn, the solid is closed and the right way out', () => {
       expect(found.volumeMl).toBeGreaterThan(0);
     }),
     // A failing case is reported as it is: to shrink it means hundreds of solids.
-    { numRuns: 30, seed: 11, endOnFailure: true },
+    { numRuns: 60, seed: 11, endOnFailure: true },
   );
 });

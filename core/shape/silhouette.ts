@@ -11,8 +11,8 @@ export interface Silhouette {
   tall: number;
 }
 
-/** How closely it is followed, as a share of the length: a third of a pixel where it is drawn 150 long. */
-const CLOSE = 0.0025;
+/** How closely it is followed, as a share of the length: a sixth of a pixel where it is drawn 150 long. */
+const CLOSE = 0.001;
 const MOST_POINTS = 400;
 
 const figure = (share: number) => String(Number(share.toFixed(4)));

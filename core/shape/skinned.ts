@@ -7,6 +7,8 @@ import { meshOf, Solids } from './solids.ts';
 /** A cell of the new skin: so many along its length, and never finer than this, mm. */
 const ALONG = 200;
 const LEAST_CELL_MM = 0.2;
+/** Specks and bubbles of so few cells come of the drawing, not of the bait. */
+const SPECK = 40;
 /** Steps of the coarse field that says how far the surface is at the least, in cells. */
 const COARSE = 3;
 
@@ -20,17 +22,22 @@ const WAYS = [
 /**
  * A skin drawn anew round all that a surface encloses, however it runs through itself or gapes a little: what it goes round
  * at least once is inside. Corners come out rounded by about a cell.
- * @returns the mesh and the cell, mm; null where nothing is enclosed.
+ * @param wantedMm the cell; else by the length. @returns the mesh and the cell, mm; null where nothing is enclosed.
  * Source: a signed distance (winding by rays, nearest point by a tree of boxes), drawn out by manifold's level set.
  */
-export function skinned(kit: ManifoldToplevel, mesh: Mesh, progress?: Progress): { mesh: Mesh; cellMm: number } | null {
+export function skinned(
+  kit: ManifoldToplevel,
+  mesh: Mesh,
+  progress?: Progress,
+  wantedMm?: number,
+): { mesh: Mesh; cellMm: number } | null {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(Float32Array.from(mesh.positions), 3));
   geometry.setIndex(new BufferAttribute(mesh.triangles.slice(), 1));
   const tree = new MeshBVH(geometry, { indirect: true } as ConstructorParameters<typeof MeshBVH>[1]);
   const { min, max } = boundsOf(mesh.positions);
   const long = Math.max(...max.map((high, k) => high - (min[k] as number)));
-  const cellMm = Math.max(LEAST_CELL_MM, long / ALONG);
+  const cellMm = wantedMm ?? Math.max(LEAST_CELL_MM, long / ALONG);
   const point = new Vector3();
   const ray = new Ray();
   const winds = (way: Vector3): boolean => {
@@ -90,7 +97,10 @@ export function skinned(kit: ManifoldToplevel, mesh: Mesh, progress?: Progress):
       ),
     );
     // Fewer triangles where it is flat anyway.
-    const out = meshOf(solids.keep(made.simplify(cellMm / 25)));
+    const whole = solids.keep(made.simplify(cellMm / 25));
+    const pieces = whole.decompose().map((piece) => solids.keep(piece));
+    const large = pieces.filter((piece) => Math.abs(piece.volume()) > SPECK * cellMm ** 3);
+    const out = meshOf(large.length === pieces.length ? whole : solids.keep(kit.Manifold.compose(large)));
     return out.triangles.length === 0 ? null : { mesh: out, cellMm };
   } finally {
     solids.clear();

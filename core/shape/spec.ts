@@ -125,7 +125,7 @@ export const shapeSpecSchema = v.strictObject({
     null,
   ),
   /** Empty inside; what is left all round. */
-  hollow: v.optional(v.nullable(v.strictObject({ wallMm: mm(0.8, 40), fromAt: along, toAt: along })), null),
+  hollow: v.optional(v.nullable(v.strictObject({ skinMm: mm(0.8, 40), fromAt: along, toAt: along })), null),
   /** Turns of the axis seen from the side, tail down (+); bent like a rod, as long as before. */
   bends: v.optional(
     v.pipe(

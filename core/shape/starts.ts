@@ -1,4 +1,5 @@
 import { usual } from '../defaults.ts';
+import { axisOf } from './axis.ts';
 import {
   type FIN_PLACES,
   type INSERTS,
@@ -41,7 +42,7 @@ export const USUAL_PART = {
   gills: { at: 0.2, acrossMm: 9, raiseMm: 0.5 },
   mouth: { depthMm: 6, gapMm: 2.4, upMm: -1 },
   texture: { kind: 'scales', sizeMm: 2.4, depthMm: 0.25, fromAt: 0.22, toAt: 0.95 },
-  hollow: { wallMm: 2.4, fromAt: 0.15, toAt: 0.85 },
+  hollow: { skinMm: 2.4, fromAt: 0.15, toAt: 0.85 },
   cutFlatMm: 1,
 } satisfies Partial<ShapeSpec>;
 
@@ -291,20 +292,25 @@ export const STARTS: Start[] = [
   },
 ];
 
-/** A starting shape stretched to sizes that were measured by hand. */
-export function startFor(shape: string, lengthMm: number, widthMm: number, heightMm: number): ShapeSpec {
-  const start = STARTS.find((one) => one.shape === shape) ?? STARTS[0];
-  const { spec } = start as (typeof STARTS)[number];
-  const own = {
-    length: spec.bodyMm + spec.wrist.lengthMm + tailReachMm(spec),
-    width: Math.max(
-      ...spec.stations.map((one) => one.widthMm),
-      ...spec.limbs.map((limb) => 14 + 2 * limb.lengthMm * Math.sin((limb.angleDeg * Math.PI) / 180)),
-    ),
-    height: Math.max(...spec.stations.map((one) => one.topMm + one.bottomMm)),
-  };
-  const [x, y, z] = [lengthMm / own.length, widthMm / own.width, heightMm / own.height];
-  const tenth = (mm: number) => Math.round(mm * 10) / 10;
+/** How long and how high a shape is, its axis bent as it is; limbs and fins come on top. */
+function extentOf(spec: ShapeSpec): { long: number; high: number } {
+  const axis = axisOf(spec);
+  const end = spec.bodyMm + spec.wrist.lengthMm + tailReachMm(spec);
+  const points = [
+    axis.place(0, 0),
+    axis.place(end, 0),
+    ...spec.stations.flatMap((one) => [
+      axis.place(one.at * spec.bodyMm, one.topMm),
+      axis.place(one.at * spec.bodyMm, -one.bottomMm),
+    ]),
+  ];
+  const over = (k: 0 | 1) => Math.max(...points.map((at) => at[k])) - Math.min(...points.map((at) => at[k]));
+  return { long: over(0), high: over(1) };
+}
+
+const tenth = (mm: number) => Math.round(mm * 10) / 10;
+
+function stretched(spec: ShapeSpec, x: number, y: number, z: number): ShapeSpec {
   return {
     ...spec,
     bodyMm: tenth(spec.bodyMm * x),
@@ -323,4 +329,33 @@ export function startFor(shape: string, lengthMm: number, widthMm: number, heigh
       stepMm: tenth(limb.stepMm * x),
     })),
   };
+}
+
+/** Of the height of a bent bait so much is its body; the rest comes of the bend. */
+const BODY_SHARE = 0.75;
+
+/** A starting shape stretched to sizes that were measured by hand; a bent one is bent as far as its height asks. */
+export function startFor(shape: string, lengthMm: number, widthMm: number, heightMm: number): ShapeSpec {
+  const { spec } = (STARTS.find((one) => one.shape === shape) ?? STARTS[0]) as Start;
+  const wide = Math.max(
+    ...spec.stations.map((one) => one.widthMm),
+    ...spec.limbs.map((limb) => 14 + 2 * limb.lengthMm * Math.sin((limb.angleDeg * Math.PI) / 180)),
+  );
+  const isBent = spec.bends.length > 0;
+  const z = ((isBent ? BODY_SHARE : 1) * heightMm) / extentOf({ ...spec, bends: [] }).high;
+  const made = (share: number): ShapeSpec => {
+    const bent = { ...spec, bends: spec.bends.map((one) => ({ ...one, turnDeg: tenth(one.turnDeg * share) })) };
+    const x = lengthMm / extentOf(bent).long;
+    // Longer it lies a little flatter: once more.
+    const first = stretched(bent, x, widthMm / wide, z);
+    return isBent ? stretched(bent, (x * lengthMm) / extentOf(first).long, widthMm / wide, z) : first;
+  };
+  if (!isBent) return made(1);
+  let [low, high] = [0, 1.5];
+  for (let turn = 0; turn < 12; turn++) {
+    const middle = (low + high) / 2;
+    if (extentOf(made(middle)).high < heightMm) low = middle;
+    else high = middle;
+  }
+  return made(low);
 }

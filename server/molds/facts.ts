@@ -14,7 +14,7 @@ interface Recorded extends Omit<Facts, 'wallMm'> {
 export function factsOf(db: Db, moldIds: string[]): Map<string, Facts> {
   const rows = all<Recorded>(
     db,
-    `SELECT mold.id, kind, fill, plan, build, r.thickest_mm AS thickness_mm FROM mold
+    `SELECT mold.id, mold.kind, fill, plan, build, r.thickest_mm AS thickness_mm FROM mold
      LEFT JOIN master_revision r ON r.id = mold.revision_id WHERE mold.id IN (SELECT value FROM json_each(?))`,
     [JSON.stringify(moldIds)],
   );

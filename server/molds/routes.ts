@@ -4,6 +4,7 @@ import type * as v from 'valibot';
 import { listQuery } from '../../contract/fields.ts';
 import { type MoldRow, moldBody, moldEventBody, moldPatch } from '../../contract/molds.ts';
 import { Failure } from '../../core/failure.ts';
+import { mixTurn } from '../../core/mold/inMixes.ts';
 import { topUp } from '../../core/mold/silicone.ts';
 import { STEP_OF_LINE } from '../../core/process/clocks.ts';
 import { DEMOLD, RELEASE } from '../../core/process/making.ts';
@@ -33,10 +34,13 @@ function drawRubber(db: Db, mold: MoldRow, grams: number, at: string): void {
 function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unknown> {
   const { potLifeMin, demoldMin, pours } = planOf(mold).output;
   const before = all<{ id: string }>(db, "SELECT id FROM mold_event WHERE mold_id = ? AND kind = 'mixed'", [mold.id]);
-  const half = Math.min(before.length, pours.length - 1);
-  const isAgain = before.length >= pours.length;
-  if (isAgain) refuseTwice(db, mold, 'mixed', now);
-  if (half > 0) {
+  const { half, mix, of, again } = mixTurn(
+    pours.map((pour) => pour.mixes),
+    before.length,
+  );
+  if (again) refuseTwice(db, mold, 'mixed', now);
+  if (mix > 0 && !again) refuseAtOnce(db, mold, now);
+  if (half > 0 && mix === 0) {
     const ticked = all<CastingEvent>(
       db,
       'SELECT kind, step, at FROM mold_event WHERE mold_id = ? AND step = ? ORDER BY seq',
@@ -49,14 +53,33 @@ function startRubberClocks(db: Db, mold: MoldRow, now: Date): Record<string, unk
         'kind',
       );
   }
-  const name = pours.length > 1 ? `${mold.name}, ${half === 0 ? 'first' : 'second'} half` : mold.name;
-  clockStep(db, mold.making?.bed || isAgain ? 'mixedAnew' : 'mixed', { type: 'mold', id: mold.id }, now, {
+  const whole = pours.length > 1 ? `${mold.name}, ${half === 0 ? 'first' : 'second'} half` : mold.name;
+  const name = of > 1 ? `${whole}, mix ${mix + 1} of ${of}` : whole;
+  const step = mix > 0 && !again ? 'mixedMore' : mold.making?.bed || again ? 'mixedAnew' : 'mixed';
+  clockStep(db, step, { type: 'mold', id: mold.id }, now, {
     'pot-life': { label: `Pot life of ${name}`, dueAt: addSeconds(now, potLifeMin * 60) },
-    demold: { label: `Demold ${name}`, dueAt: addMinutes(now, demoldMin) },
+    demold: { label: `Demold ${whole}`, dueAt: addMinutes(now, demoldMin) },
   });
   const pour = pours[half] as (typeof pours)[number];
-  drawRubber(db, mold, pour.gramsA + pour.gramsB, now.toISOString());
-  return { potLifeMin, demoldMin, half };
+  drawRubber(db, mold, (pour.gramsA + pour.gramsB) / of, now.toISOString());
+  return { potLifeMin, demoldMin, half, mix };
+}
+
+/** Nobody stirs the next mix to one colour this soon after the one before: a second tap of the same glove. */
+const LEAST_APART_MS = 60_000;
+
+function refuseAtOnce(db: Db, mold: MoldRow, now: Date): void {
+  const last = first<{ at: string }>(
+    db,
+    "SELECT at FROM mold_event WHERE mold_id = ? AND kind = 'mixed' ORDER BY seq DESC LIMIT 1",
+    [mold.id],
+  );
+  if (last && now.getTime() - Date.parse(last.at) < LEAST_APART_MS)
+    throw new Failure(
+      'already-started',
+      'The mix before was counted a moment ago. Tap again once the next one is one colour.',
+      'kind',
+    );
 }
 
 /** How long before its clock a mold is opened, for the record; asked about before it is done. */

@@ -8,6 +8,10 @@ import { useTaste } from './taste.tsx';
 
 export interface DrawnMaster {
   shape: string;
+  /** Whose outline it is. */
+  bait?: string | undefined;
+  /** Its sizes as it stands; on end its length is the height. */
+  onEnd?: boolean | undefined;
   lengthMm: number;
   widthMm: number;
   heightMm: number;
@@ -121,9 +125,20 @@ function FromAbove({ paper: { px, left, words, scale }, plan, master, places, on
     <>
       <rect x={left} y={2} width={wide} height={deep} fill="var(--sheet)" stroke="var(--ink)" strokeWidth={3} />
       {places.map(({ xMm, yMm }, index) => {
-        const shape = (
+        const shape = master.onEnd ? (
+          <ellipse
+            cx={left + px(xMm + master.lengthMm / 2)}
+            cy={2 + px(yMm + master.widthMm / 2)}
+            rx={px(master.lengthMm) / 2}
+            ry={px(master.widthMm) / 2}
+            fill="var(--bait)"
+            stroke="var(--ink)"
+            strokeWidth={1.5}
+          />
+        ) : (
           <BaitShape
             shape={master.shape}
+            bait={master.bait}
             x={left + px(xMm)}
             y={2 + px(yMm)}
             lengthPx={px(master.lengthMm)}
@@ -220,18 +235,36 @@ function FromTheSide({
   return (
     <>
       <rect x={left} y={top} width={right - left} height={floor - top} fill="var(--liquid)" />
-      {[...new Map(places.map((one) => [one.xMm.toFixed(1), one])).values()].map(({ xMm }) => (
-        <BaitShape
-          key={xMm}
-          shape={master.shape}
-          view="side"
-          x={left + px(xMm)}
-          y={floor - px(master.heightMm) - (twoPiece ? px((plan.boxHeightMm - master.heightMm) / 2) : 0)}
-          lengthPx={px(master.lengthMm)}
-          widthPx={px(master.heightMm)}
-          fill="var(--bait)"
-        />
-      ))}
+      {[...new Map(places.map((one) => [one.xMm.toFixed(1), one])).values()].map(({ xMm }) =>
+        master.onEnd ? (
+          // Nose up: the picture is turned a quarter.
+          <g
+            key={xMm}
+            transform={`translate(${left + px(xMm + master.lengthMm)} ${floor - px(master.heightMm)}) rotate(90)`}
+          >
+            <BaitShape
+              shape={master.shape}
+              bait={master.bait}
+              view="side"
+              lengthPx={px(master.heightMm)}
+              widthPx={px(master.lengthMm)}
+              fill="var(--bait)"
+            />
+          </g>
+        ) : (
+          <BaitShape
+            key={xMm}
+            shape={master.shape}
+            bait={master.bait}
+            view="side"
+            x={left + px(xMm)}
+            y={floor - px(master.heightMm) - (twoPiece ? px((plan.boxHeightMm - master.heightMm) / 2) : 0)}
+            lengthPx={px(master.lengthMm)}
+            widthPx={px(master.heightMm)}
+            fill="var(--bait)"
+          />
+        ),
+      )}
       {twoPiece && (
         <>
           <line x1={left} x2={right} y1={half} y2={half} stroke="var(--ink)" strokeWidth={1.5} strokeDasharray="7 5" />

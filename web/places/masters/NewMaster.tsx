@@ -7,6 +7,7 @@ import { SHAPES, type Shape } from '../../../contract/workshop.ts';
 import { usual } from '../../../core/defaults.ts';
 import { MASTER_G_PER_ML, MASTER_KINDS, type MasterKind } from '../../../core/mold/masterStuff.ts';
 import type { Silhouette } from '../../../core/shape/silhouette.ts';
+import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import { STARTS } from '../../../core/shape/starts.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -78,7 +79,7 @@ function Starts() {
               to={`/masters/sculpt?start=${start.id}`}
               className="sheet p-4 flex flex-col gap-2 h-full hover:border-[var(--ink)]"
             >
-              <StartDrawing id={start.id} above={start.spec.limbs.length > 0} />
+              <StartDrawing id={start.id} above={start.spec.limbs.length > 0 && !isCurved(start.spec)} />
               <span className="font-display font-bold text-lg">{start.name}</span>
               <span className="soft text-sm">{start.says}</span>
             </Link>
@@ -106,6 +107,9 @@ function Starts() {
     </>
   );
 }
+
+/** Bent so far that it is known from the side. */
+const isCurved = ({ bends }: ShapeSpec) => bends.some(({ turnDeg }) => Math.abs(turnDeg) > 30);
 
 const DRAWN_PX = 210;
 const TALL_PX = 92;
@@ -143,7 +147,7 @@ interface Brought {
 function Bring() {
   const [mesh, setMesh] = useState<MeshRow | null>(null);
   return (
-    <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,560px)_minmax(320px,400px)] gap-12">
+    <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,780px)_minmax(300px,400px)] gap-10">
       <BringMesh action="This is the master" onReady={setMesh} />
       {mesh && <BroughtSheet meshId={mesh.id} />}
     </div>

@@ -1,12 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
 import { useCallback, useState } from 'react';
 import { type Master, measuredRevision, meshRevision, volumeBody } from '../../../contract/masters.ts';
-import { MASTER_G_PER_ML } from '../../../core/mold/masterStuff.ts';
+import { MASTER_G_PER_ML, MASTER_KINDS, type MasterKind } from '../../../core/mold/masterStuff.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
-import { ChoiceIn, TextIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, choices, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { KIND_WORDS } from '../../parts/words/master.ts';
 import { BringMesh } from './BringMesh.tsx';
 import { DimensionFields, type Dimensions, toWeigh, type Volume, VolumeFields, volumeBodyOf } from './Measures.tsx';
 
@@ -21,9 +22,9 @@ export function MeshRevision({ master, onDone }: { master: Master; onDone(): voi
 }
 
 function MeshReason({ master, meshId, onDone }: { master: Master; meshId: string; onDone(): void }) {
-  const [begun] = useState({ reason: '' });
+  const [begun] = useState({ reason: '', kind: master.kind });
   const bodyOf = useCallback(
-    (typed: { reason: string }) => ({ ...typed, parentId: master.latest.id, meshId }),
+    (typed: { reason: string; kind: MasterKind }) => ({ ...typed, parentId: master.latest.id, meshId }),
     [master.latest.id, meshId],
   );
   const sheet = useSheet({ schema: meshRevision, keep: `master/${master.id}/mesh`, seen: begun, body: bodyOf });
@@ -37,6 +38,7 @@ function MeshReason({ master, meshId, onDone }: { master: Master; meshId: string
   return (
     <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="flex gap-4 items-start">
       <TextIn at="reason" className="flex-1" autoFocus hint="the new sizes and the volume come from the mesh" />
+      <ChoiceIn at="kind" className="w-44" options={choices(MASTER_KINDS, KIND_WORDS)} />
       <div className="mt-6">
         <Send className="">Keep v{master.latest.number + 1}</Send>
       </div>
@@ -79,6 +81,7 @@ interface Revised extends Dimensions {
   reason: string;
   parentId: string;
   secondParentId: string | null;
+  kind: MasterKind;
   volume: Volume;
 }
 
@@ -95,6 +98,7 @@ export function ReviseForm({ master, onDone }: { master: Master; onDone(): void 
     reason: '',
     parentId: master.latest.id,
     secondParentId: null,
+    kind: master.kind,
     lengthMm,
     widthMm,
     heightMm,
@@ -138,10 +142,23 @@ export function ReviseForm({ master, onDone }: { master: Master; onDone(): void 
           ]}
           hint="an old tail on a new body has two parents"
         />
+        <ChoiceIn
+          at="kind"
+          options={choices(MASTER_KINDS, KIND_WORDS)}
+          hint="a specimen is cast in resin, clay becomes a print"
+          onPicked={(next) =>
+            sheet.set('volume', { ...sheet.values.volume, densityGPerMl: MASTER_G_PER_ML[next as MasterKind] })
+          }
+        />
       </div>
       <div className="flex flex-col gap-4">
         <DimensionFields />
-        <VolumeFields under="volume." value={sheet.values.volume} usualDensity={usual} canWait />
+        <VolumeFields
+          under="volume."
+          value={sheet.values.volume}
+          usualDensity={MASTER_G_PER_ML[sheet.values.kind]}
+          canWait
+        />
         <Send className="">Keep v{master.latest.number + 1}</Send>
       </div>
     </Sheet>

@@ -11,7 +11,7 @@ import type { BroughtMesh } from './useBroughtMesh.ts';
 
 const STRAIGHT: Turn = { x: 0, y: 0, z: 0 };
 const WAYS: [axis: keyof Turn, label: string][] = [
-  ['x', 'Rolled about its length, °'],
+  ['x', 'Rolled, °'],
   ['y', 'Nose down, °'],
   ['z', 'Nose to the right, °'],
 ];
@@ -27,7 +27,8 @@ function turned(values: Float32Array, turn: Turn): Float32Array<ArrayBuffer> {
   return out;
 }
 
-function sizeOf(positions: Float32Array): Vec3 {
+/** Set down about its own middle, so that it stays in sight however it is turned; and its size. */
+function centred(positions: Float32Array<ArrayBuffer>): { positions: Float32Array<ArrayBuffer>; sizeMm: Vec3 } {
   const low: Vec3 = [Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY];
   const high: Vec3 = [Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let i = 0; i < positions.length; i++) {
@@ -35,7 +36,8 @@ function sizeOf(positions: Float32Array): Vec3 {
     if (at < (low[k] as number)) low[k] = at;
     if (at > (high[k] as number)) high[k] = at;
   }
-  return high.map((value, k) => value - (low[k] as number)) as Vec3;
+  const out = positions.map((at, i) => at - ((low[i % 3] as number) + (high[i % 3] as number)) / 2);
+  return { positions: out, sizeMm: high.map((value, k) => value - (low[k] as number)) as Vec3 };
 }
 
 /** A brought mesh turned until its nose is to the left and its back is up, and made as long as it shall be. */
@@ -57,14 +59,11 @@ export function StandIt({ mesh, brought }: { mesh: MeshRow; brought: BroughtMesh
     };
   }, [mesh.id]);
   const shown = useMemo(
-    () => drawn && { ...drawn, positions: turned(drawn.positions, turn), normals: turned(drawn.normals, turn) },
+    () => drawn && { ...drawn, ...centred(turned(drawn.positions, turn)), normals: turned(drawn.normals, turn) },
     [drawn, turn],
   );
   const layers = useMemo<Layer[]>(() => (shown ? [{ ...shown, colour: '--bait' }] : []), [shown]);
-  const sizeMm = useMemo(
-    () => (shown ? sizeOf(shown.positions) : mesh.facts.sizeMm).map((mm) => mm * scale) as Vec3,
-    [shown, scale, mesh.facts.sizeMm],
-  );
+  const sizeMm = (shown?.sizeMm ?? mesh.facts.sizeMm).map((mm) => mm * scale) as Vec3;
   const changed = scale !== 1 || WAYS.some(([axis]) => turn[axis] !== 0);
   const told = lie && { x: tenth(lie.turn.x), y: tenth(lie.turn.y), z: tenth(lie.turn.z) };
   return (
@@ -77,7 +76,7 @@ export function StandIt({ mesh, brought }: { mesh: MeshRow; brought: BroughtMesh
             ? 'It lies as it should, by its shape: nose to the left, back up. Turn it if that is wrong.'
             : `By its shape its nose looks along ${lie.nose} of the file${lie.askewDeg !== null && lie.askewDeg > 1 ? `, ${lie.askewDeg.toFixed(0)}° askew` : ''}. Askew, a mold round it takes a larger block.`}
       </p>
-      <div className="grid grid-cols-1 sm:grid-cols-[minmax(0,1fr)_220px] gap-4">
+      <div className="grid grid-cols-1 sm:grid-cols-[minmax(0,1fr)_270px] gap-4">
         <div className="flex flex-col min-w-0">
           <Solid
             layers={layers}
@@ -86,11 +85,11 @@ export function StandIt({ mesh, brought }: { mesh: MeshRow; brought: BroughtMesh
             says={`The mesh as it is turned, ${sizeMm.map((mm) => text(mm, 'length')).join(' by ')}.`}
           />
           {problem && <p className="warn text-sm">It cannot be drawn ({problem}); its sizes still tell how it lies.</p>}
-          <p className="figure text-sm flex justify-between">
-            <span aria-hidden>← nose</span>
-            <span>{sizeMm.map((mm) => text(mm, 'length')).join(' × ')}</span>
-            <span aria-hidden>tail →</span>
+          <p className="label-small flex justify-between" aria-hidden>
+            <span>← nose</span>
+            <span>tail →</span>
           </p>
+          <p className="figure text-base text-center">{sizeMm.map((mm) => text(mm, 'length')).join(' × ')}</p>
         </div>
         <div className="flex flex-col gap-1.5">
           {told && !lie.isRight && (
@@ -99,7 +98,7 @@ export function StandIt({ mesh, brought }: { mesh: MeshRow; brought: BroughtMesh
             </button>
           )}
           {WAYS.map(([axis, label]) => (
-            <div key={axis} className="flex items-end gap-1">
+            <div key={axis} className="flex items-center gap-1">
               <div className="flex-1">
                 <MmField
                   label={label}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { Mold } from '../../../contract/molds.ts';
+import { BONDS_POT_LIVES } from '../../../core/mold/inMixes.ts';
 import { gridPlaces } from '../../../core/mold/standing.ts';
 import { isReleased, type RubberNow, rubberNow } from '../../../core/process/setting.ts';
 import { durationText } from '../../../core/units/show.ts';
@@ -27,7 +28,8 @@ export function Making({ mold, plan: { input, output } }: { mold: Mold; plan: Mo
   const event = useWrite<Mold, Record<string, unknown>>((body) => ({ path: `/molds/${mold.id}/events`, body }));
   const mixedNow = () => event.mutate({ kind: 'mixed' });
   const halves = output.pours.length;
-  const rubber = rubberNow({ ...output, halves }, mold.events, mold.readyAt === null, now);
+  const mixes = output.pours.map((one) => one.mixes);
+  const rubber = rubberNow({ ...output, mixes }, mold.events, mold.readyAt === null, now);
   const { stage } = rubber;
   const pour = output.pours[rubber.half];
   const first = input.masters[0];
@@ -37,7 +39,7 @@ export function Making({ mold, plan: { input, output } }: { mold: Mold; plan: Mo
     <section className="grid grid-cols-1 lg:grid-cols-[minmax(0,480px)_minmax(0,1fr)] gap-x-10 gap-y-5 items-start">
       <BoxDrawing
         plan={output}
-        master={{ ...first, shape: mold.shape }}
+        master={{ ...first, shape: mold.shape, bait: mold.baitId, onEnd: mold.making?.onEnd }}
         count={mold.cavities}
         places={mold.making?.places ?? gridPlaces(output, first, mold.cavities, input.gapMm)}
         twoPiece={input.pour === 'two-piece'}
@@ -52,6 +54,9 @@ export function Making({ mold, plan: { input, output } }: { mold: Mold; plan: Mo
           </>
         ) : (
           <Clocks rubber={rubber} plan={output} />
+        )}
+        {stage !== 'to-mix' && stage !== 'taken-out' && rubber.mixesMade < rubber.mixes && (
+          <NextMix pour={pour} rubber={rubber} potLifeMin={output.potLifeMin} onMixed={mixedNow} />
         )}
         {stage === 'next-half' && (
           <NextHalf
@@ -97,7 +102,8 @@ function ToMix({ pour, halves, onMixed }: { pour: Pour; halves: number; onMixed(
     <>
       <h2 className="text-2xl">
         {halves > 1 && 'First half: '}
-        {text(pour.gramsA, 'mass')} of A, {text(pour.gramsB, 'mass')} of B
+        {pour.mixes > 1 && `mix 1 of ${pour.mixes}: `}
+        {text(pour.gramsA / pour.mixes, 'mass')} of A, {text(pour.gramsB / pour.mixes, 'mass')} of B
       </h2>
       <p className="soft">Tap when both parts are one colour: pot life and demold count from then.</p>
       <button type="button" className="btn btn-primary btn-lg self-start bench-target" onClick={onMixed}>
@@ -137,12 +143,48 @@ function Clocks({ rubber, plan }: { rubber: RubberNow; plan: MoldPlan['output'] 
   );
 }
 
+interface NextMixProps {
+  pour: Pour;
+  rubber: RubberNow;
+  potLifeMin: number;
+  onMixed(): void;
+}
+
+/** The rest of the same half: while the mix before still flows the two become one. */
+function NextMix({ pour, rubber, potLifeMin, onMixed }: NextMixProps) {
+  const { text } = useTaste();
+  const { mixesMade, mixes, sinceMin } = rubber;
+  const bondsMin = BONDS_POT_LIVES * potLifeMin;
+  return (
+    <div className="sheet p-4 flex flex-col gap-3">
+      <h3 className="text-xl">
+        Mix {mixesMade + 1} of {mixes}: {text(pour.gramsA / mixes, 'mass')} of A, {text(pour.gramsB / mixes, 'mass')} of
+        B
+      </h3>
+      <p
+        className={sinceMin < potLifeMin ? 'soft' : 'heat font-bold'}
+        role={sinceMin < potLifeMin ? undefined : 'alert'}
+      >
+        {sinceMin < potLifeMin
+          ? `The one before flows for ${durationText((potLifeMin - sinceMin) * 60)} more: pour this one in before, and the two become one.`
+          : sinceMin < bondsMin
+            ? `The one before has thickened. Poured in within ${durationText((bondsMin - sinceMin) * 60)} it still bonds, with a line between.`
+            : 'The one before has set: what is poured on now may not hold to it. Wipe it with the maker’s primer, or begin anew.'}
+      </p>
+      <button type="button" className="btn btn-primary btn-lg self-start bench-target" onClick={onMixed}>
+        Mix {mixesMade + 1} is one colour now
+      </button>
+    </div>
+  );
+}
+
 function NextHalf({ pour, isReleased, onMixed }: { pour: Pour; isReleased: boolean; onMixed(): void }) {
   const { text } = useTaste();
   return (
     <div className="sheet p-4 flex flex-col gap-3">
       <h3 className="text-xl">
-        Second half: {text(pour.gramsA, 'mass')} of A, {text(pour.gramsB, 'mass')} of B
+        Second half: {pour.mixes > 1 && `mix 1 of ${pour.mixes}: `}
+        {text(pour.gramsA / pour.mixes, 'mass')} of A, {text(pour.gramsB / pour.mixes, 'mass')} of B
       </h3>
       {!isReleased && (
         <p className="heat font-bold" role="alert">

@@ -21,9 +21,16 @@ const SEEN_WORDS: Record<SparkRun['seen'], string> = {
 /** Detail that no cutter reaches, sparked: electrodes, depths to stop at, and what each run did. */
 export function SparkLog({ mold }: { mold: Mold }) {
   const taste = useTaste();
-  const [depthMm, setDepth] = useState<number | null>(USUAL_SPARK.depthMm);
-  const [rough, setRough] = useState<Pass>(USUAL_SPARK.rough);
-  const [fine, setFine] = useState<Pass>(USUAL_SPARK.fine);
+  const builtMm = mold.build?.depthMm;
+  const [depthMm, setDepth] = useState<number | null>(builtMm ?? USUAL_SPARK.depthMm);
+  const [rough, setRough] = useState<Pass>({
+    ...USUAL_SPARK.rough,
+    gapMm: mold.build?.wish.sparkRoughGapMm ?? USUAL_SPARK.rough.gapMm,
+  });
+  const [fine, setFine] = useState<Pass>({
+    ...USUAL_SPARK.fine,
+    gapMm: mold.build?.wish.sparkGapMm ?? USUAL_SPARK.fine.gapMm,
+  });
   const { value: passes, refused } = planned(depthMm, rough, fine);
   const log = sparkLog(mold.care.sparks, depthMm ?? 0);
   return (
@@ -36,7 +43,7 @@ export function SparkLog({ mold }: { mold: Mold }) {
             dimension="length"
             value={depthMm}
             onChange={setDepth}
-            isDefault={depthMm === USUAL_SPARK.depthMm}
+            isDefault={builtMm === undefined && depthMm === USUAL_SPARK.depthMm}
           />
           <NumberField
             label="Roughing, A"

@@ -177,7 +177,7 @@ function insides(spec: ShapeSpec, sectionAt: (mm: number) => Section): Inside[] 
   }
   if (hollow) {
     const [from, to] = along(hollow);
-    const inner = (size: number) => Math.max(0, size - hollow.wallMm);
+    const inner = (size: number) => Math.max(0, size - hollow.skinMm);
     out.push({
       name: 'hollow',
       from,

@@ -92,7 +92,7 @@ export const SpecForm = memo(function SpecForm({
           <SpecField at="gills.raiseMm" label="Proud by" step={0.05} />
         </Switch>
         <Switch title="Hollow inside" of="hollow">
-          <SpecField at="hollow.wallMm" label="Wall all round" />
+          <SpecField at="hollow.skinMm" label="Wall all round" />
           <FromTo of="hollow" />
         </Switch>
         <Switch title="Bore" of="bore">

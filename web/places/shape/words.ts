@@ -101,7 +101,7 @@ const SHORT: Record<string, string> = {
   bellySlot: 'belly slot',
   topSlot: 'top slot',
   turnDeg: 'turn',
-  wallMm: 'wall',
+  skinMm: 'wall',
   gapMm: 'gape',
   raiseMm: 'proud by',
   sizeMm: 'size',

@@ -2,7 +2,7 @@ import { STARTING } from '../../../core/mold/blockPlan.ts';
 import { WEAK_WALL_MM } from '../../../core/mold/standing.ts';
 import { unitSize } from '../../../core/units/show.ts';
 import { BoxDrawing } from '../../parts/BoxDrawing.tsx';
-import { QuantityField, Stepper, TextField } from '../../parts/Fields.tsx';
+import { QuantityField, SelectField, Stepper, TextField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { BoxToCut } from './BoxToCut.tsx';
 import { PlanDetails } from './PlanDetails.tsx';
@@ -16,7 +16,7 @@ export function BlockSide({ planning }: { planning: Laid }) {
     <div className="flex flex-col gap-4">
       <BoxDrawing
         plan={found.plan}
-        master={{ ...found.master, shape: master.shape }}
+        master={{ ...found.master, shape: master.shape, bait: master.baitId, onEnd: found.making.onEnd }}
         count={choices.count}
         twoPiece={choices.way === 'two-piece'}
         places={found.places}
@@ -51,7 +51,7 @@ function WeakWall({ planning: { found, choices, change } }: { planning: Laid }) 
   );
 }
 
-function Steps({ planning: { choices, step } }: { planning: Laid }) {
+function Steps({ planning: { choices, change, step } }: { planning: Laid }) {
   const { text, taste } = useTaste();
   // A sixteenth of an inch, for who measures in them.
   const stepMm = unitSize('length', taste) / (taste.system === 'us' ? 16 : 1);
@@ -65,6 +65,18 @@ function Steps({ planning: { choices, step } }: { planning: Laid }) {
   );
   return (
     <div className="flex gap-8 flex-wrap">
+      {choices.way === 'wrap' && (
+        <SelectField
+          label="The master"
+          value={choices.onEnd ? 'end' : 'flat'}
+          options={[
+            { value: 'end', label: 'stands on end' },
+            { value: 'flat', label: 'lies' },
+          ]}
+          onChange={(way) => change({ onEnd: way === 'end', places: null })}
+          className="w-36"
+        />
+      )}
       <Stepper label="Masters" shown={String(choices.count)} onStep={(by) => step('count', by, 1)} />
       {figure('Wall', 'wallMm')}
       {figure('Between', 'gapMm')}

@@ -2,6 +2,7 @@ import type { ReactNode } from 'react';
 import { useState } from 'react';
 import { type Choices, type Planned, USUAL_BED } from '../../../core/mold/blockPlan.ts';
 import { bubbleTimes } from '../../../core/mold/bubbles.ts';
+import { inMixes } from '../../../core/mold/inMixes.ts';
 import { outOfLevel } from '../../../core/mold/standing.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { Caution } from '../../parts/Caution.tsx';
@@ -148,6 +149,16 @@ function Bubbles({ planned, choices, onChange }: Props) {
     potLifeMin: planned.plan.potLifeMin,
     ...(pumpMin ? { pumpMin } : {}),
   });
+  const several =
+    pour.mixes > 1
+      ? inMixes({
+          school: choices.school,
+          mixMl: pour.mixMl / pour.mixes,
+          mixes: pour.mixes,
+          potLifeMin: planned.plan.potLifeMin,
+          ...(pumpMin ? { pumpMin } : {}),
+        })
+      : null;
   return (
     <Part title={choices.school === 'vacuum' ? 'Bubbles: under vacuum' : 'Bubbles: thin stream, no vacuum'}>
       <div className="flex gap-3">
@@ -176,6 +187,17 @@ function Bubbles({ planned, choices, onChange }: Props) {
           'From high into one corner, thin as a thread; a wire drawn along ribs and eyes. In an open face bubbles rise clear of the detail. '}
         <b>{times.say}</b> <span className="default-mark">rates are starting values</span>
       </p>
+      {several && (
+        <p className={several.leftMin < 0 ? 'heat font-bold' : ''}>
+          In {pour.mixes} mixes a half takes {durationText(several.doneMin * 60)}:{' '}
+          {several.leftMin >= 0
+            ? `the last is in ${durationText(several.leftMin * 60)} before the first thickens, and they become one.`
+            : several.bonds
+              ? `${durationText(-several.leftMin * 60)} after the first has thickened. It still bonds, with a line: take a larger cup, a slower rubber, or a second pair of hands.`
+              : 'the first has set by then and the last may not hold to it: take a larger cup or a slower rubber.'}{' '}
+          <span className="default-mark">rates are starting values</span>
+        </p>
+      )}
       {choices.school === 'vacuum' && <Caution about={['vacuum']} />}
     </Part>
   );

@@ -9,58 +9,10 @@ import { write3mf, writeStl } from '../shape/write.ts';
 import { check } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishSchema } from './buildWish.ts';
+import { type Read, readStl, soundness } from './testing.ts';
 
 const kit = await loadModeller();
 const start = (id: string) => sculpt(kit, (STARTS.find((one) => one.id === id) as (typeof STARTS)[number]).spec);
-
-interface Read {
-  vertices: number[];
-  triangles: number[];
-}
-
-/** A binary STL by its layout: 80 bytes, a count, and 50 bytes a triangle; corners that are the same to the bit are one. */
-function readStl(bytes: Uint8Array): Read {
-  const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
-  const corners = new Map<string, number>();
-  const read: Read = { vertices: [], triangles: [] };
-  for (let t = 0; t < view.getUint32(80, true); t++)
-    for (let k = 0; k < 3; k++) {
-      const at = [0, 4, 8].map((more) => view.getFloat32(84 + 50 * t + 12 + 12 * k + more, true));
-      const key = at.join(' ');
-      const known = corners.get(key);
-      if (known === undefined) read.vertices.push(...at);
-      read.triangles.push(known ?? corners.size);
-      if (known === undefined) corners.set(key, corners.size);
-    }
-  return read;
-}
-
-/** Edges that not exactly two triangles share, one each way, and how many pieces hang together. */
-function soundness({ vertices, triangles }: Read): { open: number; shells: number } {
-  const edges = new Map<string, number>();
-  const parent = Array.from({ length: vertices.length / 3 }, (_, i) => i);
-  const root = (i: number): number => {
-    while (parent[i] !== i) {
-      parent[i] = parent[parent[i] as number] as number;
-      i = parent[i] as number;
-    }
-    return i;
-  };
-  for (let t = 0; t < triangles.length; t += 3)
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [triangles[t + k] as number, triangles[t + ((k + 1) % 3)] as number];
-      if (a === b) continue;
-      edges.set(`${a} ${b}`, (edges.get(`${a} ${b}`) ?? 0) + 1);
-      parent[root(a)] = root(b);
-    }
-  let open = 0;
-  for (const [edge, n] of edges) {
-    const [a, b] = edge.split(' ');
-    if ((edges.get(`${b} ${a}`) ?? 0) !== n) open += 1;
-  }
-  const used = new Set(triangles.map(root));
-  return { open, shells: used.size };
-}
 
 const solid = ({ vertices, triangles }: Read): Manifold => {
   const mesh = new kit.Mesh({
@@ -96,7 +48,8 @@ describe.each(MOLDS)('%s: %s', (_name, id, wish) => {
   const half = (name: 'lower half' | 'upper half') => solid(files.get(name) as Read);
 
   test('each file is closed, and one piece: no slivers lie about in it', () => {
-    for (const [name, file] of files) expect([name, soundness(file)]).toEqual([name, { open: 0, shells: 1 }]);
+    for (const [name, file] of files)
+      expect([name, soundness(file)]).toEqual([name, { open: 0, collapsed: 0, shells: 1 }]);
   });
 
   test('closed, the halves do not meet, and what they leave free hangs together, is as much as is said, and opens into no pin', () => {
@@ -173,7 +126,8 @@ describe.each<[string, Wish]>([
   const files = exported(mold);
 
   test('are closed', () => {
-    for (const [name, file] of files) expect([name, soundness(file)]).toEqual([name, { open: 0, shells: 1 }]);
+    for (const [name, file] of files)
+      expect([name, soundness(file)]).toEqual([name, { open: 0, collapsed: 0, shells: 1 }]);
     expect([...files.keys()]).toEqual(['upper box', 'lower box']);
   });
 

@@ -32,11 +32,49 @@ export function partOf(name: MoldPart['name'], solid: Manifold): MoldPart {
   };
 }
 
+/** Whether any two corners lie so near each other that a reader may take them for one: swept along x. */
+function hasNear({ positions: p }: Mesh): boolean {
+  const count = p.length / 3;
+  const xs = Float64Array.from({ length: count }, (_, i) => p[3 * i] as number);
+  const order = Uint32Array.from({ length: count }, (_, i) => i).sort((a, b) => (xs[a] as number) - (xs[b] as number));
+  for (let i = 0; i < count; i++) {
+    const a = order[i] as number;
+    for (let k = i + 1; k < count; k++) {
+      const b = order[k] as number;
+      if ((xs[b] as number) - (xs[a] as number) > WELD_MM) break;
+      const dy = Math.abs((p[3 * a + 1] as number) - (p[3 * b + 1] as number));
+      if (dy <= WELD_MM && Math.abs((p[3 * a + 2] as number) - (p[3 * b + 2] as number)) <= WELD_MM) return true;
+    }
+  }
+  return false;
+}
+
+/** How many pieces hang together by their corners. */
+function piecesOf({ positions, triangles: t }: Mesh): number {
+  const parent = Uint32Array.from({ length: positions.length / 3 }, (_, i) => i);
+  const root = (i: number): number => {
+    while (parent[i] !== i) {
+      parent[i] = parent[parent[i] as number] as number;
+      i = parent[i] as number;
+    }
+    return i;
+  };
+  let pieces = parent.length;
+  for (let i = 0; i < t.length; i++) {
+    const [a, b] = [root(t[i] as number), root(t[i % 3 === 2 ? i - 2 : i + 1] as number)];
+    if (a === b) continue;
+    parent[a] = b;
+    pieces--;
+  }
+  return pieces;
+}
+
 /**
  * What a reader of the file finds, whether it joins corners that are the same or those that are nearly so: closed with every
- * edge between two triangles, and how many pieces.
+ * edge between two triangles, and how many pieces. What the modeller made is closed; only corners that fall together open it.
  */
 export function asFile({ mesh }: MoldPart): { closed: boolean; shells: number } {
+  if (!hasNear(mesh)) return { closed: true, shells: piecesOf(mesh) };
   const read = [0, WELD_MM].map((mm) => {
     const { mesh: joined } = weld(soupOf(mesh), mm);
     const topology = topologyOf(joined);

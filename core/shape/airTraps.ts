@@ -1,3 +1,4 @@
+import { coarsened } from './coarse.ts';
 import { doubleNormals, type Mesh, unit, type Vec3 } from './mesh.ts';
 
 /** Lower humps than this hold no bubble that a maker would see, mm. */
@@ -306,6 +307,19 @@ export interface Tilt {
   traps: AirTrap[];
 }
 
+/** A mesh larger than this is searched on a coarse one of about so many triangles; of what looks best there, so many are looked at. */
+const ROUGH_TRIANGLES = 25_000;
+const LOOKED_AT = 3;
+
+function roughOf(terrain: Terrain): Terrain {
+  const { doubles } = terrain;
+  if (doubles.length / 3 <= 1.5 * ROUGH_TRIANGLES) return terrain;
+  let areaMm2 = 0;
+  for (let i = 0; i < doubles.length; i += 3)
+    areaMm2 += Math.hypot(doubles[i] as number, doubles[i + 1] as number, doubles[i + 2] as number) / 2;
+  return terrainOf(coarsened(terrain.mesh, ROUGH_TRIANGLES, areaMm2));
+}
+
 const trappedOf = (traps: AirTrap[]) => traps.reduce((sum, trap) => sum + trap.trappedMl, 0);
 
 /**
@@ -336,13 +350,17 @@ export function bestTilt(
       (k) => c * (axis[k] as number) + s * (Math.cos(turn) * (u[k] as number) + Math.sin(turn) * (w[k] as number)),
     ) as Vec3;
   };
-  const look = (x: number, y: number) => {
-    const traps = airTraps(terrain, leaning(x, y), pourPoint);
+  // A large mesh is searched on a coarse one, and what looks best there is looked at as it is.
+  const rough = roughOf(terrain);
+  const look = (x: number, y: number, on = rough) => {
+    const traps = airTraps(on, leaning(x, y), pourPoint);
     return { x, y, traps, trappedMl: trappedOf(traps) };
   };
-  const straight = look(0, 0);
-  let best = straight;
+  const straight = look(0, 0, terrain);
+  let best = rough === terrain ? straight : look(0, 0);
+  const seen: (typeof best)[] = [best];
   const better = (one: typeof best) => {
+    seen.push(one);
     const lean = (row: typeof best) => Math.hypot(row.x, row.y);
     const gain = best.trappedMl - one.trappedMl;
     if (gain > 1e-6 || (Math.abs(gain) <= 1e-6 && lean(one) < lean(best) - 1e-9)) best = one;
@@ -367,6 +385,11 @@ export function bestTilt(
       if (Math.hypot(nx, ny) <= coneDeg) better(look(nx, ny));
       progress?.((wish.length + 6 * round + k + 1) / total);
     }
+  }
+  if (rough !== terrain) {
+    best = straight;
+    for (const { x, y } of seen.sort((a, b) => a.trappedMl - b.trappedMl).slice(0, LOOKED_AT))
+      better(look(x, y, terrain));
   }
   return {
     direction: leaning(best.x, best.y),

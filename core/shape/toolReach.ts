@@ -79,16 +79,19 @@ function fieldOf(mesh: Mesh, direction: Vec3, planeMm: number, stepMm: number): 
     Number.POSITIVE_INFINITY,
     Number.NEGATIVE_INFINITY,
   ];
+  const [ux, uy, uz] = u;
+  const [wx, wy, wz] = w;
+  const [dx, dy, dz] = direction;
   for (let c = 0; c < n; c++) {
-    const point: Vec3 = [
+    const [x, y, z] = [
       mesh.positions[3 * c] as number,
       mesh.positions[3 * c + 1] as number,
       mesh.positions[3 * c + 2] as number,
     ];
-    const [pu, pw] = [dot(point, u), dot(point, w)];
+    const [pu, pw] = [ux * x + uy * y + uz * z, wx * x + wy * y + wz * z];
     flat[3 * c] = pu;
     flat[3 * c + 1] = pw;
-    flat[3 * c + 2] = dot(point, direction) - planeMm;
+    flat[3 * c + 2] = dx * x + dy * y + dz * z - planeMm;
     lowU = Math.min(lowU, pu);
     highU = Math.max(highU, pu);
     lowW = Math.min(lowW, pw);
@@ -247,10 +250,18 @@ function spotsOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec3
   const t = mesh.triangles;
   const normalOf = (n: number) =>
     unit([normals[3 * n] as number, normals[3 * n + 1] as number, normals[3 * n + 2] as number]);
+  /** Whether two triangles meet smoothly, of most edges told without making anything. */
+  const isSmooth = (n: number, other: number): boolean => {
+    const [i, k] = [3 * n, 3 * other];
+    const [ax, ay, az] = [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number];
+    const [bx, by, bz] = [normals[k] as number, normals[k + 1] as number, normals[k + 2] as number];
+    const along = ax * bx + ay * by + az * bz;
+    return along > 0 && along * along >= SHARP * SHARP * (ax * ax + ay * ay + az * az) * (bx * bx + by * by + bz * bz);
+  };
   for (let i = 0; i < t.length; i++) {
     const n = Math.floor(i / 3);
     const other = next[i] as number;
-    if (other < n) continue;
+    if (other < n || isSmooth(n, other)) continue;
     const [one, two] = [normalOf(n), normalOf(other)];
     if (!(dot(one, two) < SHARP) || Math.max(dot(one, direction), dot(two, direction)) < -DRAFT) continue;
     const [p, q] = [corner(mesh, t[i] as number), corner(mesh, t[i % 3 === 2 ? i - 2 : i + 1] as number)];
@@ -269,9 +280,10 @@ function spotsOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec3
 function halfOf(mesh: Mesh, direction: Vec3): Mesh {
   const normals = doubleNormals(mesh);
   const kept: number[] = [];
+  const [dx, dy, dz] = direction;
   for (let i = 0; i < mesh.triangles.length; i += 3) {
-    const normal: Vec3 = [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number];
-    if (dot(normal, direction) > -DRAFT * Math.hypot(...normal))
+    const [x, y, z] = [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number];
+    if (x * dx + y * dy + z * dz > -DRAFT * Math.sqrt(x * x + y * y + z * z))
       kept.push(mesh.triangles[i] as number, mesh.triangles[i + 1] as number, mesh.triangles[i + 2] as number);
   }
   return { positions: mesh.positions, triangles: Uint32Array.from(kept) };
@@ -382,8 +394,9 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
     if (mm > LEFTOVER_MM) leftoverMm2 += one.areaMm2;
   }
   const normals = doubleNormals(mesh);
+  const [dx, dy, dz] = direction;
   const isHere = (t: number) =>
-    normals.slice(3 * t, 3 * t + 3).reduce((sum, n, k) => sum + n * (direction[k] as number), 0) > 0 &&
+    dx * (normals[3 * t] as number) + dy * (normals[3 * t + 1] as number) + dz * (normals[3 * t + 2] as number) > 0 &&
     dot(middleOf(mesh, t), direction) > planeMm;
   filledIn(perTriangleMm, samples, isHere);
   // A larger ball never leaves less: halve the list of balls. Sharp edges fail first, so a part of the rest will do.

@@ -1,12 +1,19 @@
 import { readdirSync, truncateSync } from 'node:fs';
 import { join } from 'node:path';
 import { afterAll, beforeAll, describe, expect, test } from 'vitest';
+import type { Page } from '../../contract/fields.ts';
 import type { Master } from '../../contract/masters.ts';
 import type { MeshRow } from '../../contract/meshes.ts';
+import type { BaitOutline } from '../../contract/workshop.ts';
+import { measure } from '../../core/shape/measure.ts';
 import { moved, together } from '../../core/shape/mesh.ts';
 import { readMesh } from '../../core/shape/read.ts';
+import { loadModeller, sculpt } from '../../core/shape/sculpt.ts';
+import type { ShapeSpec } from '../../core/shape/spec.ts';
 import { STARTS } from '../../core/shape/starts.ts';
+import { ellipse, sweep } from '../../core/shape/sweep.ts';
 import { box, sphere } from '../../core/shape/testing.ts';
+import { stood } from '../../core/shape/turn.ts';
 import { weld } from '../../core/shape/weld.ts';
 import { writeObj, writeStl } from '../../core/shape/write.ts';
 import { TestWorkshop } from '../testing/workshop.ts';
@@ -100,6 +107,76 @@ describe('a file that is brought', () => {
     expect(master.latest.thickestMm).toBeCloseTo(20, 0);
   });
 
+  test('one that lies askew is told how, and is turned, stood and scaled as it is told', async () => {
+    const bait = sculpt(await loadModeller(), PADDLE as ShapeSpec, 'draft');
+    const askew = stood(bait, { x: 25, y: -38, z: 70 }, 1);
+    const { body } = await send<MeshRow>('/meshes', writeStl(askew));
+    const { lie } = body.facts;
+    expect(lie?.isRight).toBe(false);
+    expect(lie?.askewDeg).toBeGreaterThan(20);
+    const { body: straight } = await workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, {
+      turn: lie?.turn,
+      scale: 1.1,
+    });
+    const long = measure(bait).sizeMm;
+    expect(straight.facts.sizeMm[0]).toBeCloseTo(long[0] * 1.1, 0);
+    expect(straight.facts.volumeMl).toBeCloseTo((measure(bait).volumeMl as number) * 1.1 ** 3, 2);
+    expect([straight.facts.lie?.isRight, straight.facts.lie?.nose]).toEqual([true, '-x']);
+    expect(straight.facts.boundsMm.min[0]).toBeCloseTo(0, 4);
+    expect(straight.changed).toMatchObject({ scaled: 1.1, turned: lie?.turn });
+  });
+
+  test('what runs through itself is named where, and its skin is drawn anew round what it encloses', async () => {
+    // A rod wound round so flat that its end runs into its beginning.
+    const rings = Array.from({ length: 61 }, (_, i) => {
+      const turn = (400 * i * Math.PI) / 180 / 60;
+      const [c, s] = [Math.cos(turn), Math.sin(turn)];
+      return ellipse([9 * c, 9 * s, (1.2 * turn) / Math.PI], [-3 * c, -3 * s, 0], [0, 0, 3], 16);
+    });
+    const { body } = await send<MeshRow>('/meshes', writeStl(sweep(rings)));
+    expect(body.facts.crossesAtMm?.length).toBeGreaterThan(0);
+    expect(body.facts.faults.join()).toMatch(/runs through itself near \d/);
+    const { status, body: drawn } = await workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, { skin: true });
+    expect(status).toBe(201);
+    expect(drawn.facts).toMatchObject({ watertight: true, flipped: false, shells: 1, crossesAtMm: [] });
+    // What lay there twice counts once: 40 of 400 degrees.
+    expect((drawn.facts.volumeMl as number) / (body.facts.volumeMl as number)).toBeCloseTo(0.91, 1);
+    expect(drawn.changed?.skinMm).toBeLessThan(0.5);
+  }, 60_000);
+
+  test('large holes are closed where they are asked to be', async () => {
+    const tall = box(60, 80, 40);
+    const open = { positions: tall.positions, triangles: tall.triangles.slice(0, -6) };
+    const { body } = await send<MeshRow>('/meshes', writeStl(open));
+    const { body: mended } = await workshop.post<MeshRow>(`/meshes/${body.id}/prepared`, { repair: true });
+    expect([mended.changed?.holesLeft, mended.facts.volumeMl]).toEqual([1, null]);
+    const { body: whole } = await workshop.post<MeshRow>(`/meshes/${mended.id}/prepared`, {
+      repair: true,
+      holes: 'all',
+    });
+    expect(whole.facts.volumeMl).toBeCloseTo(192, 6);
+  });
+
+  test('a shape is joined with a mesh that was brought; one that is open is refused in words', async () => {
+    const { body: brick } = await send<MeshRow>('/meshes', writeStl(box(30, 6, 6)));
+    const brought = {
+      meshId: brick.id,
+      how: 'join',
+      scale: 1,
+      turnDeg: { x: 0, y: 0, z: 90 },
+      toMm: { x: 40, y: 0, z: 0 },
+    };
+    const asked = { name: 'Crossbill', shape: 'paddle', kind: 'print', spec: { ...PADDLE, brought } };
+    const { body: master } = await workshop.post<Master>('/masters', asked);
+    expect(master.latest.widthMm).toBeCloseTo(30, 3);
+    const { body: sheet } = await send<MeshRow>(
+      '/meshes',
+      writeStl({ positions: box(9, 9, 9).positions, triangles: box(9, 9, 9).triangles.slice(0, -6) }),
+    );
+    const open = { ...asked, name: 'Open', spec: { ...PADDLE, brought: { ...brought, meshId: sheet.id } } };
+    expect((await workshop.post('/masters', open)).body.error).toMatchObject({ code: 'bad-mesh', path: 'brought' });
+  });
+
   test('mended twice by one key it is there once; a file that a power cut tore is written anew', async () => {
     const bytes = writeStl(box(11, 7, 3));
     const { body } = await send<MeshRow>('/meshes', bytes);
@@ -178,6 +255,37 @@ describe('calculations on a file', () => {
 });
 
 describe('a sculpted master', () => {
+  test('is drawn in lists by its own outline, and by the newest; what it is made of can change with a revision', async () => {
+    const { body: master } = await workshop.post<Master>('/masters', {
+      name: 'Outline',
+      shape: 'paddle',
+      kind: 'natural',
+      spec: PADDLE,
+    });
+    const drawn = async () =>
+      (await workshop.get<Page<BaitOutline>>('/baits/outlines')).body.items.find((row) => row.baitId === master.baitId);
+    const first = await drawn();
+    // 16 wide and 16.8 high over 97.7 long.
+    expect([first?.wide, first?.tall]).toEqual([expect.closeTo(0.164, 2), expect.closeTo(0.172, 2)]);
+    const points = [...(first?.side ?? '').matchAll(/[ML]([\d.]+) ([\d.]+)/g)].map(([, x, y]) => [
+      Number(x),
+      Number(y),
+    ]);
+    expect(points.length).toBeGreaterThan(20);
+    expect(Math.max(...points.map(([x]) => x as number))).toBeCloseTo(1, 3);
+    // Behind the wrist stands the paddle: there it is as high as a disc of 14 mm.
+    const behind = points.filter(([x]) => (x as number) > 0.97).map(([, y]) => y as number);
+    expect((Math.max(...behind) - Math.min(...behind)) * (first?.tall ?? 0) * 97.7).toBeCloseTo(14, 0);
+    const { body: cast } = await workshop.post<Master>(`/masters/${master.id}/revisions`, {
+      reason: 'cast in resin, reworked',
+      parentId: master.latest.id,
+      kind: 'cast',
+      spec: { ...PADDLE, bodyMm: 60 },
+    });
+    expect([cast.kind, cast.revisions.map((row) => row.kind)]).toEqual(['cast', ['cast', 'natural']]);
+    expect((await drawn())?.wide).toBeGreaterThan(0.19);
+  });
+
   test('is made and measured by the server; a revision keeps its figures and its parents', async () => {
     const { body: master } = await workshop.post<Master>('/masters', {
       name: 'Sandlance 110',

@@ -153,6 +153,54 @@ describe('an open-face block', () => {
   });
 });
 
+describe('a half in two mixes', () => {
+  test('has two pot lives, sets from the last, takes half of the rubber each time; a glove’s second tap is no second mix', async () => {
+    const { lengthMm, widthMm, heightMm } = stock.master.latest;
+    const planInput = {
+      pour: 'open-face',
+      masters: [{ volumeMl: 10, lengthMm, widthMm, heightMm }],
+      mix: { by: 'mass', partA: 10, partB: 1 },
+      potLifeMin: 20,
+      demoldMin: 240,
+      mixCupMl: 45,
+    };
+    const { body: rubber } = await workshop.post<{ id: string }>('/materials', {
+      name: 'Loft Slow',
+      kind: 'silicone',
+      mix: { by: 'mass', partA: 10, partB: 1 },
+      potLifeMin: 20,
+      demoldMin: 240,
+      lot: { code: 'kit', grams: 2000 },
+    });
+    const { body: mold } = await block({ cavities: 1, rubberId: rubber.id, planInput });
+    const [pour] = mold.plan?.output.pours ?? [];
+    // (L·W·H − the master) and 7 % more, into a cup of 45 mL.
+    const mixMl = ((lengthMm + 20) * (widthMm + 20) * (heightMm + 10)) / 1000 - 10;
+    expect(pour?.mixes).toBe(Math.ceil((mixMl * 1.07) / 45));
+    const mixes = pour?.mixes as number;
+    expect(mixes).toBeGreaterThan(1);
+    const level = async () =>
+      (await workshop.get<Page<{ id: string; levelG: number }>>('/materials')).body.items.find(
+        (row) => row.id === rubber.id,
+      )?.levelG ?? Number.NaN;
+    const mixed = () => workshop.post<Mold>(`/molds/${mold.id}/events`, { kind: 'mixed' });
+    await mixed();
+    expect(await level()).toBeCloseTo(2000 - (mixMl * 1.07 * 1.1) / mixes, 3);
+    const twice = await mixed();
+    expect([twice.status, twice.body.error.code]).toEqual([409, 'already-started']);
+    workshop.waits(8 / 60);
+    const { body } = await mixed();
+    expect(body.events.at(-1)?.detail).toMatchObject({ half: 0, mix: 1 });
+    const running = (await clocks()).filter((clock) => clock.label.includes(mold.name));
+    const due = (label: string) => running.find((clock) => clock.label === label)?.dueAt;
+    const first = Date.parse(due(`Pot life of ${mold.name}, mix 1 of ${mixes}`) as string);
+    const second = Date.parse(due(`Pot life of ${mold.name}, mix 2 of ${mixes}`) as string);
+    expect(second - first).toBe(8 * 60_000);
+    expect(running.filter((clock) => clock.kind === 'demold')).toHaveLength(1);
+    expect(Date.parse(due(`Demold ${mold.name}`) as string) - second).toBe(220 * 60_000);
+  });
+});
+
 describe('a two-piece block', () => {
   test('is mixed twice, the second time only over release agent; each half takes its own rubber', async () => {
     const { body: rubber } = await workshop.post<{ id: string }>('/materials', {

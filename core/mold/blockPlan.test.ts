@@ -40,6 +40,18 @@ describe('a block for what was measured', () => {
     expect(found?.making).toMatchObject({ hold: 'bed', bed: { depthMm: 3, sinkMm: 1.5, workMin: 20, firmMin: 120 } });
   });
 
+  test('a wrap stands on end in its block unless it is laid down: as high as it is long', () => {
+    // On end: 17 + 20 long, 3 × 16.5 + 2 × 8 + 20 wide, 110 + 10 high. Lying: as an open face.
+    expect(plan({ way: 'wrap' })?.plan).toMatchObject({ boxLengthMm: 37, boxWidthMm: 85.5, boxHeightMm: 120 });
+    expect(plan({ way: 'wrap' })?.plan.pours[0]?.netMl).toBeCloseTo((37 * 85.5 * 120) / 1000 - 3 * 12.6, 6);
+    expect(plan({ way: 'wrap' })?.making.onEnd).toBe(true);
+    const lying = plan({ way: 'wrap', onEnd: false });
+    expect(lying?.plan).toMatchObject({ boxLengthMm: 130, boxHeightMm: 27 });
+    expect(lying?.making.onEnd).toBeUndefined();
+    // What has a floor to lie on never stands.
+    expect(plan({ onEnd: true })?.plan.boxHeightMm).toBe(27);
+  });
+
   test('two halves are bedded in clay: resin stays away, and is not promised', () => {
     const found = plan({ hold: 'bed', way: 'two-piece' });
     expect([found?.bed, found?.making.hold, found?.plan.pours.length]).toEqual([null, 'glue', 2]);

@@ -1,4 +1,5 @@
 import { Failure } from '../failure.ts';
+import { askewCost, lieOf } from '../shape/lies.ts';
 import { dot, type Mesh, moved, type Progress, unit, type Vec3 } from '../shape/mesh.ts';
 import { bestParting, type Parting, parting } from '../shape/parting.ts';
 import { Rays } from '../shape/rays.ts';
@@ -51,6 +52,10 @@ export interface Decided {
   thinnestWall: { mm: number; where: string };
   notes: string[];
 }
+
+/** Said of a bait that lies further off than this, and whose block is so much larger for it; a bent back is no slant. */
+const ASKEW_DEG = 8;
+const ASKEW_COSTS = 1.3;
 
 /** What has to stay free round a pin in its gate, mm a side. */
 const LEAST_ROUND_PIN_MM = 0.8;
@@ -125,6 +130,12 @@ export function decideMold(shop: Shop, mesh: Mesh, wish: MoldWish, progress?: Pr
   const rays = new Rays(cavity);
   const gate = gateAt(cavity, plan.min, rays);
   const notes: string[] = [];
+  const lie = lieOf(filled);
+  const costs = askewCost(filled, lie);
+  if (lie.askewDeg !== null && lie.askewDeg > ASKEW_DEG && costs > ASKEW_COSTS)
+    notes.push(
+      `The bait lies ${lie.askewDeg.toFixed(0)}° askew in its block, which is ${((costs - 1) * 100).toFixed(0)} % larger for it: turn the mesh where it is brought in.`,
+    );
   if (bore && wish.coreRodMm && Math.abs(2 * bore.radius - wish.coreRodMm) > 0.3)
     notes.push(`The bore is ${(2 * bore.radius).toFixed(1)} mm: a rod of ${wish.coreRodMm} mm leaves a step.`);
   if (wavy && split.highMm - split.lowMm < 0.3) notes.push('Its edge lies in one plane: a flat seam does the same.');

@@ -366,16 +366,19 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
       say`This shape is so wide that it can be looked at only for balls of ${inMm(Math.ceil(10 * knownFromMm) / 10)} or more; choose a larger one.`,
       'ballMm',
     );
-  const rough = fieldOf(mesh, direction, planeMm, stepFor(radius, 8, leastStep));
-  const looksAt = (stepMm: number) =>
-    rough.columns * rough.rows * (rough.stepMm / stepMm) ** 2 * Math.PI * (radius / stepMm) ** 2;
-  if (looksAt(rough.stepMm) > MOST_LOOKS) {
+  const wide = leastStep ** 2 * MOST_CELLS;
+  const looksAt = (stepMm: number) => (wide / stepMm ** 2) * Math.PI * (radius / stepMm) ** 2;
+  // A large ball over a wide shape is looked at more coarsely, rather than not at all.
+  let cells = Math.max(8, Math.ceil(radius / 0.2));
+  while (cells > LEAST_CELLS && looksAt(radius / cells) > MOST_LOOKS) cells--;
+  const roughMm = Math.max(radius / cells, stepFor(radius, 8, leastStep));
+  if (looksAt(roughMm) > MOST_LOOKS)
     throw new Failure(
       'too-large',
       'That cutter is too large to be worked out on this shape; choose a smaller one.',
       'ballMm',
     );
-  }
+  const rough = fieldOf(mesh, direction, planeMm, roughMm);
   const stepMm =
     [24, 16].map((cells) => stepFor(radius, cells, leastStep)).find((step) => looksAt(step) < FINE_LOOKS) ??
     rough.stepMm;

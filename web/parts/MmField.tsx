@@ -64,6 +64,16 @@ export function MmField({ label, value, onChange, onSettle, least, most, step = 
         value={draft ?? shown}
         onChange={(event) => change(event.target.value)}
         onKeyDown={(event) => {
+          if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
+            // What was typed gives way to what is undone; what could not be taken is undone by itself.
+            if (problem !== null) {
+              event.preventDefault();
+              event.stopPropagation();
+            }
+            setDraft(null);
+            setProblem(null);
+            return;
+          }
           const way = event.key === 'ArrowUp' ? 1 : event.key === 'ArrowDown' ? -1 : 0;
           if (way === 0) return;
           event.preventDefault();

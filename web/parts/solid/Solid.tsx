@@ -38,6 +38,11 @@ const VIEWS: [name: string, from: Vec3][] = [
   ['below', [0, -0.0001, -1]],
   ['behind', [1, -0.35, 0.25]],
 ];
+const LOOK_WORDS: Record<string, string> = {
+  '¾': 'Look from the quarter',
+  below: 'Look from below',
+  behind: 'Look from behind',
+};
 const FIELD_OF_VIEW = 28;
 const HERE: Vec3 = [0, 0, 0];
 
@@ -233,7 +238,7 @@ export const Solid = memo(function Solid({ layers, marks, says, from = 'quarter'
             key={name}
             type="button"
             className="btn btn-xs bg-[var(--sheet)] border-[var(--edge)]"
-            aria-label={`Look from the ${name === '¾' ? 'quarter' : name}`}
+            aria-label={LOOK_WORDS[name] ?? `Look from the ${name}`}
             onClick={() => view.current?.look(from)}
           >
             {name}

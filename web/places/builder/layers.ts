@@ -1,7 +1,6 @@
+import { isPiece } from '../../../core/mold/pieces.ts';
 import type { Layer } from '../../parts/solid/Solid.tsx';
 import type { DrawnMold } from '../../workers/molder.ts';
-
-const ASIDE = new Set(['core rod', 'slot insert', 'lower electrode', 'upper electrode']);
 
 /** Halves apart along their pull, four pieces sideways too, what comes out of them between. */
 export function layersOf(
@@ -17,13 +16,14 @@ export function layersOf(
   let beside = 0;
   const layers: Layer[] = shown.parts.map((part) => {
     const upper = part.name.startsWith('upper');
-    const aside = ASIDE.has(part.name);
+    // Steel and graphite lie beside the mold.
+    const aside = !isPiece(part.name);
     if (part.name.endsWith('electrode')) beside += 1;
     const apart = part.name.endsWith('left') ? -1 : part.name.endsWith('right') ? 1 : 0;
     const offset: [number, number, number] = boxes
       ? [0, upper ? 0 : wide * 1.25, 0]
       : aside
-        ? [0, part.name.endsWith('electrode') ? wide * (0.4 + 0.9 * beside) : -wide * 0.8, 0]
+        ? [0, part.name.endsWith('electrode') ? wide * (0.4 + 0.9 * beside) : -wide * (part.name === 'dowel' ? 1.1 : 0.8), 0]
         : [0, apart * open * 0.5 * wide, upper ? open * 1.6 * high : 0];
     return { ...part, colour: aside ? '--rest' : upper ? '--edge' : '--liquid', ghost: seeThrough && !aside, offset };
   });

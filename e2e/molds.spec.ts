@@ -83,7 +83,10 @@ test('a wrap: the master in an epoxy bed, moved too near the wall, filled to mea
   });
   await page.goto(`/molds/plan?master=${masterId}&pour=wrap`);
   for (const _ of [1, 2]) await page.getByRole('button', { name: 'Masters: less' }).click();
-  // 130 × 36 × 27 mm less 10 mL is 116.36 mL; with 7 % 124.5 mL, 136.95 g: seven of a kilogram.
+  // On end in its block, as a wrap's master stands: 37 × 36 × 120 mm less 10 mL, 149.84 mL, and 7 %.
+  await expect(page.getByText('Mix 160 mL, in one go')).toBeVisible();
+  await page.getByLabel('The master', { exact: true }).selectOption('flat');
+  // Lying: 130 × 36 × 27 mm less 10 mL is 116.36 mL; with 7 % 124.5 mL, 136.95 g: seven of a kilogram.
   await expect(page.getByText('Mix 125 mL, in one go')).toBeVisible();
   await expect(page.getByText(/Stiffer than this mold wants: this mold asks for Shore A 5–18/)).toBeVisible();
   await expect(page.getByText(/The store’s .* make 7 of them/)).toBeVisible();

@@ -29,7 +29,7 @@ for (const { start, name, heading, parts } of BAITS)
     await page.getByRole('button', { name: 'Keep as a master' }).click();
     await page.getByLabel('Name of the bait').fill(name);
     await page.getByRole('button', { name: 'Keep it' }).click();
-    await expect(page.getByRole('heading', { level: 1, name: new RegExp(name) })).toBeVisible();
+    await expect(page.getByRole('heading', { level: 1, name: new RegExp(name) })).toBeVisible({ timeout: 40_000 });
     const masterId = page.url().split('/').at(-1) as string;
     type M = { baitId: string; latest: { meshId: string; spec: { bends: unknown[] } } };
     const master = (await (await fetch(`${world.url}/api/masters/${masterId}`)).json()) as M;
@@ -43,8 +43,12 @@ for (const { start, name, heading, parts } of BAITS)
       .getByRole('link', { name: new RegExp(name) })
       .locator('path')
       .first();
-    const box = await path.boundingBox();
-    expect((box?.height as number) / (box?.width as number)).toBeCloseTo(kept.sizeMm[1] / kept.sizeMm[0], 1);
+    await expect
+      .poll(async () => {
+        const box = await path.boundingBox();
+        return Math.abs((box?.height ?? 0) / (box?.width ?? 1) - kept.sizeMm[1] / kept.sizeMm[0]);
+      })
+      .toBeLessThan(0.03);
   });
 
 test('what was shaped survives a refused keep and a reload; dragged on a bent back a station goes where the hand goes', async ({

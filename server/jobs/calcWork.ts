@@ -45,11 +45,12 @@ type Progress = (done: number) => void;
 const ANY_HOLE_MM = 1e5;
 
 /** Volume, size and sections of a mesh; the sections only where there is an inside to look through. */
-function factsOf(mesh: Mesh, collapsed: number, progress: Progress) {
+function factsOf(mesh: Mesh, collapsed: number, progress: Progress, isBrought: boolean) {
   const measured = measure(mesh, collapsed);
   // Inside out there is nothing inside to look through.
   const sections = measured.volumeMl === null || measured.flipped ? null : thickness(mesh, progress);
-  const crosses = crossings(mesh);
+  // What is sculpted here is joined as solids: only what was brought may run through itself.
+  const crosses = isBrought ? crossings(mesh) : [];
   const at = crosses.map((place) => place.map((value) => value.toFixed(0)).join(', ')).join('; ');
   return {
     ...measured,
@@ -64,9 +65,9 @@ function factsOf(mesh: Mesh, collapsed: number, progress: Progress) {
   };
 }
 
-function surveyOf(soup: Soup, progress: Progress) {
+function surveyOf(soup: Soup, progress: Progress, isBrought = true) {
   const { mesh, collapsed } = weld(soup);
-  return factsOf(mesh, collapsed, progress);
+  return factsOf(mesh, collapsed, progress, isBrought);
 }
 
 /** Several solids in a row along y, with a gap, as one mesh. */
@@ -86,7 +87,7 @@ function inARow(meshes: Mesh[], gapMm: number): Mesh {
 }
 
 /** A mesh as a file, measured as it will be read again, in single precision; and the outline that it is drawn by. */
-async function kept(mesh: Mesh, progress: Progress) {
+async function kept(mesh: Mesh, progress: Progress, isBrought = true) {
   const bytes = writeMesh(mesh, 'stl');
   const { soup } = readMesh(bytes);
   const facts = surveyOf(soup, progress);
@@ -139,7 +140,7 @@ async function work(task: CalcWork, progress: Progress): Promise<unknown> {
     case 'sculpt': {
       const { spec, brought } = task;
       const meshes = new Map(spec.brought && brought ? [[spec.brought.meshId, weld(readMesh(brought).soup).mesh]] : []);
-      return kept(sculpt(await loadModeller(), spec, 'fine', meshes), progress);
+      return kept(sculpt(await loadModeller(), spec, 'fine', meshes), progress, spec.brought !== null);
     }
     case 'outline':
       return silhouetteOf(await loadModeller(), weld(readMesh(task.bytes).soup).mesh);

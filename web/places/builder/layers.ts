@@ -23,7 +23,11 @@ export function layersOf(
     const offset: [number, number, number] = boxes
       ? [0, upper ? 0 : wide * 1.25, 0]
       : aside
-        ? [0, part.name.endsWith('electrode') ? wide * (0.4 + 0.9 * beside) : -wide * (part.name === 'dowel' ? 1.1 : 0.8), 0]
+        ? [
+            0,
+            part.name.endsWith('electrode') ? wide * (0.4 + 0.9 * beside) : -wide * (part.name === 'dowel' ? 1.1 : 0.8),
+            0,
+          ]
         : [0, apart * open * 0.5 * wide, upper ? open * 1.6 * high : 0];
     return { ...part, colour: aside ? '--rest' : upper ? '--edge' : '--liquid', ghost: seeThrough && !aside, offset };
   });

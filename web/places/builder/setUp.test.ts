@@ -22,7 +22,9 @@ test('pins that are part of the lower half come out of its stock; dowels do not'
   expect(rows({}, {}).get('Stock')).toMatch(/^143 × 63 × 28 and 143 × 63 × 18,/);
   const doweled = rows({ pinTallMm: 0 }, { pins: { dowels: true } });
   expect(doweled.get('Stock')).toMatch(/^143 × 63 × 23 and/);
-  expect(doweled.get('Pins')).toBe('4 steel dowels of 6.0, pressed into the lower half, the upper half’s holes 0.15 wider a side');
+  expect(doweled.get('Pins')).toBe(
+    '4 steel dowels of 6.0, pressed into the lower half, the upper half’s holes 0.15 wider a side',
+  );
   expect(rows({}, {}).get('Pins')).toBe('4 × 6.0, 5.0 out of the lower half, sockets 0.15 wider a side');
 });
 

@@ -90,7 +90,7 @@ function inARow(meshes: Mesh[], gapMm: number): Mesh {
 async function kept(mesh: Mesh, progress: Progress, isBrought = true) {
   const bytes = writeMesh(mesh, 'stl');
   const { soup } = readMesh(bytes);
-  const facts = surveyOf(soup, progress);
+  const facts = surveyOf(soup, progress, isBrought);
   return {
     bytes,
     facts,

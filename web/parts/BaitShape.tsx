@@ -85,6 +85,10 @@ export function BaitShape({
   );
 }
 
+/** A bait drawn shorter than this is a sign, not a drawing to scale. */
+const SMALL_PX = 40;
+const FULLER = 0.42;
+
 interface OwnProps {
   own: BaitOutline;
   at: [x: number, y: number];
@@ -96,7 +100,10 @@ interface OwnProps {
 
 /** As its mesh is, as large as the room lets it be. */
 function Own({ own, at: [x, y], lengthPx, widthPx, view, fill }: OwnProps) {
-  const share = view === 'above' ? own.wide : own.tall;
+  const real = view === 'above' ? own.wide : own.tall;
+  // As small as a sign it is drawn fuller than it is, so that its colour is seen.
+  const small = lengthPx < SMALL_PX;
+  const share = small ? Math.max(real, FULLER) : real;
   const long = Math.min(lengthPx, widthPx / share);
   const tall = long * share;
   return (
@@ -106,7 +113,7 @@ function Own({ own, at: [x, y], lengthPx, widthPx, view, fill }: OwnProps) {
         fill={fill}
         fillRule="evenodd"
         stroke="var(--ink)"
-        strokeWidth={lengthPx < 40 ? 0.8 : 1.3}
+        strokeWidth={small ? 0.7 : 1.3}
         vectorEffect="non-scaling-stroke"
         strokeLinejoin="round"
       />

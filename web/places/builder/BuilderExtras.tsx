@@ -15,10 +15,7 @@ interface Props {
 /** What not every mold has: a wavy seam, four pieces, a hook slot, electrodes, the stock there is. */
 export function BuilderExtras({ wish, onChange }: Props) {
   const set = (part: Partial<MoldWish>) => onChange((now) => ({ ...now, ...part }));
-  const { fine } = useTaste();
-  const noSpark = () => onChange(({ sparkGapMm: _, sparkRoughGapMm: __, ...rest }) => rest);
-  const drop = (key: 'hookSlot' | 'sparkRoughGapMm' | 'stockMm') =>
-    onChange(({ [key]: _, ...rest }) => rest as MoldWish);
+  const drop = (key: 'hookSlot' | 'stockMm') => onChange(({ [key]: _, ...rest }) => rest as MoldWish);
   const cast = wish.kind === 'silicone-box';
   const slot = wish.hookSlot;
   const stock = wish.stockMm;
@@ -79,48 +76,7 @@ export function BuilderExtras({ wish, onChange }: Props) {
       )}
       {wish.kind === 'machined' && (
         <>
-          <Tick
-            label="Electrodes for sparking"
-            on={wish.sparkGapMm !== undefined}
-            onTick={(on) =>
-              on ? set({ sparkGapMm: USUAL_SPARK.fine.gapMm, sparkRoughGapMm: USUAL_SPARK.rough.gapMm }) : noSpark()
-            }
-          />
-          {wish.sparkGapMm !== undefined && (
-            <MmField
-              label="Finishing gap a side"
-              value={wish.sparkGapMm}
-              least={0.01}
-              most={1}
-              step={0.01}
-              fine
-              onChange={(sparkGapMm) => set({ sparkGapMm })}
-            />
-          )}
-          {wish.sparkGapMm !== undefined && (
-            <Tick
-              label="A pair for roughing too"
-              on={wish.sparkRoughGapMm !== undefined}
-              onTick={(on) => (on ? set({ sparkRoughGapMm: USUAL_SPARK.rough.gapMm }) : drop('sparkRoughGapMm'))}
-            />
-          )}
-          {wish.sparkRoughGapMm !== undefined && (
-            <>
-              <MmField
-                label="Roughing gap a side"
-                value={wish.sparkRoughGapMm}
-                least={0.01}
-                most={1}
-                step={0.01}
-                fine
-                onChange={(sparkRoughGapMm) => set({ sparkRoughGapMm })}
-              />
-              <p className="label-small">
-                and {fine(SPARK_LEAVE_MM)} smaller, which finishing takes off{' '}
-                <span className="default-mark">default</span>
-              </p>
-            </>
-          )}
+          <Electrodes wish={wish} onChange={onChange} />
           <Tick
             label="Must come out of my stock"
             on={stock !== undefined}
@@ -138,6 +94,59 @@ export function BuilderExtras({ wish, onChange }: Props) {
                 onChange={(size) => set({ stockMm: stock.map((one, at) => (at === k ? size : one)) as typeof stock })}
               />
             ))}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Pairs of electrodes that spark one cavity: for finishing, and for roughing before. */
+function Electrodes({ wish, onChange }: Props) {
+  const { fine } = useTaste();
+  const set = (part: Partial<MoldWish>) => onChange((now) => ({ ...now, ...part }));
+  const none = () => onChange(({ sparkGapMm: _, sparkRoughGapMm: __, ...rest }) => rest);
+  const finishingOnly = () => onChange(({ sparkRoughGapMm: _, ...rest }) => rest);
+  return (
+    <>
+      <Tick
+        label="Electrodes for sparking"
+        on={wish.sparkGapMm !== undefined}
+        onTick={(on) =>
+          on ? set({ sparkGapMm: USUAL_SPARK.fine.gapMm, sparkRoughGapMm: USUAL_SPARK.rough.gapMm }) : none()
+        }
+      />
+      {wish.sparkGapMm !== undefined && (
+        <MmField
+          label="Finishing gap a side"
+          value={wish.sparkGapMm}
+          least={0.01}
+          most={1}
+          step={0.01}
+          fine
+          onChange={(sparkGapMm) => set({ sparkGapMm })}
+        />
+      )}
+      {wish.sparkGapMm !== undefined && (
+        <Tick
+          label="A pair for roughing too"
+          on={wish.sparkRoughGapMm !== undefined}
+          onTick={(on) => (on ? set({ sparkRoughGapMm: USUAL_SPARK.rough.gapMm }) : finishingOnly())}
+        />
+      )}
+      {wish.sparkRoughGapMm !== undefined && (
+        <>
+          <MmField
+            label="Roughing gap a side"
+            value={wish.sparkRoughGapMm}
+            least={0.01}
+            most={1}
+            step={0.01}
+            fine
+            onChange={(sparkRoughGapMm) => set({ sparkRoughGapMm })}
+          />
+          <p className="label-small">
+            and {fine(SPARK_LEAVE_MM)} smaller, which finishing takes off <span className="default-mark">default</span>
+          </p>
         </>
       )}
     </>

@@ -6,7 +6,7 @@ import { measure } from '../core/shape/measure.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { STARTS } from '../core/shape/starts.ts';
 import { weld } from '../core/shape/weld.ts';
-import { type Api, stocked } from './stock.ts';
+import { apiOf, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
 type Point = [number, number, number];
@@ -18,14 +18,7 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
 }) => {
   test.setTimeout(240_000);
   await enter(page);
-  const api: Api = async <T>(method: string, path: string, body?: unknown) => {
-    const answer = await fetch(`${world.url}/api${path}`, {
-      method,
-      headers: { 'content-type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
-    });
-    return (await answer.json()) as T;
-  };
+  const api = apiOf(world.url);
   const spec = STARTS.find((one) => one.id === 'stick')?.spec;
   const master = await api<{ id: string; latest: { volumeMl: number } }>('POST', '/masters', {
     name: 'Reed stick',

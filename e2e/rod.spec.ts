@@ -3,7 +3,7 @@ import { measure } from '../core/shape/measure.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { STARTS } from '../core/shape/starts.ts';
 import { weld } from '../core/shape/weld.ts';
-import type { Api } from './stock.ts';
+import { apiOf } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
 test('a tube on its rod held at both ends, its vents by hand; built again it is the same, of its own revision', async ({
@@ -12,14 +12,7 @@ test('a tube on its rod held at both ends, its vents by hand; built again it is 
 }) => {
   test.setTimeout(240_000);
   await enter(page);
-  const api: Api = async <T>(method: string, path: string, body?: unknown) => {
-    const answer = await fetch(`${world.url}/api${path}`, {
-      method,
-      headers: { 'content-type': 'application/json' },
-      body: body === undefined ? null : JSON.stringify(body),
-    });
-    return (await answer.json()) as T;
-  };
+  const api = apiOf(world.url);
   const spec = STARTS.find((one) => one.id === 'tube')?.spec;
   type Kept = { id: string; latest: { id: string; meshId: string } };
   const master = await api<Kept>('POST', '/masters', { name: 'Reed tube', kind: 'print', shape: 'tube', spec });

@@ -2,9 +2,10 @@ import type { Page } from '@playwright/test';
 
 export type Api = <T>(method: string, path: string, body?: unknown) => Promise<T>;
 
-/** One bait, mold, colour, order and an open pour of three shots, made over HTTP. */
-export async function stocked(url: string) {
-  const api: Api = async <T>(method: string, path: string, body?: unknown) => {
+/** Asks a served workshop; what it refuses is an error of the journey. */
+export const apiOf =
+  (url: string): Api =>
+  async <T>(method: string, path: string, body?: unknown) => {
     const response = await fetch(`${url}/api${path}`, {
       method,
       headers: { 'content-type': 'application/json' },
@@ -13,6 +14,10 @@ export async function stocked(url: string) {
     if (!response.ok) throw new Error(`${path}: ${await response.text()}`);
     return (await response.json()) as T;
   };
+
+/** One bait, mold, colour, order and an open pour of three shots, made over HTTP. */
+export async function stocked(url: string) {
+  const api = apiOf(url);
   const colourant = await api<Id>('POST', '/materials', {
     name: 'Harbour Blue liquid',
     kind: 'colourant',

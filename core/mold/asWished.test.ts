@@ -16,7 +16,7 @@ import { type BuiltMold, buildMold } from './build.ts';
 import { wishSchema } from './buildWish.ts';
 import { SCREW_MM } from './slot.ts';
 import { SPARK_LEAVE_MM, sparkPlan } from './spark.ts';
-import { readStl } from './testing.ts';
+import { readStl, solidOf } from './testing.ts';
 import { baitWithout } from './without.ts';
 
 const kit = await loadModeller();
@@ -28,22 +28,15 @@ type Wish = v.InferInput<typeof wishSchema>;
 const build = (mesh: typeof paddle, wish: Wish) => buildMold(kit, mesh, check(wishSchema, wish));
 const refusal = (code: string, path: string) => expect.objectContaining({ code, path }) as Failure;
 
-const solidOf = (mold: BuiltMold, name: string): Manifold => {
+const partOf = (mold: BuiltMold, name: string): Manifold => {
   const part = mold.parts.find((one) => one.name === name);
   if (!part) throw new Error(`no ${name}`);
-  const { vertices, triangles } = readStl(writeStl(part.mesh));
-  const mesh = new kit.Mesh({
-    numProp: 3,
-    vertProperties: Float32Array.from(vertices),
-    triVerts: Uint32Array.from(triangles),
-  });
-  mesh.merge();
-  return new kit.Manifold(mesh);
+  return solidOf(kit, readStl(writeStl(part.mesh)));
 };
 const ml = (one: Manifold) => one.volume() / 1000;
 /** What both halves leave free in their block, mL. */
 function freeIn(mold: BuiltMold): number {
-  const both = solidOf(mold, 'lower half').add(solidOf(mold, 'upper half'));
+  const both = partOf(mold, 'lower half').add(partOf(mold, 'upper half'));
   const { min, max } = both.boundingBox();
   return (max[0] - min[0]) * (max[1] - min[1]) * (max[2] - min[2]) * 1e-3 - ml(both);
 }
@@ -57,7 +50,7 @@ describe('a rod held at both ends', () => {
 
   test('is one piece, thick in the bore and thin through nose, gate and runner into the wall', () => {
     const mesh = rod?.mesh as NonNullable<typeof rod>['mesh'];
-    const solid = solidOf(mold, 'core rod');
+    const solid = partOf(mold, 'core rod');
     const across = (x: number) => {
       const slice = solid
         .trimByPlane([1, 0, 0], x)
@@ -95,8 +88,8 @@ test('steel dowels: holes in both halves, as deep in each, and no pin on the low
   const wish: Wish = { kind: 'machined', count: 1 };
   const [pinned, doweled] = [build(paddle, wish), build(paddle, { ...wish, pins: { dowels: true } })];
   expect([pinned.pinTallMm, doweled.pinTallMm]).toEqual([5, 0]);
-  expect(solidOf(pinned, 'lower half').boundingBox().max[2]).toBeCloseTo(5, 3);
-  expect(solidOf(doweled, 'lower half').boundingBox().max[2]).toBeCloseTo(0, 3);
+  expect(partOf(pinned, 'lower half').boundingBox().max[2]).toBeCloseTo(5, 3);
+  expect(partOf(doweled, 'lower half').boundingBox().max[2]).toBeCloseTo(0, 3);
   const dowel = doweled.parts.find((one) => one.name === 'dowel');
   expect([dowel?.count, measure(dowel?.mesh as NonNullable<typeof dowel>['mesh']).sizeMm[2]]).toEqual([4, 10]);
   expect((stated(doweled, 1) + 4 * (dowel?.volumeMl ?? 0)) / freeIn(doweled)).toBeCloseTo(1, 3);
@@ -111,7 +104,7 @@ describe('a hook slot by an insert', () => {
     expect(
       (stated(mold, 2) + 2 * (mold.parts.find((one) => one.name === 'slot insert')?.volumeMl ?? 0)) / freeIn(mold),
     ).toBeCloseTo(1, 3);
-    const lower = solidOf(mold, 'lower half');
+    const lower = partOf(mold, 'lower half');
     const { max } = lower.boundingBox();
     // The outermost slice along x shows the way's mouth in each cavity's line.
     const slice = kit.Manifold.cube([0.2, 200, 200], true).translate([max[0] - 0.2, 0, -20]);
@@ -172,7 +165,7 @@ test('two pairs of electrodes, each smaller by what the stops reckon with; the d
   const mold = build(paddle, { kind: 'machined', count: 1, sparkGapMm: 0.05, sparkRoughGapMm: 0.2 });
   const burnt = (name: string) => {
     // Over the mold's face stands what burns; the plate is on the other side.
-    const { max, min } = solidOf(mold, name).trimByPlane([0, 0, 1], 0).boundingBox();
+    const { max, min } = partOf(mold, name).trimByPlane([0, 0, 1], 0).boundingBox();
     return { high: max[2], long: max[0] - min[0] };
   };
   const [fine, rough] = [burnt('upper electrode'), burnt('upper roughing electrode')];

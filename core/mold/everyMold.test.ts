@@ -8,21 +8,13 @@ import { writeStl } from '../shape/write.ts';
 import { check } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishSchema } from './buildWish.ts';
-import { gridOver, type Read, readStl, soundness, spacesOf, spansOf } from './testing.ts';
+import { gridOver, type Read, readStl, solidOf, soundness, spacesOf, spansOf } from './testing.ts';
 
 const kit = await loadModeller();
 const CELL_MM = 0.5;
 const PINS = check(wishSchema, { kind: 'printed', count: 1 }).pins;
 
-const solid = ({ vertices, triangles }: Read): Manifold => {
-  const mesh = new kit.Mesh({
-    numProp: 3,
-    vertProperties: Float32Array.from(vertices),
-    triVerts: Uint32Array.from(triangles),
-  });
-  mesh.merge();
-  return new kit.Manifold(mesh);
-};
+const solid = (file: Read): Manifold => solidOf(kit, file);
 const boundsOf = (files: Read[]) => {
   const at = (k: number, of: typeof Math.min) =>
     files.reduce(

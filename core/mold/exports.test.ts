@@ -9,20 +9,12 @@ import { write3mf, writeStl } from '../shape/write.ts';
 import { check } from '../validate.ts';
 import { type BuiltMold, buildMold } from './build.ts';
 import { wishSchema } from './buildWish.ts';
-import { type Read, readStl, soundness } from './testing.ts';
+import { type Read, readStl, solidOf, soundness } from './testing.ts';
 
 const kit = await loadModeller();
 const start = (id: string) => sculpt(kit, (STARTS.find((one) => one.id === id) as (typeof STARTS)[number]).spec);
 
-const solid = ({ vertices, triangles }: Read): Manifold => {
-  const mesh = new kit.Mesh({
-    numProp: 3,
-    vertProperties: Float32Array.from(vertices),
-    triVerts: Uint32Array.from(triangles),
-  });
-  mesh.merge();
-  return new kit.Manifold(mesh);
-};
+const solid = (file: Read): Manifold => solidOf(kit, file);
 const exported = (mold: BuiltMold) =>
   new Map(mold.parts.map((one) => [one.name, readStl(writeStl(one.mesh))] as const));
 const ml = (one: Manifold) => one.volume() / 1000;

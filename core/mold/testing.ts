@@ -1,4 +1,5 @@
 // Reads what a maker prints or hands to a shop: exported files by their layout alone, and what lies in them by rays on a grid.
+import type { Manifold, ManifoldToplevel } from 'manifold-3d';
 
 export interface Read {
   vertices: number[];
@@ -36,6 +37,17 @@ export function readStl(bytes: Uint8Array): Read {
       );
     }
   return read;
+}
+
+/** A file's triangles as a solid of the modeller, to be cut and compared. */
+export function solidOf(kit: ManifoldToplevel, { vertices, triangles }: Read): Manifold {
+  const mesh = new kit.Mesh({
+    numProp: 3,
+    vertProperties: Float32Array.from(vertices),
+    triVerts: Uint32Array.from(triangles),
+  });
+  mesh.merge();
+  return new kit.Manifold(mesh);
 }
 
 export interface Soundness {

@@ -172,11 +172,19 @@ export const shapeSpecSchema = v.strictObject({
 });
 
 export type ShapeSpec = v.InferOutput<typeof shapeSpecSchema>;
-/** What was added to shapes after some were kept: as those are, without it. */
-const SINCE = { fins: [], gills: null, mouth: null, texture: null, hollow: null, bends: [], brought: null };
+/** A shape without the parts that were added after some were kept: as those are. */
+export const WITHOUT_MORE = {
+  fins: [],
+  gills: null,
+  mouth: null,
+  texture: null,
+  hollow: null,
+  bends: [],
+  brought: null,
+};
 /** A kept spec as it is read now; one of an older program has no such parts. */
 export const wholeSpec = (kept: ShapeSpec): ShapeSpec => ({
-  ...SINCE,
+  ...WITHOUT_MORE,
   ...kept,
   tail: { ...kept.tail, strands: kept.tail.strands ?? USUAL_STRANDS },
 });

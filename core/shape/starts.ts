@@ -8,6 +8,7 @@ import {
   type Station,
   tailReachMm,
   USUAL_STRANDS,
+  WITHOUT_MORE,
 } from './spec.ts';
 
 const station = (at: number, topMm: number, bottomMm: number, widthMm: number): Station => ({
@@ -85,13 +86,7 @@ const PLAIN: ShapeSpec = {
   tail: { kind: 'paddle', ...USUAL_TAIL.paddle },
   limbs: [],
   fin: null,
-  fins: [],
-  gills: null,
-  mouth: null,
-  texture: null,
-  hollow: null,
-  bends: [],
-  brought: null,
+  ...WITHOUT_MORE,
   eyes: null,
   bellySlot: null,
   topSlot: null,

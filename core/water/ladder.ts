@@ -1,5 +1,5 @@
 import { usual } from '../defaults.ts';
-import { type ShapeSpec, USUAL_STRANDS } from '../shape/spec.ts';
+import { type ShapeSpec, USUAL_STRANDS, WITHOUT_MORE } from '../shape/spec.ts';
 import { ADDED_MASS, beam, onset, STROUHAL } from './kick.ts';
 
 export interface LadderWish {
@@ -102,13 +102,7 @@ export function stubSpec(step: LadderStep): ShapeSpec {
     },
     limbs: [],
     fin: null,
-    fins: [],
-    gills: null,
-    mouth: null,
-    texture: null,
-    hollow: null,
-    bends: [],
-    brought: null,
+    ...WITHOUT_MORE,
     eyes: null,
     bellySlot: null,
     topSlot: null,

@@ -3,7 +3,7 @@ import { axisOf } from '../../../core/shape/axis.ts';
 import { type ShapeSpec, type Station, shapeSpecSchema } from '../../../core/shape/spec.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { Handle } from './Handle.tsx';
-import { acrossPx, type Geometry, LEFT } from './outlineGeometry.ts';
+import { acrossPx, alongMm, type Geometry } from './outlineGeometry.ts';
 
 interface Props {
   spec: ShapeSpec;
@@ -67,7 +67,7 @@ export function StationHandles({ spec, geometry, station, onStation, onChange, o
           shown={text(mm, 'length')}
           onGrab={() => onStation(i)}
           onMove={(px, py) => {
-            const [x, z] = [(px - LEFT) / geometry.scale, (geometry[view] - py) / geometry.scale];
+            const [x, z] = [alongMm(geometry, px), (geometry[view] - py) / geometry.scale];
             const here = one.at * bodyMm;
             if (view === 'topY')
               return set(
@@ -115,7 +115,7 @@ export function WristHandles({ spec, geometry, onChange, onSettle, onHold }: Omi
         onGrab={() => {}}
         onMove={(px, py) => {
           const z = (geometry[view] - py) / geometry.scale;
-          set(view === 'sideY' ? 2 * axis.from(middle, (px - LEFT) / geometry.scale, z)[1] : 2 * up * z);
+          set(view === 'sideY' ? 2 * axis.from(middle, alongMm(geometry, px), z)[1] : 2 * up * z);
         }}
         onNudge={(_, dy) => set(mm + 2 * up * dy)}
         onSettle={onSettle}

@@ -77,7 +77,7 @@ export const Outline = memo(function Outline(props: Props) {
 
 /** Paints what the solid covers under the lines. */
 function useShadowsOn(
-  { scale, sideY, topY, heightPx }: Geometry,
+  { scale, beforeMm, sideY, topY, heightPx }: Geometry,
   widthPx: number,
   side: Pictured | null,
   top: Pictured | null,
@@ -91,16 +91,18 @@ function useShadowsOn(
       { shadow: side, middle: sideY, up: 1 },
       { shadow: top, middle: topY, up: -1 },
     ].flatMap(({ shadow, middle, up }) =>
-      shadow ? [{ shadow, left: LEFT + shadow.leftMm * scale, top: middle - up * shadow.topMm * scale, scale }] : [],
+      shadow
+        ? [{ shadow, left: LEFT + (shadow.leftMm + beforeMm) * scale, top: middle - up * shadow.topMm * scale, scale }]
+        : [],
     );
     paint(canvas.current, widthPx, heightPx, '--bait', placed);
-  }, [side, top, widthPx, heightPx, scale, sideY, topY, theme]);
+  }, [side, top, widthPx, heightPx, scale, beforeMm, sideY, topY, theme]);
   return canvas;
 }
 
 /** What the figures alone say: the outline from the side and from above, the middle of each, and dashed what lies inside. */
 function Lines({ spec, geometry }: { spec: ShapeSpec; geometry: Geometry }) {
-  const { scale, sideY, topY, lengthMm } = geometry;
+  const { scale, sideY, topY, lengthMm, beforeMm } = geometry;
   const x = (mm: number) => acrossPx(geometry, mm);
   const { sectionAt, endMm } = outlineOf(spec);
   const axis = axisOf(spec);
@@ -122,7 +124,7 @@ function Lines({ spec, geometry }: { spec: ShapeSpec; geometry: Geometry }) {
       <path d={line(fromAbove, (mm) => sectionAt(mm).half)} />
       <path d={line(fromAbove, (mm) => -sectionAt(mm).half)} />
       <path d={line(fromSide, () => 0, -3, endMm + 3)} strokeDasharray="5 5" strokeWidth={0.8} />
-      <line x1={x(-3)} x2={x(lengthMm + 1)} y1={topY} y2={topY} strokeDasharray="5 5" strokeWidth={0.8} />
+      <line x1={x(-3)} x2={x(lengthMm - beforeMm + 1)} y1={topY} y2={topY} strokeDasharray="5 5" strokeWidth={0.8} />
       <g strokeDasharray="3 2" strokeWidth={1.2} data-inside>
         {insides(spec, sectionAt).map(({ name, from, to, over, under, half }) => (
           <g key={name}>

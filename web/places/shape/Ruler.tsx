@@ -6,8 +6,9 @@ import { acrossPx, type Geometry } from './outlineGeometry.ts';
 /** The one ruler that both views lie along, in the maker's unit. */
 export function Ruler({ geometry }: { geometry: Geometry }) {
   const { taste, text } = useTaste();
-  const { lengthMm, rulerY: y } = geometry;
-  const x = (mm: number) => acrossPx(geometry, mm);
+  const { lengthMm, beforeMm, rulerY: y } = geometry;
+  // From what reaches furthest ahead, which need not be the nose.
+  const x = (mm: number) => acrossPx(geometry, mm - beforeMm);
   const unitMm = unitSize('length', taste);
   const step = niceStep(lengthMm / unitMm);
   return (

@@ -6,7 +6,7 @@ import { STARTS } from '../../../core/shape/starts.ts';
 import { check } from '../../../core/validate.ts';
 import { Page } from '../../testing/page.tsx';
 import { Outline } from './Outline.tsx';
-import { acrossPx, geometryOf, LEFT } from './outlineGeometry.ts';
+import { acrossPx, alongMm, geometryOf, LEFT } from './outlineGeometry.ts';
 
 const SPEC = (STARTS[0] as (typeof STARTS)[number]).spec;
 const WIDE = 640;
@@ -34,6 +34,12 @@ describe('how a shape lies on the paper', () => {
     expect(fin.highMm).toBeCloseTo(g.highMm + 9, 9);
     const curl = geometryOf({ ...SPEC, tail: { ...tail, kind: 'curl', lengthMm: 100 } }, WIDE, 100);
     expect((curl.topY - curl.sideY - 44) / curl.scale).toBeCloseTo(55 + g.halfMm, 9);
+    // Pincers held forward: 24 % of 82 mm less 40 at 150°, 34.64 mm ahead of their root.
+    const ahead = { at: 0.24, lengthMm: 40, angleDeg: 150 } as ShapeSpec['limbs'][number];
+    const reaching = geometryOf({ ...SPEC, limbs: [ahead] }, WIDE, 120);
+    expect(reaching.beforeMm).toBeCloseTo(34.641 - 0.24 * SPEC.bodyMm, 2);
+    expect(acrossPx(reaching, -reaching.beforeMm)).toBe(LEFT);
+    expect(alongMm(reaching, acrossPx(reaching, 33))).toBeCloseTo(33, 9);
     const limb = { at: 0.5, lengthMm: 20, angleDeg: 30 } as ShapeSpec['limbs'][number];
     expect(geometryOf({ ...SPEC, limbs: [limb] }, WIDE, 100).halfMm).toBeCloseTo(g.halfMm + 10, 9);
   });

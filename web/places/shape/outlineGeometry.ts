@@ -11,6 +11,8 @@ const TALL = 210;
 /** How a shape lies on the paper: px a mm, and where the middle of each view runs. */
 export interface Geometry {
   lengthMm: number;
+  /** What reaches ahead of the nose: pincers and feelers, mm. */
+  beforeMm: number;
   scale: number;
   sideY: number;
   topY: number;
@@ -25,7 +27,11 @@ export function geometryOf(spec: ShapeSpec, widthPx: number, measuredMm: number 
   const { stations, wrist, tail, limbs, fin, fins } = spec;
   const axis = axisOf(spec);
   const wholeMm = spec.bodyMm + wrist.lengthMm + tailReachMm(spec);
-  const lengthMm = measuredMm ?? axis.at(wholeMm).xMm;
+  const beforeMm = Math.max(
+    0,
+    ...limbs.map((one) => -one.at * spec.bodyMm - one.lengthMm * Math.cos((one.angleDeg * Math.PI) / 180)),
+  );
+  const lengthMm = measuredMm ?? axis.at(wholeMm).xMm + beforeMm;
   const end = [tail.acrossMm / 2, wrist.heightMm / 2];
   const curl = tail.kind === 'curl' ? tail.lengthMm * 0.55 : 0;
   const finsMm = (place: 'back' | 'belly') => fins.filter((one) => one.place === place).map((one) => one.heightMm);
@@ -48,6 +54,7 @@ export function geometryOf(spec: ShapeSpec, widthPx: number, measuredMm: number 
   const topY = sideY + lowMm * scale + GAP + halfMm * scale;
   return {
     lengthMm,
+    beforeMm,
     scale,
     sideY,
     topY,
@@ -58,4 +65,9 @@ export function geometryOf(spec: ShapeSpec, widthPx: number, measuredMm: number 
   };
 }
 
-export const acrossPx = ({ scale }: Pick<Geometry, 'scale'>, mm: number) => LEFT + mm * scale;
+export const acrossPx = ({ scale, beforeMm }: Pick<Geometry, 'scale' | 'beforeMm'>, mm: number) =>
+  LEFT + (mm + beforeMm) * scale;
+
+/** The other way round: from the paper to mm behind the nose. */
+export const alongMm = ({ scale, beforeMm }: Pick<Geometry, 'scale' | 'beforeMm'>, px: number) =>
+  (px - LEFT) / scale - beforeMm;

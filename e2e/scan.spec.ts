@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { measure } from '../core/shape/measure.ts';
-import { type Mesh, moved } from '../core/shape/mesh.ts';
+import type { Mesh } from '../core/shape/mesh.ts';
 import { readMesh } from '../core/shape/read.ts';
 import { loadModeller, sculpt } from '../core/shape/sculpt.ts';
 import { STARTS } from '../core/shape/starts.ts';
@@ -71,12 +71,7 @@ test('what runs through itself is told where, and ends as a solid all the same',
   });
   await enter(page);
   await page.goto('/masters/new?way=bring');
-  await page.getByLabel('Mesh file').setInputFiles(
-    fileOf(
-      'hook.stl',
-      moved(sweep(rings), ([x, y, z]) => [2 * x, 2 * y, 2 * z]),
-    ),
-  );
+  await page.getByLabel('Mesh file').setInputFiles(fileOf('hook.stl', sweep(rings)));
   const facts = page.getByRole('region', { name: 'What it measures' });
   await expect(facts.getByText(/It runs through itself near/)).toBeVisible();
   await facts.getByRole('button', { name: 'Mend it and show what changed' }).click();

@@ -152,35 +152,48 @@ function broughtIn(bytes: Uint8Array, unit: 'mm' | 'in') {
   const { volumeMl: ml, flipped } = measure(mesh);
   if (ml === null || flipped || crossings(mesh).length > 0) {
     steps.push('skin');
-    mesh = skinned(kit, mesh, undefined, 0.7)?.mesh ?? mesh;
+    mesh = skinned(kit, mesh, undefined, 0.8)?.mesh ?? mesh;
   }
   return { mesh, steps };
 }
 
-test(`of ${CASES} damaged meshes nine in ten end closed and right, however they lie and in whichever unit; of the rest it is said what is wrong`, () => {
-  const chance = new Random(20261129);
-  const next = () => chance.next();
+describe(`of ${CASES} damaged meshes`, () => {
+  const QUARTERS = 4;
   const failed: string[] = [];
-  const ways = new Map<string, number>();
-  for (let n = 0; n < CASES; n++) {
-    const [base, mesh] = BASES[n % BASES.length] as (typeof BASES)[number];
-    const [fault, damage] = FAULTS[Math.floor(n / BASES.length) % FAULTS.length] as (typeof FAULTS)[number];
-    const damaged = damage(mesh, next);
-    const unit = n % 3 === 0 ? 'in' : 'mm';
-    const turn = { x: 360 * next() - 180, y: 180 * next() - 90, z: 360 * next() - 180 };
-    const askew = n % 2 === 0 ? stood(damaged.mesh, turn, 1) : damaged.mesh;
-    const file = writeStl(unit === 'in' ? moved(askew, (p) => p.map((at) => at / 25.4) as Vec3) : askew);
-    const { mesh: whole, steps } = broughtIn(file, unit);
-    ways.set(steps.join(', '), (ways.get(steps.join(', ')) ?? 0) + 1);
-    const after = measure(stood(whole, lieOf(whole).turn, 1));
-    const right = after.volumeMl !== null && !after.flipped && Math.abs(after.volumeMl / damaged.ml - 1) < 0.01;
-    if (right) continue;
-    failed.push(`${base}: ${fault}, ${steps}, ${unit}, ${after.volumeMl?.toFixed(3)} for ${damaged.ml.toFixed(3)} mL`);
-    if (after.volumeMl === null) expect(after.faults.length).toBeGreaterThan(0);
-  }
-  // Each way out is gone by some.
-  expect([...ways.keys()].sort()).toEqual(expect.arrayContaining(['mended', 'mended, all holes', 'mended, skin']));
-  expect(failed.length, failed.join('\n')).toBeLessThanOrEqual(CASES / 10);
+  const ways = new Set<string>();
+
+  test.each(Array.from({ length: QUARTERS }, (_, i) => i))(
+    'part %i: brought in however they lie and in whichever unit; where it fails it is said what is wrong',
+    (part) => {
+      const chance = new Random(20261129 + part);
+      const next = () => chance.next();
+      for (let n = part; n < CASES; n += QUARTERS) {
+        const [base, mesh] = BASES[n % BASES.length] as (typeof BASES)[number];
+        const [fault, damage] = FAULTS[Math.floor(n / BASES.length) % FAULTS.length] as (typeof FAULTS)[number];
+        const damaged = damage(mesh, next);
+        const unit = n % 3 === 0 ? 'in' : 'mm';
+        const turn = { x: 360 * next() - 180, y: 180 * next() - 90, z: 360 * next() - 180 };
+        const askew = next() < 0.5 ? stood(damaged.mesh, turn, 1) : damaged.mesh;
+        const file = writeStl(unit === 'in' ? moved(askew, (p) => p.map((at) => at / 25.4) as Vec3) : askew);
+        const { mesh: whole, steps } = broughtIn(file, unit);
+        ways.add(steps.join(', '));
+        const after = measure(stood(whole, lieOf(whole).turn, 1));
+        const right = after.volumeMl !== null && !after.flipped && Math.abs(after.volumeMl / damaged.ml - 1) < 0.01;
+        if (right) continue;
+        failed.push(
+          `${base}: ${fault}, ${steps}, ${unit}, ${after.volumeMl?.toFixed(3)} for ${damaged.ml.toFixed(3)} mL`,
+        );
+        if (after.volumeMl === null) expect(after.faults.length).toBeGreaterThan(0);
+      }
+    },
+    // Skins are drawn for some fifth of them: seconds each on a busy machine.
+    180_000,
+  );
+
+  test('nine in ten end closed and right, and each way out is gone by some', () => {
+    expect([...ways].sort()).toEqual(expect.arrayContaining(['mended', 'mended, all holes', 'mended, skin']));
+    expect(failed.length, failed.join('\n')).toBeLessThanOrEqual(CASES / 10);
+  });
 });
 
 describe('faults that were a dead end', () => {

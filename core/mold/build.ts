@@ -202,7 +202,7 @@ export function buildMold(kit: ManifoldToplevel, mesh: Mesh, wish: MoldWish, pro
     const again = once(attempt);
     if (again.isSound) return again.mold;
   }
-  if (first.files.some(({ shells }) => shells > 1)) throw looseCore(wish);
+  if (first.files.some(({ shells }) => shells > 1)) throw loosePart(wish);
   return {
     ...first.mold,
     notes: [
@@ -228,13 +228,13 @@ const attemptsFor = (wish: MoldWish, flatBack: boolean): Attempt[] => [
   ...GRAZE_MM.filter((mm) => !flatBack || mm > 0).map((raisedMm) => ({ raisedMm, inCells: false })),
 ];
 
-/** What would stand free in the cavity, held by nothing. */
-const looseCore = (wish: MoldWish) =>
+/** Something would stand free, held by nothing; which of the two it is, the pieces do not tell. */
+const loosePart = (wish: MoldWish) =>
   new Failure(
     'does-not-fit',
     wish.kind === 'silicone-box'
-      ? 'Its bore or hollow would need a core that no half of the box holds: leave the bore out, or build a printed or machined mold with a core rod.'
-      : 'Its bore or hollow would need a core that no half holds: give it a core rod, or leave the bore out.',
+      ? 'Part of a box would stand loose: a bore or hollow needs a core that no box holds. Leave the bore out, or build printed or machined halves with a core rod; of a bait without one, raise or lower the seam a little.'
+      : 'Part of a half would stand loose: a bore or hollow needs a core that no half holds. Give it a core rod, or leave the bore out; of a bait without one, raise or lower the seam a little.',
     wish.kind === 'silicone-box' ? 'kind' : 'coreRodMm',
   );
 

@@ -3,6 +3,9 @@ import type { ShapeSpec } from '../../../core/shape/spec.ts';
 import { MmField } from '../../parts/MmField.tsx';
 import { Tick } from './Tick.tsx';
 
+/** What a rod begins with where nobody told how wide the bore is, mm. */
+const ROD_MM = 4;
+
 interface Props {
   wish: MoldWish;
   spec: ShapeSpec | null;
@@ -35,7 +38,7 @@ export function LeftOut({ wish, spec, onChange }: Props) {
           on={rod}
           onTick={(on) =>
             onChange(({ coreRodMm: _, ...now }) =>
-              on ? { ...now, coreRodMm: boreMm ?? 4 } : { ...now, rodHeld: 'tail' },
+              on ? { ...now, coreRodMm: boreMm ?? ROD_MM } : { ...now, rodHeld: 'tail' },
             )
           }
         />
@@ -49,6 +52,11 @@ export function LeftOut({ wish, spec, onChange }: Props) {
             most={40}
             onChange={(coreRodMm) => onChange((now) => ({ ...now, coreRodMm }))}
           />
+          {boreMm === undefined && wish.coreRodMm === ROD_MM && (
+            <p className="label-small">
+              <span className="default-mark">default</span>: measure the bore of the mesh
+            </p>
+          )}
           <Tick
             label="Held before the nose too"
             on={wish.rodHeld === 'both'}

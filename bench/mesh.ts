@@ -50,18 +50,18 @@ for (const wanted of [20_000, 100_000, 500_000]) {
   const file = join(folder, `${wanted}.stl`);
   writeFileSync(file, writeStl(ribbed(wanted)));
   const bytes = readFileSync(file);
-  const { mesh } = weld(readMesh(bytes).soup);
+  const { mesh } = weld(readMesh(bytes).places);
   const runs = wanted > 200_000 ? 3 : 7;
   const floor = timed(() => plainLoop(mesh), runs);
   console.log(`\n${mesh.triangles.length / 3} triangles: the plain loop takes ${floor.toFixed(2)} ms`);
-  const whole = () => measure(weld(readMesh(readFileSync(file)).soup).mesh);
+  const whole = () => measure(weld(readMesh(readFileSync(file)).places).mesh);
   if (hasAdmesh) {
     const admesh = timed(() => spawnSync('admesh', [file]), runs);
     line('admesh FILE, the whole command', admesh, floor);
     line('file read, welded, measured', timed(whole, runs), floor, ['admesh', admesh]);
     const command = timed(
       () =>
-        spawnSync(process.execPath, ['--import', 'tsx', 'scripts/calc.ts', 'mesh.measure', '--file', file], {
+        spawnSync(process.execPath, ['scripts/calc.mjs', 'mesh.measure', '--file', file], {
           stdio: ['ignore', 'ignore', 'inherit'],
         }),
       3,

@@ -48,7 +48,7 @@ test('from a sculpted master to the halves of its mold, printed and machined, an
     ]);
     // Named by bait, revision, cavities and part.
     expect(download.suggestedFilename()).toMatch(/^Reed-stick-v1-x\d+-[a-z-]+\.stl$/);
-    const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).soup);
+    const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).places);
     const found = measure(mesh, collapsed);
     expect(found).toMatchObject({ watertight: true, flipped: false, shells: 1 });
     halfMl.push(found.volumeMl ?? 0);

@@ -39,7 +39,7 @@ test('a tube on its rod held at both ends, its vents by hand; built again it is 
       page.waitForEvent('download'),
       page.getByRole('button', { name: `${name} as STL` }).click(),
     ]);
-    const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).soup);
+    const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).places);
     return measure(mesh, collapsed);
   };
   const rod = await part('core rod');

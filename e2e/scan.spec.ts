@@ -58,7 +58,7 @@ test('a scan at an angle, in inches and with holes becomes a straight master, an
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'lower half as STL' }).click(),
   ]);
-  const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).soup);
+  const { mesh, collapsed } = weld(readMesh(readFileSync(await download.path())).places);
   expect(measure(mesh, collapsed)).toMatchObject({ watertight: true, flipped: false, shells: 1 });
 });
 

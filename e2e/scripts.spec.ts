@@ -27,7 +27,7 @@ async function start(...args: string[]): Promise<{ child: ChildProcess; said: ()
 
 const ended = (child: ChildProcess) => new Promise<number | null>((done) => child.once('exit', (code) => done(code)));
 const calc = (args: string[], input: string) => {
-  const { status, stdout } = spawnSync(process.execPath, ['--import', 'tsx', 'scripts/calc.ts', ...args], {
+  const { status, stdout } = spawnSync(process.execPath, ['scripts/calc.mjs', ...args], {
     input,
     encoding: 'utf8',
   });

@@ -35,7 +35,7 @@ for (const { start, name, heading, parts } of BAITS)
     const master = (await (await fetch(`${world.url}/api/masters/${masterId}`)).json()) as M;
     expect(master.latest.spec.bends.length).toBe(start === 'crayfish' ? 2 : 1);
     const stl = await fetch(`${world.url}/api/meshes/${master.latest.meshId}/file?format=stl`);
-    const kept = measure(weld(readMesh(new Uint8Array(await stl.arrayBuffer())).soup).mesh);
+    const kept = measure(weld(readMesh(new Uint8Array(await stl.arrayBuffer())).places).mesh);
     expect(kept).toMatchObject({ watertight: true, shells: 1 });
     // The list draws its own outline: as wide over its length as the mesh is.
     await page.goto('/masters');

@@ -85,7 +85,7 @@ test('a bait is sculpted, judged, changed, tried in water and corrected by it', 
   type M = { bait: { id: string }; latest: { id: string; meshId: string; volumeMl: number } };
   const master = (await (await fetch(`${world.url}/api/masters/${masterId}`)).json()) as M;
   const stl = await fetch(`${world.url}/api/meshes/${master.latest.meshId}/file?format=stl`);
-  const kept = measure(weld(readMesh(new Uint8Array(await stl.arrayBuffer())).soup).mesh);
+  const kept = measure(weld(readMesh(new Uint8Array(await stl.arrayBuffer())).places).mesh);
   expect(kept).toMatchObject({ watertight: true, shells: 1 });
   expect(kept.volumeMl).toBeCloseTo(master.latest.volumeMl, 2);
   expect(Math.abs((kept.volumeMl ?? 0) / shownMl - 1)).toBeLessThan(0.005);

@@ -6,7 +6,6 @@ import { Failure } from '../core/failure.ts';
 import { buildFile, buildSchema } from '../core/mold/buildCalculator.ts';
 import { repairedMesh, repairSchema, sculptSchema, specOf } from '../core/shape/calculators.ts';
 import { FILE_LIMIT } from '../core/shape/read.ts';
-import { loadModeller, sculpt } from '../core/shape/sculpt.ts';
 import { EXPORT_FORMATS, type ExportFormat, writeMesh } from '../core/shape/write.ts';
 import { check } from '../core/validate.ts';
 
@@ -93,6 +92,7 @@ async function writeOut(name: string, input: unknown, path: string, mesh?: Uint8
     const made = repairedMesh(check(repairSchema, input), mesh ? { mesh } : undefined);
     writeFileSync(path, writeMesh(made.mesh, format));
   } else if (name === 'bait.sculpt') {
+    const { loadModeller, sculpt } = await import('../core/shape/sculpt.ts');
     writeFileSync(path, writeMesh(sculpt(await loadModeller(), specOf(check(sculptSchema, input))), format));
   } else if (name === 'mold.build') {
     // A file for each part: bait.stl becomes bait-lower-half.stl and bait-upper-half.stl.

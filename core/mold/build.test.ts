@@ -176,7 +176,7 @@ function holdsTogether(mold: BuiltMold, count: number): void {
   }
   for (const insert of inserts) expect(insert.volumeMl).toBeGreaterThan(0);
   for (const { mesh, volumeMl } of mold.parts) {
-    const { mesh: read, collapsed } = weld(readMesh(writeStl(mesh)).soup);
+    const { mesh: read, collapsed } = weld(readMesh(writeStl(mesh)).places);
     expect(measure(read, collapsed)).toMatchObject({ openEdges: 0, watertight: true, flipped: false });
     expect((measure(read).volumeMl ?? 0) / volumeMl).toBeCloseTo(1, 3);
   }

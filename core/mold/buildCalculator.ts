@@ -2,12 +2,10 @@ import * as v from 'valibot';
 import { nonNegative } from '../bounds.ts';
 import { Failure } from '../failure.ts';
 import { type Beside, closedOnly, given, meshFields } from '../shape/calculators.ts';
-import { loadModeller } from '../shape/sculpt.ts';
-import { type BuiltMold, buildMold } from './build.ts';
+import type { BuiltMold } from './build.ts';
 import { wishFields } from './buildWish.ts';
 import { isPiece } from './pieces.ts';
 import { printEstimate } from './print.ts';
-import { baitWithout } from './without.ts';
 
 export const buildSchema = v.strictObject({
   ...meshFields,
@@ -23,6 +21,12 @@ export async function buildFile(input: Input, beside?: Beside): Promise<BuiltMol
   const ventMm = typeof vents === 'object' ? vents.diameterMm : vents === false ? 0 : wish.ventMm;
   if (vents === true && ventMm === 0)
     throw new Failure('invalid-input', 'Vents of no width are none; give their width.', 'ventMm');
+  // The modeller is large: it is loaded when something is to be built.
+  const [{ loadModeller }, { baitWithout }, { buildMold }] = await Promise.all([
+    import('../shape/sculpt.ts'),
+    import('./without.ts'),
+    import('./build.ts'),
+  ]);
   const kit = await loadModeller();
   const mesh = baitWithout(kit, closedOnly(given(input, beside)), null, wish.without);
   return buildMold(kit, mesh, { ...wish, ventMm }, beside?.progress);

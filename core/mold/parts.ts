@@ -1,5 +1,5 @@
 import type { Manifold } from 'manifold-3d';
-import { type Mesh, WELD_MM } from '../shape/mesh.ts';
+import { boundsOf, type Mesh, WELD_MM } from '../shape/mesh.ts';
 import { meshOf } from '../shape/solids.ts';
 import { shellsOf, topologyOf } from '../shape/topology.ts';
 import { soupOf, weld } from '../shape/weld.ts';
@@ -32,16 +32,28 @@ export function partOf(name: MoldPart['name'], solid: Manifold): MoldPart {
   };
 }
 
+/** Indices by rising x, to within a part in 2³¹ of the whole width: figures alone sort many times faster than rows. */
+function alongX({ positions: p }: Mesh, count: number): Float64Array {
+  const { min, max } = boundsOf(p);
+  const steps = 2 ** 31 / Math.max(1e-9, max[0] - min[0]);
+  const keys = new Float64Array(count);
+  for (let i = 0; i < count; i++) keys[i] = Math.floor(((p[3 * i] as number) - min[0]) * steps) * count + i;
+  return keys.sort().map((key) => key % count);
+}
+
 /** Whether any two corners lie so near each other that a reader may take them for one: swept along x. */
-function hasNear({ positions: p }: Mesh): boolean {
+function hasNear(mesh: Mesh): boolean {
+  const { positions: p } = mesh;
   const count = p.length / 3;
-  const xs = Float64Array.from({ length: count }, (_, i) => p[3 * i] as number);
-  const order = Uint32Array.from({ length: count }, (_, i) => i).sort((a, b) => (xs[a] as number) - (xs[b] as number));
+  const order = alongX(mesh, count);
   for (let i = 0; i < count; i++) {
     const a = order[i] as number;
     for (let k = i + 1; k < count; k++) {
       const b = order[k] as number;
-      if ((xs[b] as number) - (xs[a] as number) > WELD_MM) break;
+      // The order is only so fine: twice the weld is past any doubt.
+      const dx = (p[3 * b] as number) - (p[3 * a] as number);
+      if (dx > 2 * WELD_MM) break;
+      if (Math.abs(dx) > WELD_MM) continue;
       const dy = Math.abs((p[3 * a + 1] as number) - (p[3 * b + 1] as number));
       if (dy <= WELD_MM && Math.abs((p[3 * a + 2] as number) - (p[3 * b + 2] as number)) <= WELD_MM) return true;
     }

@@ -18,6 +18,8 @@ export const FLAT: Split = { at: () => 0, lowMm: 0, highMm: 0, wavy: false };
 const STATION_MM = 1.5;
 /** A seam that climbs more steeply than this wedges as it closes. */
 const STEEPEST = 0.8;
+/** No seam is cut or printed more finely, mm. */
+const FINEST_MM = 0.01;
 /** Beside the widest place, what is nearly as wide is the same edge. */
 const EDGE_MM = 0.15;
 
@@ -59,7 +61,9 @@ export function wavySplit(cavity: Mesh, raisedMm = 0): Split {
   const heights = [0, 0, ...smooth.slice(2)];
   for (let i = 1; i < heights.length; i++) {
     const before = heights[i - 1] as number;
-    heights[i] = Math.min(before + climb, Math.max(before - climb, heights[i] as number));
+    const wanted = Math.min(before + climb, Math.max(before - climb, heights[i] as number));
+    // Else each half would be smoothed a little differently along a seam that is all but level, and they would overlap.
+    heights[i] = Math.round(wanted / FINEST_MM) * FINEST_MM;
   }
   const at = (x: number) => {
     const s = (x - min[0]) / STATION_MM - 0.5;

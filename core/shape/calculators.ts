@@ -6,14 +6,14 @@ import { level } from './level.ts';
 import { measure } from './measure.ts';
 import { length, type Mesh, type Progress, type Vec3 } from './mesh.ts';
 import { bestParting, parting } from './parting.ts';
+import type { Places } from './places.ts';
 import { readMesh } from './read.ts';
 import { repair } from './repair.ts';
-import { loadModeller, sculpt } from './sculpt.ts';
 import { shapeSpecSchema, tailOf } from './spec.ts';
 import { STARTS } from './starts.ts';
-import { thickness } from './thickness.ts';
-import { toolReach } from './toolReach.ts';
 import { type Welded, weld } from './weld.ts';
+
+// The modeller and the trees of boxes are large: they are loaded by the calculators that need them.
 
 /** What comes with a calculation besides its input: a file's bytes, and somebody who watches. */
 export interface Beside {
@@ -45,14 +45,14 @@ export const meshFields = {
 
 type MeshInput = v.InferOutput<v.ObjectSchema<typeof meshFields, undefined>>;
 
-function givenSoup({ mesh, unit }: MeshInput, beside?: Beside) {
-  if (beside?.mesh) return readMesh(beside.mesh, unit).soup;
+function placesIn({ mesh, unit }: MeshInput, beside?: Beside): Places {
+  if (beside?.mesh) return readMesh(beside.mesh, unit).places;
   if (!mesh) throw new Failure('invalid-input', 'mesh is missing; give an STL or OBJ file.', 'mesh');
   if ('text' in mesh)
     return readMesh(
       Uint8Array.from(mesh.text, (letter) => letter.charCodeAt(0) & 255),
       unit,
-    ).soup;
+    ).places;
   const { positionsMm, triangles } = mesh;
   const corners = positionsMm.length / 3;
   if (!Number.isInteger(corners)) throw new Failure('bad-mesh', 'Corners need three numbers each.', 'mesh.positionsMm');
@@ -67,10 +67,10 @@ function givenSoup({ mesh, unit }: MeshInput, beside?: Beside) {
   return readMesh(
     Uint8Array.from(text.join('\n'), (letter) => letter.charCodeAt(0)),
     unit,
-  ).soup;
+  ).places;
 }
 
-export const given = (input: MeshInput, beside?: Beside): Welded => weld(givenSoup(input, beside));
+export const given = (input: MeshInput, beside?: Beside): Welded => weld(placesIn(input, beside));
 
 /** A mesh that is no closed solid has no inside: the questions that need one are refused, with the way out. */
 export function closedOnly({ mesh, collapsed }: Welded): Mesh {
@@ -137,13 +137,13 @@ export function measureFile(input: v.InferOutput<typeof measureSchema>, beside?:
 }
 
 export function repairFile(input: v.InferOutput<typeof repairSchema>, beside?: Beside) {
-  const { mesh: _, ...report } = repair(givenSoup(input, beside), input);
+  const { mesh: _, ...report } = repair(placesIn(input, beside), input);
   return report;
 }
 
 /** The mended mesh itself, for a caller that can take a file. */
 export function repairedMesh(input: v.InferOutput<typeof repairSchema>, beside?: Beside) {
-  return repair(givenSoup(input, beside), input);
+  return repair(placesIn(input, beside), input);
 }
 
 export function airTrapsFile(input: v.InferOutput<typeof airTrapsSchema>, beside?: Beside) {
@@ -176,12 +176,14 @@ export function partingFile(input: v.InferOutput<typeof partingSchema>, beside?:
   return { ...found, ...asList(caughtPerTriangle, input.map) };
 }
 
-export function thicknessFile(input: v.InferOutput<typeof thicknessSchema>, beside?: Beside) {
+export async function thicknessFile(input: v.InferOutput<typeof thicknessSchema>, beside?: Beside) {
+  const { thickness } = await import('./thickness.ts');
   const { perTriangleMm, ...found } = thickness(closedOnly(given(input, beside)), beside?.progress);
   return { ...found, ...asList(perTriangleMm, input.map) };
 }
 
-export function toolReachFile(input: v.InferOutput<typeof toolReachSchema>, beside?: Beside) {
+export async function toolReachFile(input: v.InferOutput<typeof toolReachSchema>, beside?: Beside) {
+  const { toolReach } = await import('./toolReach.ts');
   const mesh = closedOnly(given(input, beside));
   const way = input.direction as Vec3;
   const planeMm = input.partingMm ?? parting(mesh, way).planeMm;
@@ -198,5 +200,6 @@ export function specOf(input: v.InferOutput<typeof sculptSchema>) {
 
 export async function sculptFigures(input: v.InferOutput<typeof sculptSchema>) {
   const spec = specOf(input);
+  const { loadModeller, sculpt } = await import('./sculpt.ts');
   return { ...measure(sculpt(await loadModeller(), spec)), tail: tailOf(spec) };
 }

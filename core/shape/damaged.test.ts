@@ -141,12 +141,12 @@ const FAULTS: [string, (mesh: Mesh, next: () => number) => { mesh: Mesh; ml: num
 
 /** As a maker goes on until it is a solid: mend; close the large holes too; draw the skin anew. */
 function broughtIn(bytes: Uint8Array, unit: 'mm' | 'in') {
-  const { soup } = readMesh(bytes, unit);
+  const { places } = readMesh(bytes, unit);
   const steps = ['mended'];
-  let made = repair(soup, { weldMm: 0.01, holeMm: 60 });
+  let made = repair(places, { weldMm: 0.01, holeMm: 60 });
   if (made.changed.holesLeft > 0) {
     steps.push('all holes');
-    made = repair(soup, { weldMm: 0.01, holeMm: 1e5 });
+    made = repair(places, { weldMm: 0.01, holeMm: 1e5 });
   }
   let mesh = united(kit, made.mesh) ?? made.mesh;
   const { volumeMl: ml, flipped } = measure(mesh);

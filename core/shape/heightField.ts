@@ -17,69 +17,96 @@ export interface Field {
 /** Cells a ball's half-width spans beyond the cavity, so that it can stand clear of it. */
 const MARGIN = 2;
 
-export function fieldOf(mesh: Mesh, direction: Vec3, planeMm: number, stepMm: number): Field {
-  const [u, w] = across(direction);
-  const n = mesh.positions.length / 3;
-  const flat = new Float64Array(3 * n);
-  let [lowU, highU, lowW, highW] = [
-    Number.POSITIVE_INFINITY,
-    Number.NEGATIVE_INFINITY,
-    Number.POSITIVE_INFINITY,
-    Number.NEGATIVE_INFINITY,
-  ];
-  const [ux, uy, uz] = u;
-  const [wx, wy, wz] = w;
-  const [dx, dy, dz] = direction;
-  for (let c = 0; c < n; c++) {
-    const [x, y, z] = [
-      mesh.positions[3 * c] as number,
-      mesh.positions[3 * c + 1] as number,
-      mesh.positions[3 * c + 2] as number,
-    ];
-    const [pu, pw] = [ux * x + uy * y + uz * z, wx * x + wy * y + wz * z];
-    flat[3 * c] = pu;
-    flat[3 * c + 1] = pw;
-    flat[3 * c + 2] = dx * x + dy * y + dz * z - planeMm;
-    lowU = Math.min(lowU, pu);
-    highU = Math.max(highU, pu);
-    lowW = Math.min(lowW, pw);
-    highW = Math.max(highW, pw);
+/** A mesh seen along a pull: laid flat once, then drawn as a field as finely as it is asked for. */
+export class Relief {
+  private readonly u: Vec3;
+  private readonly w: Vec3;
+  /** Of each corner: along u, along w, and depth below the plane. */
+  private readonly flat: Float64Array;
+  /** Corners of the triangles that look along the pull: only those bound this half from above. */
+  private readonly facing: Uint32Array;
+  private lowU = Number.POSITIVE_INFINITY;
+  private highU = Number.NEGATIVE_INFINITY;
+  private lowW = Number.POSITIVE_INFINITY;
+  private highW = Number.NEGATIVE_INFINITY;
+
+  constructor({ positions, triangles: t }: Mesh, direction: Vec3, planeMm: number) {
+    [this.u, this.w] = across(direction);
+    this.flat = new Float64Array(positions.length);
+    this.layFlat(positions, direction, planeMm);
+    const facing = new Uint32Array(t.length);
+    let count = 0;
+    for (let i = 0; i < t.length; i += 3) {
+      if (!(this.doubleArea(t[i] as number, t[i + 1] as number, t[i + 2] as number) > 1e-12)) continue;
+      for (let k = 0; k < 3; k++) facing[count++] = t[i + k] as number;
+    }
+    this.facing = facing.slice(0, count);
   }
-  // An odd count, so that the middle, where grooves tend to be, is a cell and not a border.
-  const along = (lengthMm: number) => 2 * (Math.ceil(lengthMm / 2 / stepMm) + MARGIN) + 1;
-  const [columns, rows] = [along(highU - lowU), along(highW - lowW)];
-  // Cells lie the same on both sides of the middle, so that a wall is met at the same distance from either.
-  const originU = (lowU + highU) / 2 - ((columns - 1) / 2) * stepMm;
-  const originW = (lowW + highW) / 2 - ((rows - 1) / 2) * stepMm;
-  const surface = new Float32Array(columns * rows);
-  const t = mesh.triangles;
-  for (let i = 0; i < t.length; i += 3) {
-    const [a, b, c] = [3 * (t[i] as number), 3 * (t[i + 1] as number), 3 * (t[i + 2] as number)];
-    const [au, aw, ah] = [flat[a] as number, flat[a + 1] as number, flat[a + 2] as number];
-    const [bu, bw, bh] = [flat[b] as number, flat[b + 1] as number, flat[b + 2] as number];
-    const [cu, cw, ch] = [flat[c] as number, flat[c + 1] as number, flat[c + 2] as number];
-    const area = (bu - au) * (cw - aw) - (cu - au) * (bw - aw);
-    // Only faces that look along the pull bound this half from above.
-    if (!(area > 1e-12)) continue;
-    const fromU = Math.max(0, Math.ceil((Math.min(au, bu, cu) - originU) / stepMm - 1e-9));
-    const toU = Math.min(columns - 1, Math.floor((Math.max(au, bu, cu) - originU) / stepMm + 1e-9));
-    const fromW = Math.max(0, Math.ceil((Math.min(aw, bw, cw) - originW) / stepMm - 1e-9));
-    const toW = Math.min(rows - 1, Math.floor((Math.max(aw, bw, cw) - originW) / stepMm + 1e-9));
-    for (let y = fromW; y <= toW; y++) {
-      const pw = originW + y * stepMm;
-      for (let x = fromU; x <= toU; x++) {
-        const pu = originU + x * stepMm;
-        const wa = ((bu - pu) * (cw - pw) - (cu - pu) * (bw - pw)) / area;
-        const wb = ((cu - pu) * (aw - pw) - (au - pu) * (cw - pw)) / area;
-        const wc = 1 - wa - wb;
-        if (wa < -1e-7 || wb < -1e-7 || wc < -1e-7) continue;
-        const depth = wa * ah + wb * bh + wc * ch;
-        const at = y * columns + x;
-        if (-depth < (surface[at] as number)) surface[at] = -depth;
-      }
+
+  private layFlat(p: Float64Array, [dx, dy, dz]: Vec3, planeMm: number): void {
+    const [[ux, uy, uz], [wx, wy, wz]] = [this.u, this.w];
+    const flat = this.flat;
+    for (let i = 0; i < p.length; i += 3) {
+      const [x, y, z] = [p[i] as number, p[i + 1] as number, p[i + 2] as number];
+      const [pu, pw] = [ux * x + uy * y + uz * z, wx * x + wy * y + wz * z];
+      flat[i] = pu;
+      flat[i + 1] = pw;
+      flat[i + 2] = dx * x + dy * y + dz * z - planeMm;
+      if (pu < this.lowU) this.lowU = pu;
+      if (pu > this.highU) this.highU = pu;
+      if (pw < this.lowW) this.lowW = pw;
+      if (pw > this.highW) this.highW = pw;
     }
   }
-  return { columns, rows, stepMm, originU, originW, surface, u, w };
+
+  private doubleArea(a: number, b: number, c: number): number {
+    const { flat } = this;
+    const [au, aw] = [flat[3 * a] as number, flat[3 * a + 1] as number];
+    return (
+      ((flat[3 * b] as number) - au) * ((flat[3 * c + 1] as number) - aw) -
+      ((flat[3 * c] as number) - au) * ((flat[3 * b + 1] as number) - aw)
+    );
+  }
+
+  /** @param stepMm the cells' width. */
+  field(stepMm: number): Field {
+    const { u, w, flat, facing, lowU, highU, lowW, highW } = this;
+    // An odd count, so that the middle, where grooves tend to be, is a cell and not a border.
+    const along = (lengthMm: number) => 2 * (Math.ceil(lengthMm / 2 / stepMm) + MARGIN) + 1;
+    const [columns, rows] = [along(highU - lowU), along(highW - lowW)];
+    // Cells lie the same on both sides of the middle, so that a wall is met at the same distance from either.
+    const originU = (lowU + highU) / 2 - ((columns - 1) / 2) * stepMm;
+    const originW = (lowW + highW) / 2 - ((rows - 1) / 2) * stepMm;
+    const surface = new Float32Array(columns * rows);
+    for (let i = 0; i < facing.length; i += 3) {
+      const [a, b, c] = [3 * (facing[i] as number), 3 * (facing[i + 1] as number), 3 * (facing[i + 2] as number)];
+      const [au, bu, cu] = [flat[a] as number, flat[b] as number, flat[c] as number];
+      const fromU = Math.max(0, Math.ceil((Math.min(au, bu, cu) - originU) / stepMm - 1e-9));
+      const toU = Math.min(columns - 1, Math.floor((Math.max(au, bu, cu) - originU) / stepMm + 1e-9));
+      // Of a fine mesh most triangles lie between two cells.
+      if (fromU > toU) continue;
+      const [aw, bw, cw] = [flat[a + 1] as number, flat[b + 1] as number, flat[c + 1] as number];
+      const fromW = Math.max(0, Math.ceil((Math.min(aw, bw, cw) - originW) / stepMm - 1e-9));
+      const toW = Math.min(rows - 1, Math.floor((Math.max(aw, bw, cw) - originW) / stepMm + 1e-9));
+      if (fromW > toW) continue;
+      const [ah, bh, ch] = [flat[a + 2] as number, flat[b + 2] as number, flat[c + 2] as number];
+      const area = (bu - au) * (cw - aw) - (cu - au) * (bw - aw);
+      for (let y = fromW; y <= toW; y++) {
+        const pw = originW + y * stepMm;
+        for (let x = fromU; x <= toU; x++) {
+          const pu = originU + x * stepMm;
+          const wa = ((bu - pu) * (cw - pw) - (cu - pu) * (bw - pw)) / area;
+          const wb = ((cu - pu) * (aw - pw) - (au - pu) * (cw - pw)) / area;
+          const wc = 1 - wa - wb;
+          if (wa < -1e-7 || wb < -1e-7 || wc < -1e-7) continue;
+          const depth = wa * ah + wb * bh + wc * ch;
+          const at = y * columns + x;
+          if (-depth < (surface[at] as number)) surface[at] = -depth;
+        }
+      }
+    }
+    return { columns, rows, stepMm, originU, originW, surface, u, w };
+  }
 }
 
 /**

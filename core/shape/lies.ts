@@ -1,4 +1,4 @@
-import { boundsOf, cross, dot, type Mesh, minus, type Vec3 } from './mesh.ts';
+import { boundsOf, cross, dot, type Mesh, minus, moved, type Vec3 } from './mesh.ts';
 import { samplesOf } from './samples.ts';
 import { applied, type Matrix3, matrixOf, type Turn, turnOf } from './turn.ts';
 
@@ -72,18 +72,29 @@ function nearestAxis(d: Vec3): { index: 0 | 1 | 2; sign: 1 | -1; offDeg: number 
 export function lieOf(mesh: Mesh): Lie {
   const samples = samplesOf(mesh, 6_000);
   const total = samples.reduce((sum, one) => sum + one.areaMm2, 0);
-  const mean = samples.reduce<Vec3>(
-    (sum, { point, areaMm2 }) => sum.map((at, k) => at + (areaMm2 * (point[k] as number)) / total) as Vec3,
-    [0, 0, 0],
-  );
-  const covariance = [0, 1, 2].map((i) =>
-    [0, 1, 2].map((j) =>
-      samples.reduce((sum, { point, areaMm2 }) => {
-        const off = minus(point, mean);
-        return sum + (areaMm2 * (off[i] as number) * (off[j] as number)) / total;
-      }, 0),
-    ),
-  ) as Matrix3;
+  const mean: Vec3 = [0, 0, 0];
+  for (const { point, areaMm2 } of samples) {
+    const share = areaMm2 / total;
+    mean[0] += share * point[0];
+    mean[1] += share * point[1];
+    mean[2] += share * point[2];
+  }
+  let [xx, xy, xz, yy, yz, zz] = [0, 0, 0, 0, 0, 0];
+  for (const { point, areaMm2 } of samples) {
+    const share = areaMm2 / total;
+    const [x, y, z] = minus(point, mean);
+    xx += share * x * x;
+    xy += share * x * y;
+    xz += share * x * z;
+    yy += share * y * y;
+    yz += share * y * z;
+    zz += share * z * z;
+  }
+  const covariance: Matrix3 = [
+    [xx, xy, xz],
+    [xy, yy, yz],
+    [xz, yz, zz],
+  ];
   const { axes, spread } = principal(covariance);
   const skew = (axis: Vec3) => {
     let [second, third] = [0, 0];
@@ -121,13 +132,11 @@ export function lieOf(mesh: Mesh): Lie {
 
 /** A block round it as it lies, over one round it as it would lie straight: 1 where nothing is gained. */
 export function askewCost(mesh: Mesh, { turn }: Lie): number {
-  const m = matrixOf(turn);
-  const room = (at: (p: Vec3) => Vec3) => {
-    const out = new Float64Array(mesh.positions.length);
-    for (let i = 0; i < out.length; i += 3)
-      out.set(at([mesh.positions[i] as number, mesh.positions[i + 1] as number, mesh.positions[i + 2] as number]), i);
-    const { min, max } = boundsOf(out);
+  const size = (positions: Float64Array) => {
+    const { min, max } = boundsOf(positions);
     return minus(max, min).reduce((product, mm) => product * mm, 1);
   };
-  return room((p) => p) / room((p) => applied(m, p));
+  const m = matrixOf(turn);
+  const straight = moved(mesh, (point) => applied(m, point));
+  return size(mesh.positions) / size(straight.positions);
 }

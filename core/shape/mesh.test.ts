@@ -10,7 +10,7 @@ import { soupOf, weld } from './weld.ts';
 import { writeMesh, writeObj, writeStl } from './write.ts';
 
 const bytes = (text: string) => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
-const again = (file: Uint8Array) => weld(readMesh(file).soup);
+const again = (file: Uint8Array) => weld(readMesh(file).places);
 const codeOf = (work: () => unknown) => {
   try {
     work();
@@ -120,7 +120,7 @@ describe('files', () => {
     expect(found).toMatchObject({ watertight: true, flipped: false });
     expect(found.volumeMl).toBeCloseTo(1.5, 9);
     expect(found.areaMm2).toBeCloseTo(2 * 300 + 80 * 5, 6);
-    expect(measure(weld(readMesh(bytes(text), 'in').soup).mesh).volumeMl).toBeCloseTo(25.4 ** 3 / 6, 3);
+    expect(measure(weld(readMesh(bytes(text), 'in').places).mesh).volumeMl).toBeCloseTo(25.4 ** 3 / 6, 3);
   });
 
   const stl = writeStl(box(10, 10, 10));

@@ -96,9 +96,18 @@ const wrongSide = (rows: { at: number; area: number; way: number }[], at: number
 
 /** The height with the least area on the wrong side; the middle of a range of equally good ones. */
 function bestPlane(rows: { at: number; area: number; way: number }[]): { at: number; caught: number } {
-  const sorted = [...rows].sort((a, b) => a.at - b.at);
-  let caught = sorted.reduce((sum, row) => sum + (row.way < 0 ? row.area : 0), 0);
-  const slack = 1e-6 * sorted.reduce((sum, row) => sum + row.area, 0);
+  let [total, caught] = [0, 0];
+  let [lowestUp, highestDown] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (const row of rows) {
+    total += row.area;
+    if (row.way < 0) highestDown = Math.max(highestDown, row.at);
+    else lowestUp = Math.min(lowestUp, row.at);
+  }
+  // Below both everything looks down, above both up: only what lies between is in question, of most baits next to nothing.
+  const [from, to] = [Math.min(lowestUp, highestDown), Math.max(lowestUp, highestDown)];
+  const sorted = rows.filter((row) => row.at >= from && row.at <= to).sort((a, b) => a.at - b.at);
+  for (const row of sorted) if (row.way < 0) caught += row.area;
+  const slack = 1e-6 * total;
   let best = { caught, from: sorted[0]?.at ?? 0, to: sorted[0]?.at ?? 0 };
   for (const [i, row] of sorted.entries()) {
     caught += row.way > 0 ? row.area : -row.area;
@@ -109,28 +118,50 @@ function bestPlane(rows: { at: number; area: number; way: number }[]): { at: num
   return { at: (best.from + best.to) / 2, caught: Math.max(0, best.caught) };
 }
 
+/** How high each corner lies along a direction, mm. */
+function heightsOf({ positions: p }: Mesh, [dx, dy, dz]: Vec3): Float64Array {
+  const out = new Float64Array(p.length / 3);
+  for (let c = 0; c < out.length; c++)
+    out[c] = dx * (p[3 * c] as number) + dy * (p[3 * c + 1] as number) + dz * (p[3 * c + 2] as number);
+  return out;
+}
+
+function spanOf(heights: Float64Array): { low: number; high: number } {
+  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
+  for (let c = 0; c < heights.length; c++) {
+    low = Math.min(low, heights[c] as number);
+    high = Math.max(high, heights[c] as number);
+  }
+  return { low, high };
+}
+
+/** Of a normal that begins at `i`, how far it goes along a direction, and how long it is. */
+function slopeOf(normals: Float64Array, i: number, [dx, dy, dz]: Vec3): [along: number, size: number] {
+  const [x, y, z] = [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number];
+  return [dx * x + dy * y + dz * z, Math.sqrt(x * x + y * y + z * z)];
+}
+
 /** The flat face, if any, at either end along the direction, large enough to lie on. */
 function flatFace(mesh: Mesh, direction: Vec3) {
   const normals = doubleNormals(mesh);
-  const { triangles: t, positions: p } = mesh;
-  const height = (corner: number) =>
-    dot([p[3 * corner] as number, p[3 * corner + 1] as number, p[3 * corner + 2] as number], direction);
-  let [low, high] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
-  for (let c = 0; c < p.length / 3; c++) {
-    low = Math.min(low, height(c));
-    high = Math.max(high, height(c));
-  }
+  const { triangles: t } = mesh;
+  const heights = heightsOf(mesh, direction);
+  const { low, high } = spanOf(heights);
   const near = Math.max(0.05, (high - low) * 0.005);
   const flat = { low: 0, high: 0 };
   let outline = 0;
   for (let i = 0; i < t.length; i += 3) {
-    const along = dot([normals[i] as number, normals[i + 1] as number, normals[i + 2] as number], direction) / 2;
+    const [along2, size2] = slopeOf(normals, i, direction);
+    const [along, size] = [along2 / 2, size2 / 2];
     outline += Math.abs(along) / 2;
-    const size = Math.hypot(normals[i] as number, normals[i + 1] as number, normals[i + 2] as number) / 2;
     if (Math.abs(along) < 0.999 * size) continue;
-    const heights = [0, 1, 2].map((k) => height(t[i + k] as number));
-    if (along < 0 && heights.every((h) => h - low < near)) flat.low += size;
-    if (along > 0 && heights.every((h) => high - h < near)) flat.high += size;
+    const [a, b, c] = [
+      heights[t[i] as number] as number,
+      heights[t[i + 1] as number] as number,
+      heights[t[i + 2] as number] as number,
+    ];
+    if (along < 0 && Math.max(a, b, c) - low < near) flat.low += size;
+    if (along > 0 && high - Math.min(a, b, c) < near) flat.high += size;
   }
   const areaMm2 = Math.max(flat.low, flat.high);
   const heightMm = flat.low >= flat.high ? low : high;
@@ -146,23 +177,21 @@ function flatFace(mesh: Mesh, direction: Vec3) {
 function silhouette(mesh: Mesh, direction: Vec3): { min: number; max: number } {
   const normals = doubleNormals(mesh);
   const { across } = topologyOf(mesh);
-  const { triangles: t, positions: p } = mesh;
+  const { triangles: t } = mesh;
   const way = new Int8Array(t.length / 3);
   for (let n = 0; n < way.length; n++) {
-    const normal: Vec3 = [normals[3 * n] as number, normals[3 * n + 1] as number, normals[3 * n + 2] as number];
-    const along = dot(normal, direction) / (Math.hypot(...normal) || 1);
-    way[n] = along > DRAFT ? 1 : along < -DRAFT ? -1 : 0;
+    const [along, size] = slopeOf(normals, 3 * n, direction);
+    way[n] = along > DRAFT * size ? 1 : along < -DRAFT * size ? -1 : 0;
   }
-  const height = (corner: number) =>
-    dot([p[3 * corner] as number, p[3 * corner + 1] as number, p[3 * corner + 2] as number], direction);
+  const heights = heightsOf(mesh, direction);
   let [min, max] = [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY];
   for (let i = 0; i < t.length; i++) {
     const other = across[i] as number;
     if (other < 0 || way[Math.floor(i / 3)] === way[other]) continue;
-    for (const corner of [t[i] as number, t[i % 3 === 2 ? i - 2 : i + 1] as number]) {
-      min = Math.min(min, height(corner));
-      max = Math.max(max, height(corner));
-    }
+    const a = heights[t[i] as number] as number;
+    const b = heights[t[i % 3 === 2 ? i - 2 : i + 1] as number] as number;
+    min = Math.min(min, a, b);
+    max = Math.max(max, a, b);
   }
   return min <= max ? { min, max } : { min: 0, max: 0 };
 }

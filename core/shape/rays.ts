@@ -10,7 +10,7 @@ export class Rays {
 
   constructor(mesh: Mesh) {
     const geometry = new BufferGeometry();
-    geometry.setAttribute('position', new BufferAttribute(Float32Array.from(mesh.positions), 3));
+    geometry.setAttribute('position', new BufferAttribute(new Float32Array(mesh.positions), 3));
     geometry.setIndex(new BufferAttribute(mesh.triangles.slice(), 1));
     this.tree = new MeshBVH(geometry, { indirect: true, targetLeafSize: 6 } as ConstructorParameters<
       typeof MeshBVH

@@ -2,6 +2,7 @@ import earcut from 'earcut';
 import { strFromU8 } from 'fflate';
 import { Failure } from '../failure.ts';
 import { boundsOf, type Soup } from './mesh.ts';
+import { type Places, placesIn, placesOf } from './places.ts';
 
 /** Most bytes and triangles of one file. */
 export const FILE_LIMIT = 64 * 1024 * 1024;
@@ -15,8 +16,8 @@ export type MeshFormat = 'stl' | 'stl-text' | 'obj';
 
 export interface MeshFile {
   format: MeshFormat;
-  /** Corners of all triangles, in mm. */
-  soup: Soup;
+  /** Corners of all triangles. */
+  places: Places;
 }
 
 const bad = (message: string) => new Failure('bad-mesh', message, 'mesh');
@@ -33,14 +34,10 @@ function checkCount(triangles: number): void {
   }
 }
 
-function readBinaryStl(view: DataView): Soup {
+function readBinaryStl(view: DataView, scale: number): Places {
   const triangles = view.getUint32(80, true);
   checkCount(triangles);
-  const soup = new Float64Array(9 * triangles);
-  for (let t = 0, at = 84; t < triangles; t++, at += 50) {
-    for (let k = 0; k < 9; k++) soup[9 * t + k] = view.getFloat32(at + 12 + 4 * k, true);
-  }
-  return soup;
+  return placesIn({ view, from: 96, stride: 50, size: 12, triangles }, scale);
 }
 
 /** Room for numbers whose count is not known before. */
@@ -164,10 +161,10 @@ function readObj(text: string): Soup {
 }
 
 /** What the bytes are, by their content and never by a name. */
-function read(bytes: Uint8Array): MeshFile {
+function read(bytes: Uint8Array, scale: number): MeshFile {
   const view = new DataView(bytes.buffer, bytes.byteOffset, bytes.byteLength);
   const declared = bytes.byteLength >= 84 ? 84 + 50 * view.getUint32(80, true) : -1;
-  if (declared === bytes.byteLength) return { format: 'stl', soup: readBinaryStl(view) };
+  if (declared === bytes.byteLength) return { format: 'stl', places: readBinaryStl(view, scale) };
   const start = strFromU8(bytes.subarray(0, 4096), true);
   const isText = !/[^\t\r\n\x20-\x7e\x80-\xff]/.test(start);
   if (!isText) {
@@ -178,8 +175,9 @@ function read(bytes: Uint8Array): MeshFile {
   }
   const text = strFromU8(bytes);
   if (/^\s*solid\b/i.test(start) && /\bfacet\b|\bendsolid\b/i.test(text))
-    return { format: 'stl-text', soup: readTextStl(text) };
-  if (/^\s*(v|f|o|g|vn|vt|s|mtllib|usemtl)\s/m.test(start)) return { format: 'obj', soup: readObj(text) };
+    return { format: 'stl-text', places: placesOf(readTextStl(text), scale) };
+  if (/^\s*(v|f|o|g|vn|vt|s|mtllib|usemtl)\s/m.test(start))
+    return { format: 'obj', places: placesOf(readObj(text), scale) };
   throw bad(`This is neither STL nor OBJ; ${again}.`);
 }
 
@@ -191,16 +189,15 @@ function read(bytes: Uint8Array): MeshFile {
  */
 export function readMesh(bytes: Uint8Array, unit: MeshUnit = 'mm'): MeshFile {
   if (bytes.byteLength > FILE_LIMIT) throw new Failure('too-large', 'A mesh file may have up to 64 MB.', 'mesh');
-  const file = read(bytes);
-  const scale = UNIT_MM[unit];
-  const { soup } = file;
-  for (let i = 0; i < soup.length; i++) {
-    const value = (soup[i] as number) * scale;
+  const file = read(bytes, UNIT_MM[unit]);
+  const { points, of } = file.places;
+  for (let i = 0; i < points.length; i++) {
+    const value = points[i] as number;
     // Neither NaN nor infinity is nothing less itself.
-    if (value - value !== 0) throw bad(`Corner ${Math.floor(i / 3) + 1} is not at any place (NaN); ${again}.`);
-    soup[i] = value;
+    if (value - value !== 0)
+      throw bad(`Corner ${of.indexOf(Math.floor(i / 3)) + 1} is not at any place (NaN); ${again}.`);
   }
-  const { min, max } = boundsOf(soup);
+  const { min, max } = boundsOf(points);
   const far = Math.max(...min.map(Math.abs), ...max.map(Math.abs));
   if (far > FAR_MM)
     throw bad(`It reaches ${far.toPrecision(3)} mm from the origin; check its unit, and move it near the origin.`);

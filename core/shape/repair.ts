@@ -15,6 +15,7 @@ import {
   unit,
   type Vec3,
 } from './mesh.ts';
+import type { Places } from './places.ts';
 import { type Topology, topologyOf } from './topology.ts';
 import { soupOf, weld } from './weld.ts';
 
@@ -165,19 +166,19 @@ const MOST_ROUNDS = 4;
  * what was closed, they are drawn together less.
  * @throws Failure `bad-mesh`.
  */
-export function repair(soup: Soup, wish: RepairWish): Repaired {
+export function repair(given: Soup | Places, wish: RepairWish): Repaired {
   const tries = [wish.weldMm, wish.weldMm / 10, 1e-4].filter((mm, i) => i === 0 || mm >= 1e-4);
   let best: Repaired | undefined;
   for (const weldMm of tries) {
-    const made = mended(soup, { ...wish, weldMm });
+    const made = mended(given, { ...wish, weldMm });
     if (!best || isBetter(made.after, best.after)) best = made;
     if (made.after.watertight && made.after.volumeMl !== null) return made;
   }
   return best as Repaired;
 }
 
-function mended(soup: Soup, wish: RepairWish): Repaired {
-  const first = weld(soup);
+function mended(given: Soup | Places, wish: RepairWish): Repaired {
+  const first = weld(given);
   const before = measure(first.mesh, first.collapsed);
   const joined = weld(soupOf(first.mesh), Math.max(wish.weldMm, 1e-4));
   const { mesh: single, dropped } = withoutDoubles(joined.mesh);

@@ -17,7 +17,7 @@ const PLAIN: ShapeSpec = { ...PADDLE, eyes: null, bellySlot: null, noseMm: 0 };
 const volumeOf = (spec: ShapeSpec) => measure(sculpt(kit, spec)).volumeMl ?? Number.NaN;
 /** What a reader of the exported file finds. */
 const asFile = (spec: ShapeSpec, grain: 'draft' | 'fine') => {
-  const { mesh, collapsed } = weld(readMesh(writeStl(sculpt(kit, spec, grain))).soup);
+  const { mesh, collapsed } = weld(readMesh(writeStl(sculpt(kit, spec, grain))).places);
   return measure(mesh, collapsed);
 };
 

@@ -1,6 +1,6 @@
 import { Failure } from '../failure.ts';
 import { mm as inMm, say } from '../units/say.ts';
-import { Centres, type Field, fieldOf } from './heightField.ts';
+import { Centres, type Field, Relief } from './heightField.ts';
 import {
   across,
   corner,
@@ -59,26 +59,26 @@ function leftAt(centres: Centres, pu: number, pw: number, height: number): numbe
   const { columns, rows, stepMm, originU, originW } = centres.field;
   const [cx, cy] = [Math.round((pu - originU) / stepMm), Math.round((pw - originW) / stepMm)];
   let near = (2 * radius) ** 2;
-  const row = (y: number): boolean => {
-    const dw = originW + y * stepMm - pw;
-    if (dw * dw >= near) return false;
-    if (y < 0 || y >= rows) return true;
-    for (const way of [1, -1]) {
-      for (let x = way === 1 ? cx : cx - 1; x >= 0 && x < columns; x += way) {
-        const du = originU + x * stepMm - pu;
-        if (du * du + dw * dw >= near) break;
-        // The ball may stand anywhere above its lowest.
-        const dh = Math.max(0, centres.at(x, y) - height);
-        near = Math.min(near, du * du + dw * dw + dh * dh);
+  // Written out: a function made anew for each place costs more than the looking.
+  for (let off = 0; ; off++) {
+    let isAnyNear = false;
+    for (let side = 0; side < (off === 0 ? 1 : 2); side++) {
+      const y = side === 0 ? cy + off : cy - off;
+      const dw = originW + y * stepMm - pw;
+      if (dw * dw >= near) continue;
+      isAnyNear = true;
+      if (y < 0 || y >= rows) continue;
+      for (let way = 1; way >= -1; way -= 2) {
+        for (let x = way === 1 ? cx : cx - 1; x >= 0 && x < columns; x += way) {
+          const du = originU + x * stepMm - pu;
+          if (du * du + dw * dw >= near) break;
+          // The ball may stand anywhere above its lowest.
+          const dh = Math.max(0, centres.at(x, y) - height);
+          near = Math.min(near, du * du + dw * dw + dh * dh);
+        }
       }
     }
-    return true;
-  };
-  row(cy);
-  for (let off = 1; ; off++) {
-    const up = row(cy + off);
-    const down = row(cy - off);
-    if (!up && !down) break;
+    if (!isAnyNear && off > 0) break;
   }
   return Math.max(0, Math.sqrt(near) - radius);
 }
@@ -143,14 +143,15 @@ function spotsOf(mesh: Mesh, samples: Sample[], { u, w }: Field, direction: Vec3
 /** The faces of the mesh that bound this half's cavity. */
 function halfOf(mesh: Mesh, direction: Vec3): Mesh {
   const normals = doubleNormals(mesh);
-  const kept: number[] = [];
+  const kept = new Uint32Array(mesh.triangles.length);
+  let count = 0;
   const [dx, dy, dz] = direction;
   for (let i = 0; i < mesh.triangles.length; i += 3) {
     const [x, y, z] = [normals[i] as number, normals[i + 1] as number, normals[i + 2] as number];
-    if (x * dx + y * dy + z * dz > -DRAFT * Math.sqrt(x * x + y * y + z * z))
-      kept.push(mesh.triangles[i] as number, mesh.triangles[i + 1] as number, mesh.triangles[i + 2] as number);
+    if (x * dx + y * dy + z * dz <= -DRAFT * Math.sqrt(x * x + y * y + z * z)) continue;
+    for (let k = 0; k < 3; k++) kept[count++] = mesh.triangles[i + k] as number;
   }
-  return { positions: mesh.positions, triangles: Uint32Array.from(kept) };
+  return { positions: mesh.positions, triangles: kept.slice(0, count) };
 }
 
 /** Most places that an answer lists. */
@@ -242,11 +243,12 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
       'That cutter is too large to be worked out on this shape; choose a smaller one.',
       'ballMm',
     );
-  const rough = fieldOf(mesh, direction, planeMm, roughMm);
+  const relief = new Relief(mesh, direction, planeMm);
+  const rough = relief.field(roughMm);
   const stepMm =
     [24, 16].map((cells) => stepFor(radius, cells, leastStep)).find((step) => looksAt(step) < FINE_LOOKS) ??
     rough.stepMm;
-  const field = stepMm === rough.stepMm ? rough : fieldOf(mesh, direction, planeMm, stepMm);
+  const field = stepMm === rough.stepMm ? rough : relief.field(stepMm);
   progress?.(0.1);
   const samples = samplesOf(mesh, 8_000);
   const places = spotsOf(mesh, samples, field, direction, planeMm);
@@ -262,9 +264,15 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
   }
   const normals = doubleNormals(mesh);
   const [dx, dy, dz] = direction;
+  const { positions: p, triangles: corners } = mesh;
+  const heightOf = (corner: number) =>
+    dx * (p[3 * corner] as number) + dy * (p[3 * corner + 1] as number) + dz * (p[3 * corner + 2] as number);
   const isHere = (t: number) =>
     dx * (normals[3 * t] as number) + dy * (normals[3 * t + 1] as number) + dz * (normals[3 * t + 2] as number) > 0 &&
-    dot(middleOf(mesh, t), direction) > planeMm;
+    heightOf(corners[3 * t] as number) +
+      heightOf(corners[3 * t + 1] as number) +
+      heightOf(corners[3 * t + 2] as number) >
+      3 * planeMm;
   filledIn(perTriangleMm, samples, isHere);
   // A larger ball never leaves less: halve the list of balls. Sharp edges fail first, so a part of the rest will do.
   const every = Math.max(1, Math.ceil(places.length / 4000));
@@ -274,7 +282,7 @@ export function toolReach(mesh: Mesh, wanted: Vec3, ballMm: number, planeMm: num
   while (high - low > 1) {
     const middle = (low + high) >> 1;
     const ball = balls[middle] as number;
-    const trial = fieldOf(mesh, direction, planeMm, stepFor(ball / 2, 8, leastStep));
+    const trial = relief.field(stepFor(ball / 2, 8, leastStep));
     const fits = leftover(trial, walls, some, ball / 2, LEFTOVER_MM).greatest < LEFTOVER_MM;
     if (fits) low = middle;
     else high = middle;

@@ -24,7 +24,7 @@ export function topologyOf(mesh: Mesh): Topology {
   for (let c = 0; c < corners; c++) (start[c + 1] as number) += start[c] as number;
   const fill = start.slice(0, corners);
   const sides = new Int32Array(t.length);
-  const others = new Float64Array(t.length);
+  const others = new Uint32Array(t.length);
   for (let i = 0; i < t.length; i++) {
     const a = t[i] as number;
     const b = t[i % 3 === 2 ? i - 2 : i + 1] as number;
@@ -64,7 +64,7 @@ function pair(out: Topology, t: Uint32Array, one: number, two: number): void {
   out.turned[two] = 1;
 }
 
-function insertionSort(keys: Float64Array, values: Int32Array, from: number, to: number): void {
+function insertionSort(keys: Uint32Array, values: Int32Array, from: number, to: number): void {
   for (let i = from + 1; i < to; i++) {
     const key = keys[i] as number;
     const value = values[i] as number;
@@ -79,7 +79,7 @@ function insertionSort(keys: Float64Array, values: Int32Array, from: number, to:
 }
 
 /** A fan of thousands of triangles round one corner must not cost their square. */
-function sortSlice(keys: Float64Array, values: Int32Array, from: number, to: number): void {
+function sortSlice(keys: Uint32Array, values: Int32Array, from: number, to: number): void {
   const order = Array.from({ length: to - from }, (_, i) => from + i).sort(
     (a, b) => (keys[a] as number) - (keys[b] as number),
   );

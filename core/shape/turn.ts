@@ -32,7 +32,11 @@ export function turnOf([[a], [d, e, f], [g, h, i]]: Matrix3): Turn {
   };
 }
 
-export const applied = (m: Matrix3, [x, y, z]: Vec3): Vec3 => m.map(([a, b, c]) => a * x + b * y + c * z) as Vec3;
+export const applied = ([[a, b, c], [d, e, f], [g, h, i]]: Matrix3, [x, y, z]: Vec3): Vec3 => [
+  a * x + b * y + c * z,
+  d * x + e * y + f * z,
+  g * x + h * y + i * z,
+];
 
 /** Turned and scaled, then set down with its nose at 0 and its middle on the axis. */
 export function stood(mesh: Mesh, turn: Turn, scale: number): Mesh {

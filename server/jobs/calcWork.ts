@@ -5,7 +5,8 @@ import { repairedMesh, repairSchema } from '../../core/shape/calculators.ts';
 import { crossings } from '../../core/shape/crossing.ts';
 import { lieOf } from '../../core/shape/lies.ts';
 import { measure } from '../../core/shape/measure.ts';
-import { type Mesh, moved, type Soup } from '../../core/shape/mesh.ts';
+import { type Mesh, moved } from '../../core/shape/mesh.ts';
+import type { Places } from '../../core/shape/places.ts';
 import { type MeshUnit, readMesh } from '../../core/shape/read.ts';
 import { loadModeller, sculpt } from '../../core/shape/sculpt.ts';
 import { silhouetteOf } from '../../core/shape/silhouette.ts';
@@ -65,8 +66,8 @@ function factsOf(mesh: Mesh, collapsed: number, progress: Progress, isBrought: b
   };
 }
 
-function surveyOf(soup: Soup, progress: Progress, isBrought = true) {
-  const { mesh, collapsed } = weld(soup);
+function surveyOf(places: Places, progress: Progress, isBrought = true) {
+  const { mesh, collapsed } = weld(places);
   return factsOf(mesh, collapsed, progress, isBrought);
 }
 
@@ -89,18 +90,22 @@ function inARow(meshes: Mesh[], gapMm: number): Mesh {
 /** A mesh as a file, measured as it will be read again, in single precision; and the outline that it is drawn by. */
 async function kept(mesh: Mesh, progress: Progress, isBrought = true) {
   const bytes = writeMesh(mesh, 'stl');
-  const { soup } = readMesh(bytes);
-  const facts = surveyOf(soup, progress, isBrought);
+  const { places } = readMesh(bytes);
+  const facts = surveyOf(places, progress, isBrought);
   return {
     bytes,
     facts,
-    outline: facts.volumeMl === null ? null : silhouetteOf(await loadModeller(), weld(soup).mesh),
+    outline: facts.volumeMl === null ? null : silhouetteOf(await loadModeller(), weld(places).mesh),
   };
 }
 
-async function preparedMesh(task: Preparing & { bytes: Uint8Array; unit: MeshUnit }, soup: Soup, progress: Progress) {
+async function preparedMesh(
+  task: Preparing & { bytes: Uint8Array; unit: MeshUnit },
+  places: Places,
+  progress: Progress,
+) {
   const { repair, holes, skin, turn, scale } = task;
-  let mesh: Mesh = weld(soup).mesh;
+  let mesh: Mesh = weld(places).mesh;
   let changed: MeshChanges | null = null;
   if (repair) {
     const wish = { unit: task.unit, ...(holes === 'all' ? { holeMm: ANY_HOLE_MM } : {}) };
@@ -127,25 +132,27 @@ async function work(task: CalcWork, progress: Progress): Promise<unknown> {
     case 'calc':
       return calculate(task.name, task.input, { ...(task.bytes ? { mesh: task.bytes } : {}), progress });
     case 'survey': {
-      const { format, soup } = readMesh(task.bytes, task.unit);
-      const facts = surveyOf(soup, progress);
-      const outline = facts.volumeMl === null ? null : silhouetteOf(await loadModeller(), weld(soup).mesh);
+      const { format, places } = readMesh(task.bytes, task.unit);
+      const facts = surveyOf(places, progress);
+      const outline = facts.volumeMl === null ? null : silhouetteOf(await loadModeller(), weld(places).mesh);
       return { format, facts, outline };
     }
     case 'prepare': {
-      const { soup } = readMesh(task.bytes, task.unit);
-      const { mesh, changed } = await preparedMesh(task, soup, (done) => progress(0.6 * done));
+      const { places } = readMesh(task.bytes, task.unit);
+      const { mesh, changed } = await preparedMesh(task, places, (done) => progress(0.6 * done));
       return { changed, ...(await kept(mesh, (done) => progress(0.6 + 0.4 * done))) };
     }
     case 'sculpt': {
       const { spec, brought } = task;
-      const meshes = new Map(spec.brought && brought ? [[spec.brought.meshId, weld(readMesh(brought).soup).mesh]] : []);
+      const meshes = new Map(
+        spec.brought && brought ? [[spec.brought.meshId, weld(readMesh(brought).places).mesh]] : [],
+      );
       return kept(sculpt(await loadModeller(), spec, 'fine', meshes), progress, spec.brought !== null);
     }
     case 'outline':
-      return silhouetteOf(await loadModeller(), weld(readMesh(task.bytes).soup).mesh);
+      return silhouetteOf(await loadModeller(), weld(readMesh(task.bytes).places).mesh);
     case 'convert':
-      return writeMesh(weld(readMesh(task.bytes, task.unit).soup).mesh, task.format, task.name);
+      return writeMesh(weld(readMesh(task.bytes, task.unit).places).mesh, task.format, task.name);
     case 'stubs': {
       const kit = await loadModeller();
       const solids = task.specs.map((spec) => sculpt(kit, spec));

@@ -49,7 +49,7 @@ describe('a file that is brought', () => {
     expect(body.facts.thickestMm).toBeCloseTo(4, 3);
     expect(await fileOf(body.id, 'original')).toEqual(new Uint8Array(bytes));
     for (const format of ['stl', 'obj']) {
-      const again = weld(readMesh(await fileOf(body.id, format)).soup).mesh;
+      const again = weld(readMesh(await fileOf(body.id, format)).places).mesh;
       expect(again.triangles.length).toBe(36);
     }
     expect(Buffer.from((await fileOf(body.id, '3mf')).subarray(0, 2)).toString()).toBe('PK');

@@ -39,8 +39,8 @@ export function levelsOf(db: Db, molds: Stood[], layers: LayerAmount[]): Map<str
       const found = known.get(key) ?? { tallMm: 0, levels: {} };
       const missing = asked.filter((to) => found.levels[to] === undefined);
       if (missing.length > 0) {
-        const soup = readMesh(meshBytes(filesBeside(db.name), mesh), mesh.unit).soup;
-        const { tallMm, shares } = sharesBelow(weld(soup).mesh, UP[stands.way], missing);
+        const places = readMesh(meshBytes(filesBeside(db.name), mesh), mesh.unit).places;
+        const { tallMm, shares } = sharesBelow(weld(places).mesh, UP[stands.way], missing);
         found.tallMm = tallMm;
         missing.forEach((to, i) => {
           found.levels[to] = shares[i] as number;

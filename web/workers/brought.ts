@@ -13,6 +13,6 @@ export async function broughtMeshes(spec: Pick<ShapeSpec, 'brought'> | null): Pr
   if (!id || known.has(id)) return known;
   const answer = await fetch(`/api/meshes/${id}/file?format=stl`);
   if (!answer.ok) throw new Failure('not-found', 'The mesh that it was joined with cannot be read.');
-  known.set(id, weld(readMesh(new Uint8Array(await answer.arrayBuffer())).soup).mesh);
+  known.set(id, weld(readMesh(new Uint8Array(await answer.arrayBuffer())).places).mesh);
   return known;
 }

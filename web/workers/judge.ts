@@ -71,20 +71,20 @@ async function cutterRound(mesh: Mesh, { direction, planeMm }: Parting, ballMm: 
 const judge = {
   /** Reads a file's bytes for the screen. */
   read(bytes: Uint8Array): Drawn {
-    const shown = drawn(weld(readMesh(bytes).soup).mesh);
+    const shown = drawn(weld(readMesh(bytes).places).mesh);
     return transfer(shown, [shown.positions.buffer, shown.normals.buffer]);
   },
 
   /** What a file's solid covers from the side and from above. */
   async shadows(bytes: Uint8Array): Promise<{ side: Pictured; top: Pictured }> {
-    const { mesh } = weld(readMesh(bytes).soup);
+    const { mesh } = weld(readMesh(bytes).places);
     const [side, top] = [await pictured(shadowOf(mesh, 2, 1, COLUMNS)), await pictured(shadowOf(mesh, 1, -1, COLUMNS))];
     return transfer({ side, top }, [side.picture, top.picture]);
   },
 
   /** Where air stays in a file's solid held this way up, and the tilt within a cone that leaves least of it. */
   highPoints: (bytes: Uint8Array, up: Vec3, coneDeg: number): Tilt =>
-    bestTilt(terrainOf(weld(readMesh(bytes).soup).mesh), up, coneDeg),
+    bestTilt(terrainOf(weld(readMesh(bytes).places).mesh), up, coneDeg),
 
   /** Judges corners as drawn; `tell` gets each part as it is known. */
   async judge(

@@ -48,7 +48,7 @@ const molder = {
   ): Promise<DrawnMold> {
     const kit = await loadModeller(wasmUrl);
     const meshes = await broughtMeshes(wish.without.length > 0 ? spec : null);
-    built = buildMold(kit, baitWithout(kit, weld(readMesh(bytes).soup).mesh, spec, wish.without, meshes), wish, tell);
+    built = buildMold(kit, baitWithout(kit, weld(readMesh(bytes).places).mesh, spec, wish.without, meshes), wish, tell);
     const { parts, casting, cavity: _, ...figures } = built;
     const whole = asDrawn(parts, casting);
     const solids = new Solids(kit);

@@ -1,4 +1,5 @@
 import { Failure } from './failure.ts';
+import { colourCalculators } from './registry/colours.ts';
 import type { Calculator } from './registry/define.ts';
 import { heatCalculators } from './registry/heat.ts';
 import { moldCalculators } from './registry/molds.ts';
@@ -17,6 +18,7 @@ export const calculators: Calculator[] = [
   ...moldCalculators,
   ...heatCalculators,
   ...plasticCalculators,
+  ...colourCalculators,
   ...yieldCalculators,
 ];
 

@@ -111,6 +111,14 @@ export const DEFAULTS = {
     'small baits in cold metal take one to three minutes; contact is never perfect',
   ),
   cureH: of(24, 'h', 'cure', 'common practice: full strength after about a day'),
+  colourMostMlPerL: of(25, 'mL/L', 'a colourant at most', 'a liquid pearl may take a hundred drops a cup'),
+  hotMeltGPerMl: of(1, 'g/mL', 'plastisol, hot', 'starting guess: 1.02 at room temperature, less when hot'),
+  hotMeltPaS: of(
+    0.35,
+    'Pa·s',
+    'hot plastisol flows like',
+    'starting guess: a thin syrup; your own stirring log replaces it',
+  ),
   staleReadingS: of(300, 's', 'a reading is believed for', 'a small cup loses 5 to 10 °C in that time'),
 } as const satisfies Record<string, Default>;
 

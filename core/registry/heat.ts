@@ -1,5 +1,6 @@
 import { usual } from '../defaults.ts';
 import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from '../heat/demold.ts';
+import { settle, settleSchema } from '../heat/settle.ts';
 import { pourWindow, windowSchema } from '../heat/window.ts';
 import { openingSchema, opensAfter } from '../process/opening.ts';
 import { type Calculator, define } from './define.ts';
@@ -68,5 +69,14 @@ export const heatCalculators: Calculator[] = [
     limits:
       'Of rods, and where no thickness is known, a starting guess by the kind of mold. Later shots wait as long as the last one told.',
     example: { kind: 'aluminium', fill: 'injection', thicknessMm: 14, roomC: 20, shots: 6 },
+  }),
+  define(settleSchema, settle, {
+    name: 'heat.settle',
+    title: 'How long a stir lasts',
+    asks: 'How fast do this flake and salt sink in the cup, and when is it stirred again?',
+    formula: 'weight against drag in creeping flow; stir when the fastest has sunk 10 mm',
+    source: 'Stokes 1851; a thin disc in creeping flow, Happel & Brenner 1965',
+    limits: 'A starting viscosity of 0.35 Pa·s: a cooling cup is thicker. The finest dust stays up for longer.',
+    example: { particle: 'flake', sizeMm: 0.9, thicknessMm: 0.05, densityGPerMl: 1.38, depthMm: 60 },
   }),
 ];

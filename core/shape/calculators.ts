@@ -19,6 +19,8 @@ import { type Welded, weld } from './weld.ts';
 export interface Beside {
   mesh?: Uint8Array;
   progress?: Progress;
+  /** A clock, for what may be cut off by time. */
+  nowMs?: () => number;
 }
 
 const place = v.pipe(finite, v.minValue(-1e6), v.maxValue(1e6));

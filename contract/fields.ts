@@ -1,4 +1,6 @@
 import * as v from 'valibot';
+import { Failure } from '../core/failure.ts';
+import { parseAmount } from '../core/units/parse.ts';
 
 // What travels between browser and server is checked here; bounds are those of a workshop, not of arithmetic.
 
@@ -83,3 +85,24 @@ export const inUse = <T extends CanBeAway>(rows: T[]): T[] => rows.filter((row) 
 
 /** Names the row of a log that is taken back. */
 export const undoBody = v.strictObject({ id: ownId, rowId, tappedAt });
+
+/** What one reads in `18 drops`: an amount over nothing, and a unit or none. */
+export const written = v.pipe(
+  v.string(),
+  v.minLength(1),
+  v.rawCheck(({ dataset, addIssue }) => {
+    if (!dataset.typed || dataset.value === '') return;
+    const wrong = whyNoAmount(dataset.value);
+    if (wrong) addIssue({ message: wrong });
+  }),
+  v.title('Amount'),
+);
+
+function whyNoAmount(text: string): string | undefined {
+  try {
+    return parseAmount(text).value > 0 ? undefined : 'an amount is more than nothing';
+  } catch (error) {
+    if (error instanceof Failure) return error.message.replace(/\.$/, '');
+    throw error;
+  }
+}

@@ -1,4 +1,6 @@
 import * as v from 'valibot';
+import { CUTS, type Cut } from '../core/colour/flakes.ts';
+import type { Optics, Rgb } from '../core/colour/light.ts';
 import { usual } from '../core/defaults.ts';
 import {
   above0,
@@ -17,6 +19,8 @@ import {
   shore,
   shorePoints,
   type Versioned,
+  volumeMl,
+  written,
 } from './fields.ts';
 
 export const MATERIAL_KINDS = [
@@ -50,6 +54,9 @@ const facts = {
   dropsPerMl: v.optional(v.nullable(above0(200))),
   strength: v.optional(above0(100)),
   limitC: called(v.optional(v.nullable(cupC)), 'Turns above'),
+  /** Of flake and salt. */
+  sizeMm: called(v.optional(v.nullable(above0(20))), 'Across'),
+  cut: called(v.optional(v.nullable(v.picklist(CUTS))), 'Cut'),
   hardnessScale: v.optional(v.nullable(shore)),
   hardness: v.optional(v.nullable(shorePoints)),
   /** Of a softener or hardener: what each percent of it adds to a cup, points; less than nothing softens. */
@@ -99,6 +106,42 @@ export const lotPatch = v.strictObject({
   bottleStrength: v.optional(above0(20)),
 });
 
+const reflected = v.pipe(v.number(), v.minValue(0), v.maxValue(1));
+const seen = v.strictTuple([reflected, reflected, reflected]);
+/** A step puck of a colourant over black and over white, as reflectance in linear light. */
+export const colourStepBody = v.strictObject({
+  id: ownId,
+  how: v.picklist(['typed', 'photo']),
+  thicknessMm: called(above0(100), 'The step is thick'),
+  /** Of the bottle in use; kept as of the house strength. */
+  mlPerL: called(above0(1000), 'Dosed, mL in a litre'),
+  overBlack: called(seen, 'Over black'),
+  overWhite: called(seen, 'Over white'),
+  note: v.optional(name),
+});
+
+/** A step as a maker writes it down: what went into how much, how thick it is, how it looks. */
+export const stepSheet = v.strictObject({
+  amount: called(written, 'Dosed'),
+  plastisolMl: called(volumeMl, 'Into plain plastisol'),
+  thicknessMm: called(above0(100), 'The step is thick'),
+  overBlack: called(hex, 'Over black'),
+  overWhite: called(hex, 'Over white'),
+});
+
+/** The newest step of a colourant that stands. */
+export interface ColourStep {
+  id: string;
+  how: 'typed' | 'photo';
+  thicknessMm: number;
+  mlPerL: number;
+  overBlack: Rgb;
+  overWhite: Rgb;
+  optics: Optics;
+  note: string;
+  at: string;
+}
+
 export const lotMoveBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('received'), grams, note: v.optional(name) }),
   v.strictObject({ id: ownId, kind: v.literal('used'), grams, note: v.optional(name) }),
@@ -131,6 +174,10 @@ export interface Material extends Versioned, CanBeAway {
   dropsPerMl: number | null;
   strength: number;
   limitC: number | null;
+  sizeMm: number | null;
+  cut: Cut | null;
+  /** As it was measured last; null: never. */
+  step: ColourStep | null;
   hardnessScale: 'A' | '00' | null;
   hardness: number | null;
   pointsPerPercent: number | null;

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import { Failure } from '../core/failure.ts';
-import { parseAmount } from '../core/units/parse.ts';
+import type { Cut } from '../core/colour/flakes.ts';
+import type { Optics } from '../core/colour/light.ts';
 import {
   above0,
   type CanBeAway,
@@ -13,6 +13,7 @@ import {
   tappedAt,
   type Versioned,
   volumeMl,
+  written,
 } from './fields.ts';
 import type { MaterialKind } from './materials.ts';
 
@@ -50,27 +51,6 @@ export const DOSED = [
   'stabilizer',
   'oil',
 ] as const satisfies readonly MaterialKind[];
-
-/** What one reads in `18 drops`: an amount over nothing, and a unit or none. */
-const written = v.pipe(
-  v.string(),
-  v.minLength(1),
-  v.rawCheck(({ dataset, addIssue }) => {
-    if (!dataset.typed || dataset.value === '') return;
-    const wrong = whyNoAmount(dataset.value);
-    if (wrong) addIssue({ message: wrong });
-  }),
-  v.title('Amount'),
-);
-
-function whyNoAmount(text: string): string | undefined {
-  try {
-    return parseAmount(text).value > 0 ? undefined : 'an amount is more than nothing';
-  } catch (error) {
-    if (error instanceof Failure) return error.message.replace(/\.$/, '');
-    throw error;
-  }
-}
 
 /** A recipe as it is written down: amounts as they are measured, and materials that the store does not hold yet. */
 export const recipeSheet = v.strictObject({
@@ -132,6 +112,10 @@ export interface RecipeItem {
   /** The lot in use; null: none is written down. */
   lotCode: string | null;
   limitC: number | null;
+  sizeMm: number | null;
+  cut: Cut | null;
+  /** As it was measured; null: never. */
+  optics: Optics | null;
 }
 
 export interface RecipeRevision {

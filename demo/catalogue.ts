@@ -28,10 +28,35 @@ export const MATERIALS = [
   { name: 'Buoy Red liquid', kind: 'colourant', hex: '#c33a4a', dropsPerMl: 20, densityGPerMl: 1.05, reorderG: 30 },
   { name: 'Lamp Yellow liquid', kind: 'colourant', hex: '#e6b422', dropsPerMl: 20, densityGPerMl: 1.05, reorderG: 30 },
   { name: 'Shell pearl', kind: 'powder', hex: '#e9e4da', bulkGPerMl: 0.42, reorderG: 20 },
-  { name: 'Fine gold flake 0.4', kind: 'flake', hex: '#c9a13b', bulkGPerMl: 0.85, reorderG: 40 },
-  { name: 'Silver flake 0.9', kind: 'flake', hex: '#c3ccd0', bulkGPerMl: 0.78, reorderG: 40 },
-  { name: 'Limpet flake 0.6', kind: 'flake', hex: '#b0713e', bulkGPerMl: 0.8, limitC: 171, reorderG: 40 },
-  { name: 'Ground sea salt', kind: 'salt', hex: '#f0f0ec', bulkGPerMl: 1.15, pricePerKgMinor: 250, reorderG: 300 },
+  {
+    name: 'Fine gold flake 0.4',
+    kind: 'flake',
+    hex: '#c9a13b',
+    bulkGPerMl: 0.85,
+    sizeMm: 0.4,
+    cut: 'hex',
+    reorderG: 40,
+  },
+  { name: 'Silver flake 0.9', kind: 'flake', hex: '#c3ccd0', bulkGPerMl: 0.78, sizeMm: 0.9, cut: 'hex', reorderG: 40 },
+  {
+    name: 'Limpet flake 0.6',
+    kind: 'flake',
+    hex: '#b0713e',
+    bulkGPerMl: 0.8,
+    sizeMm: 0.6,
+    cut: 'square',
+    limitC: 171,
+    reorderG: 40,
+  },
+  {
+    name: 'Ground sea salt',
+    kind: 'salt',
+    hex: '#f0f0ec',
+    bulkGPerMl: 1.15,
+    sizeMm: 0.08,
+    pricePerKgMinor: 250,
+    reorderG: 300,
+  },
   {
     name: 'Loft Soft',
     kind: 'silicone',
@@ -64,6 +89,45 @@ export const MATERIALS = [
   { name: 'Eyes, 4 mm', kind: 'eyes', reorderG: 20 },
   { name: 'Laminated bags', kind: 'bags', reorderG: 200 },
 ] as const;
+
+/** Steps of the colours that they measured; the yellow goes by its look. */
+export const STEPS: { of: string; thicknessMm: number; mlPerL: number; overBlack: number[]; overWhite: number[] }[] = [
+  {
+    of: 'Harbour Blue liquid',
+    thicknessMm: 1,
+    mlPerL: 3,
+    overBlack: [0.061, 0.0912, 0.1003],
+    overWhite: [0.3158, 0.7731, 0.9451],
+  },
+  {
+    of: 'Kelp Green liquid',
+    thicknessMm: 1,
+    mlPerL: 3,
+    overBlack: [0.028, 0.0303, 0.0264],
+    overWhite: [0.7165, 0.8479, 0.633],
+  },
+  {
+    of: 'Net Brown liquid',
+    thicknessMm: 1,
+    mlPerL: 3,
+    overBlack: [0.0371, 0.0331, 0.0141],
+    overWhite: [0.8904, 0.7046, 0.0825],
+  },
+  {
+    of: 'Coal liquid',
+    thicknessMm: 1,
+    mlPerL: 0.6,
+    overBlack: [0.0027, 0.0029, 0.004],
+    overWhite: [0.2621, 0.3142, 0.6911],
+  },
+  {
+    of: 'Buoy Red liquid',
+    thicknessMm: 1,
+    mlPerL: 3,
+    overBlack: [0.0864, 0.0673, 0.0764],
+    overWhite: [0.949, 0.5562, 0.7332],
+  },
+];
 
 /** What a new bottle, bag or kit holds, g. */
 export const NEW_LOT_G: Record<string, number> = {

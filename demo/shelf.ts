@@ -8,7 +8,7 @@ import type { Bait, Maker, Workshop } from '../contract/workshop.ts';
 import type { ShapeSpec, Station } from '../core/shape/spec.ts';
 import { startFor } from '../core/shape/starts.ts';
 import { ML_PER_CUP } from '../core/units/convert.ts';
-import { CUSTOMERS, DENSITY, LAYERED, MASTERS, MATERIALS, NEW_LOT_G, RECIPES } from './catalogue.ts';
+import { CUSTOMERS, DENSITY, LAYERED, MASTERS, MATERIALS, NEW_LOT_G, RECIPES, STEPS } from './catalogue.ts';
 import type { DemoMaker } from './maker.ts';
 
 export interface Shelf {
@@ -271,6 +271,10 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
       material.name,
       await maker.post<Material>('/materials', { ...material, lot: { code: 'A1', grams } }),
     );
+  }
+  for (const { of, ...step } of STEPS) {
+    const { id } = shelf.materials.get(of) as Material;
+    await maker.post<Material>(`/materials/${id}/steps`, { how: 'typed', ...step });
   }
   await addMasters(maker, shelf);
   for (const recipe of RECIPES) {

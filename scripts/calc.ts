@@ -12,6 +12,8 @@ import { check } from '../core/validate.ts';
 /** A calculator's input is small; the limit is the server's. */
 const LIMIT = 1_000_000;
 
+const nowMs = () => performance.now();
+
 type Answer = { ok: true; output: unknown } | { ok: false; error: { code: string; message: string; path?: string } };
 
 const refusal = (error: unknown): Answer => {
@@ -34,7 +36,7 @@ async function answer(read: () => { name: unknown; input: unknown }): Promise<An
     const { name, input } = read();
     if (typeof name !== 'string')
       throw new Failure('invalid-input', 'name is missing; give the calculator’s name.', 'name');
-    return { ok: true, output: await calculate(name, input) };
+    return { ok: true, output: await calculate(name, input, { nowMs }) };
   } catch (error) {
     return refusal(error);
   }
@@ -116,7 +118,7 @@ async function one(name: string, { file, input: given, out }: Options): Promise<
     const mesh = file === undefined ? undefined : readFile(file);
     const text = given ?? (mesh ? await piped() : readFileSync(0, 'utf8'));
     const input = mesh && text.trim() === '' ? {} : parse(text);
-    const output = await calculate(name, input, mesh ? { mesh } : undefined);
+    const output = await calculate(name, input, { nowMs, ...(mesh ? { mesh } : {}) });
     if (out !== undefined) await writeOut(name, input, out, mesh);
     return { ok: true, output };
   } catch (error) {

@@ -117,3 +117,7 @@ export function areaText(mm2: number, taste: UnitTaste): string {
 
 /** `40 %`: a fraction to a tenth of a percent, without a trailing nought. */
 export const percentText = (fraction: number): string => `${Number((fraction * 100).toFixed(1))} %`;
+
+/** Water over a bait: whole metres or feet are as near as anyone knows. */
+export const depthText = (m: number, taste: UnitTaste): string =>
+  taste.system === 'us' ? `${Math.round(m / 0.3048)} ft` : `${m} m`;

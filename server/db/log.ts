@@ -17,7 +17,8 @@ export type Log =
   | 'ladder_trial'
   | 'stock_move'
   | 'bin_move'
-  | 'part_weighing';
+  | 'part_weighing'
+  | 'colour_step';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

@@ -47,6 +47,10 @@ const JSON_COLUMNS = new Set([
   'inserts',
   'build',
   'making',
+  'over_black',
+  'over_white',
+  'plain',
+  'optics',
 ]);
 const BOOLEAN_COLUMNS = new Set(['drawn_of', 'flat_back', 'early', 'cured', 'gone']);
 

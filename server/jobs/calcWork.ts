@@ -130,7 +130,11 @@ async function preparedMesh(
 async function work(task: CalcWork, progress: Progress): Promise<unknown> {
   switch (task.kind) {
     case 'calc':
-      return calculate(task.name, task.input, { ...(task.bytes ? { mesh: task.bytes } : {}), progress });
+      return calculate(task.name, task.input, {
+        ...(task.bytes ? { mesh: task.bytes } : {}),
+        progress,
+        nowMs: () => performance.now(),
+      });
     case 'survey': {
       const { format, places } = readMesh(task.bytes, task.unit);
       const facts = surveyOf(places, progress);

@@ -1,11 +1,28 @@
 import { listQuery } from '../../contract/fields.ts';
-import { lotBody, lotMoveBody, lotPatch, materialBody, materialPatch } from '../../contract/materials.ts';
+import {
+  colourStepBody,
+  lotBody,
+  lotMoveBody,
+  lotPatch,
+  materialBody,
+  materialPatch,
+} from '../../contract/materials.ts';
 import { Failure } from '../../core/failure.ts';
 import { g, say } from '../../core/units/say.ts';
 import { insert, mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
-import { addLot, addLotMove, getMaterial, levelOf, listMaterials, type OpenLot, refuseStrangeLot } from './store.ts';
+import { addStep } from './colour.ts';
+import {
+  addLot,
+  addLotMove,
+  bottleInUse,
+  getMaterial,
+  levelOf,
+  listMaterials,
+  type OpenLot,
+  refuseStrangeLot,
+} from './store.ts';
 
 // Which bottle is in use says how many drops an open cup takes.
 const touches = ['materials', 'today', 'recipes', 'pours'];
@@ -54,6 +71,18 @@ export const materialEndpoints = [
       mustFind(db, 'material', params.id as string, 'material');
       addLot(db, params.id as string, body, at);
       return getMaterial(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/materials/:id/steps',
+    body: colourStepBody,
+    touches: ['materials', 'recipes'],
+    run: ({ db, body, params, at }) => {
+      const id = params.id as string;
+      mustFind(db, 'material', id, 'material');
+      addStep(db, id, body, bottleInUse(db, id).bottleStrength, at);
+      return getMaterial(db, id);
     },
   }),
   endpoint({

@@ -9,6 +9,7 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
+import { stepsByMaterial } from '../materials/colour.ts';
 import { bottleInUse } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
 import { LAST_READING } from '../pours/readings.ts';
@@ -18,10 +19,11 @@ type Items = v.InferOutput<typeof recipeBody>['items'];
 
 /** Items of many revisions at once, by revision. */
 function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[]> {
-  const rows = all<Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength' | 'lotCode'> & { revisionId: string }>(
+  const rows = all<Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength' | 'lotCode' | 'optics'> & { revisionId: string }>(
     db,
     `SELECT revision_id, recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex,
-      amount, unit, ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c
+      amount, unit, ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c,
+      material.size_mm, material.cut
      FROM recipe_item JOIN material ON material.id = material_id
      WHERE revision_id IN (SELECT value FROM json_each(?)) ORDER BY revision_id, position`,
     [JSON.stringify(revisionIds)],
@@ -33,9 +35,11 @@ function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[
     return known;
   };
   const items = new Map<string, RecipeItem[]>(revisionIds.map((id) => [id, []]));
+  const steps = stepsByMaterial(db, [...new Set(rows.map((row) => row.materialId))]);
   for (const { revisionId, ...item } of rows) {
     const { dropsPerMl, bottleStrength, lotCode } = bottleOf(item.materialId);
-    items.get(revisionId)?.push({ ...inDropsOf(item, dropsPerMl), dropsPerMl, bottleStrength, lotCode });
+    const optics = steps.get(item.materialId)?.optics ?? null;
+    items.get(revisionId)?.push({ ...inDropsOf(item, dropsPerMl), dropsPerMl, bottleStrength, lotCode, optics });
   }
   return items;
 }

@@ -5,6 +5,7 @@ import { type Log, takeBack } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { first, mustFind, type Row } from '../db/rows.ts';
 import { getLedger, refuseClosed } from '../ledgers/store.ts';
+import { getMaterial } from '../materials/store.ts';
 import { getMold } from '../molds/store.ts';
 import { refusePouredIn } from '../pours/entered.ts';
 import { cupOfPart } from '../pours/parts.ts';
@@ -77,6 +78,10 @@ const WAYS: Record<Log, Way> = {
       refuseUnlessGiven(row);
       return getBin(db, String(row.binId));
     },
+  },
+  colour_step: {
+    touches: ['materials', 'recipes'],
+    after: (db, { materialId }) => getMaterial(db, String(materialId)),
   },
   part_weighing: {
     touches: ['pours'],

@@ -57,6 +57,8 @@ export const makeRouter = () =>
             { path: '/colours/new', lazy: lazy(() => import('../places/colours/RecipeEditor.tsx'), 'NewRecipe') },
             { path: '/colours/dosing', lazy: lazy(dosing, 'DosingStart') },
             { path: '/colours/dosing/:id', lazy: lazy(dosing, 'DosingBench') },
+            { path: '/store/:id/measure', lazy: lazy(() => import('../places/store/Measure.tsx'), 'Measure') },
+            { path: '/colours/match', lazy: lazy(() => import('../places/colours/Match.tsx'), 'Match') },
             { path: '/colours/layers', lazy: lazy(() => import('../places/colours/LayersEditor.tsx'), 'NewLayers') },
             {
               path: '/colours/:id/layers',

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Recipe } from '../../../contract/recipes.ts';
 import { scaleLines } from '../../../core/plastisol/recipe.ts';
@@ -11,8 +11,10 @@ import { dateText } from '../../parts/dates.ts';
 import { QuantityField } from '../../parts/Fields.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
-import { Puck } from '../../parts/Puck.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
+import { Guesses, InABait } from '../../parts/plastic/Foreseen.tsx';
+import { meltOfItems } from '../../parts/plastic/melts.ts';
+import { Wedge } from '../../parts/plastic/Wedge.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { LayeredPage } from './LayeredPage.tsx';
@@ -40,15 +42,13 @@ function Card({ recipe }: { recipe: Recipe }) {
   const [batchMl, setBatch] = useState<number | null>(recipe.revision.basisMl);
   const { items, basisMl } = recipe.revision;
   const rows = scaleLines(items, basisMl, batchMl ?? basisMl, measures);
+  const melt = useMemo(() => meltOfItems(items, basisMl, measures), [items, basisMl, measures]);
   const flakeLimit = items.filter((item) => item.limitC !== null).sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
   return (
     <Page
       title={
-        <span className="flex items-center gap-5">
-          <Puck hex={recipe.hex} sizePx={92} name={recipe.name} />
-          <span>
-            {recipe.name} <span className="figure text-xl soft">v{recipe.revision.number}</span>
-          </span>
+        <span>
+          {recipe.name} <span className="figure text-xl soft">v{recipe.revision.number}</span>
         </span>
       }
       tab={recipe.name}
@@ -69,7 +69,8 @@ function Card({ recipe }: { recipe: Recipe }) {
     >
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] gap-12 print:grid-cols-1">
         <section>
-          <div className="flex items-end gap-x-4 flex-wrap mb-4">
+          <InABait melt={melt} name={recipe.name} />
+          <div className="flex items-end gap-x-4 flex-wrap mb-4 mt-4">
             <QuantityField
               label="For a batch of"
               dimension="volume"
@@ -101,12 +102,18 @@ function Card({ recipe }: { recipe: Recipe }) {
             Drops are whole, spoons to 1/64 tsp; the error of rounding stands beside each. Above 10 % it says to weigh.
             Grams are what repeats.
           </p>
+          <UsedUp recipe={recipe} />
           {flakeLimit && (
             <p className="warn font-bold mt-3">
               {flakeLimit.materialName} turns above {text(flakeLimit.limitC ?? 170, 'temperature')}: add it after the
               cup has come down.
             </p>
           )}
+          <section className="mt-6 flex flex-col gap-2">
+            <h2>Thin to thick</h2>
+            <Wedge melt={melt} />
+            <Guesses melt={melt} />
+          </section>
           <div className="mt-5 max-w-2xl">
             <Caution
               about={
@@ -122,6 +129,25 @@ function Card({ recipe }: { recipe: Recipe }) {
       <PutAway kind="recipes" row={recipe} />
     </Page>
   );
+}
+
+/** What of it is gone from the store, and the way to what replaces it. */
+function UsedUp({ recipe }: { recipe: Recipe }) {
+  const materials = useQuery(queries.materials).data?.items ?? [];
+  const gone = recipe.revision.items.filter(({ materialId, materialKind }) => {
+    const material = materials.find((one) => one.id === materialId);
+    return (
+      material && ['colourant', 'powder'].includes(materialKind) && material.lots.length > 0 && material.levelG <= 0
+    );
+  });
+  return gone.map(({ materialId, materialName }) => (
+    <p key={materialId} className="warn font-bold mt-3">
+      {materialName} is used up.{' '}
+      <Link to={`/colours/match?like=${recipe.id}&without=${materialId}`} className="link">
+        What replaces it
+      </Link>
+    </p>
+  ));
 }
 
 /** Notes, what of it is here, its pours, revisions and photos. */

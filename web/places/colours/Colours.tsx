@@ -50,6 +50,9 @@ export function Colours() {
       <Link to="/colours/dosing" className="btn btn-line">
         Dose by eye
       </Link>
+      <Link to="/colours/match" className="btn btn-line">
+        Match a colour
+      </Link>
       {data && data.items.length > 1 && (
         <Link to="/colours/layers" className="btn btn-line">
           Put melts in layers

@@ -1,7 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, useNavigate, useParams } from 'react-router';
 import { inUse } from '../../../contract/fields.ts';
+import type { Material } from '../../../contract/materials.ts';
 import { type Dose, keepBody, type Ledger, ledgerBody, ledgerPatch, type Recipe } from '../../../contract/recipes.ts';
 
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
@@ -14,6 +15,8 @@ import { DoseBoard, withTaps } from '../../parts/DoseBoard.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
+import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
+import { meltOfDoses } from '../../parts/plastic/melts.ts';
 import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
@@ -91,6 +94,7 @@ export function DosingBench() {
       under={`${text(ledger.batchMl, 'volume')} in the cup (${cupsText(ledger.batchMl)}). Every tap is kept at once.`}
     >
       <DoseBoard ledgerId={id} doses={doses} materials={materials.data.items} batchMl={ledger.batchMl} />
+      <SoFar doses={doses} materials={materials.data.items} ledger={ledger} />
       <Sheet
         of={sheet}
         by={{ error: keep.error, isPending: keep.isPending || doses.length === 0 }}
@@ -116,6 +120,17 @@ export function DosingBench() {
       <Caution about={['hot', 'powder']} />
     </Page>
   );
+}
+
+/** What is dosed so far, as it will look: to hold beside what is seen. */
+function SoFar({ doses, materials, ledger }: { doses: Dose[]; materials: Material[]; ledger: Ledger }) {
+  const { measures, workshop } = useTaste();
+  const { dropsPerMl } = workshop;
+  const melt = useMemo(
+    () => meltOfDoses(doses, materials, ledger.batchMl, { measures, dropsPerMl }),
+    [doses, materials, ledger.batchMl, measures, dropsPerMl],
+  );
+  return doses.length > 0 ? <Foreseen melt={melt} name={ledger.title} /> : null;
 }
 
 /** The working name, until it is a recipe. */

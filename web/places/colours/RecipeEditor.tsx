@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import { useNavigate, useParams } from 'react-router';
 import type { Material, MaterialKind } from '../../../contract/materials.ts';
 import { DOSED, type Recipe, recipeSheet } from '../../../contract/recipes.ts';
+import { tried } from '../../../core/failure.ts';
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { parseAmount, unitNamed } from '../../../core/units/parse.ts';
 import { ApiError, NoAnswer } from '../../api/client.ts';
@@ -10,6 +11,8 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
+import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
+import { lineOf, meltOfLines } from '../../parts/plastic/melts.ts';
 import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet as SheetForm } from '../../parts/sheet/Sheet.tsx';
 import { type Sheet, useSheet } from '../../parts/sheet/useSheet.ts';
@@ -169,6 +172,7 @@ function Editor({ materials, start, recipe }: EditorProps) {
     body: sheetOf,
   });
   const { name, hex, basisMl, items } = sheet.values;
+  const melt = useDraftMelt(sheet.values, materials);
   const keep = useKeepRecipe(recipe, setTheirs);
   return (
     <Page
@@ -237,8 +241,24 @@ function Editor({ materials, start, recipe }: EditorProps) {
           <TextIn at="hex" type="color" />
         </div>
       </SheetForm>
+      <Foreseen melt={melt} name={name || 'this recipe'} />
     </Page>
   );
+}
+
+/** What is written so far as it will look; a row that is not to be understood yet is left out. */
+function useDraftMelt({ items, basisMl }: Draft, materials: Material[]) {
+  const { measures, workshop } = useTaste();
+  return useMemo(() => {
+    const names = measures.map((measure) => measure.unit);
+    const lines = items.flatMap((row) => {
+      const material = materials.find((one) => one.id === row.materialId);
+      const { value } = tried(() => readAmount(row, names));
+      // Amounts are written in the house strength.
+      return material && value ? [lineOf(material, { ...value, bottleStrength: 1 }, workshop.dropsPerMl)] : [];
+    });
+    return meltOfLines(lines, basisMl ?? ML_PER_CUP, measures);
+  }, [items, basisMl, materials, measures, workshop.dropsPerMl]);
 }
 
 interface RowProps {

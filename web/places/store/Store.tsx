@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
-import { useSearchParams } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { isAdditive } from '../../../contract/blend.ts';
 import { inUse } from '../../../contract/fields.ts';
 import {
@@ -13,6 +13,9 @@ import {
   materialBody,
   materialPatch,
 } from '../../../contract/materials.ts';
+import { UNDO } from '../../../contract/undo.ts';
+import { CUTS, type Cut } from '../../../core/colour/flakes.ts';
+import { usual } from '../../../core/defaults.ts';
 import { dropOf, lotsInUse } from '../../../core/plastisol/lots.ts';
 import { gramsPerMl, isLiquid } from '../../../core/plastisol/weigh.ts';
 import { isCounted, piecesText } from '../../../core/units/counted.ts';
@@ -177,12 +180,41 @@ function Details({ material, onGone }: { material: Material; onGone(): void }) {
           <LotRow key={lot.id} lot={lot} material={material} />
         ))}
       </ul>
+      {['colourant', 'powder'].includes(material.kind) && <Measured material={material} />}
       <NewLot key={`${material.id} lot`} material={material} />
       <Facts key={material.id} material={material} />
       <PutAway kind="materials" row={material}>
         <ThrowOut kind="materials" id={material.id} onGone={onGone} />
       </PutAway>
     </aside>
+  );
+}
+
+/** Whether its colour was measured; until it was, its look stands in for it. */
+function Measured({ material }: { material: Material }) {
+  const { text } = useTaste();
+  const { step } = material;
+  const back = useWrite<Material>(() => ({ path: UNDO, body: { rowId: step?.id } }));
+  return (
+    <div>
+      {step ? (
+        <p>
+          Measured {dateText(step.at)} {step.how === 'photo' ? 'off a picture' : 'by colours typed in'}: a step of{' '}
+          {text(step.thicknessMm, 'length')}, {step.mlPerL.toFixed(2)} mL in a litre.{' '}
+          <button type="button" className="link" disabled={back.isPending} onClick={() => back.mutate()}>
+            Take that back
+          </button>
+        </p>
+      ) : (
+        <p className="soft">
+          Its colour was never measured: its look stands in <span className="default-mark">default</span>
+        </p>
+      )}
+      <Link to={`/store/${material.id}/measure`} className="btn btn-sm btn-line mt-2">
+        {step ? 'Measure it again' : 'Measure its colour'}
+      </Link>
+      <Refusal error={back.error} />
+    </div>
   );
 }
 
@@ -216,10 +248,15 @@ function NewLot({ material }: { material: Material }) {
   );
 }
 
+/** What settles in a cup: its size says how long a stir lasts, and a flake’s how it is seen. */
+const isGrain = (kind: MaterialKind) => kind === 'flake' || kind === 'salt';
+const CUT_TITLES: Record<Cut, string> = { hex: 'hexagons', square: 'squares', string: 'strings' };
+
 /** What is told of a material, and may be told better. */
 function Facts({ material }: { material: Material }) {
   const { workshop } = useTaste();
-  const { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl, densityGPerMl, pointsPerPercent } = material;
+  const { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl, densityGPerMl, pointsPerPercent, sizeMm, cut } =
+    material;
   const additive = isAdditive(material.kind);
   const sheet = useSheet({
     schema: materialPatch,
@@ -231,6 +268,8 @@ function Facts({ material }: { material: Material }) {
       dropsPerMl,
       bulkGPerMl,
       densityGPerMl,
+      ...(isGrain(material.kind) ? { sizeMm } : {}),
+      ...(material.kind === 'flake' ? { cut: cut ?? 'hex' } : {}),
       ...(additive ? { pointsPerPercent, hardnessScale: material.hardnessScale ?? '00' } : {}),
     },
   });
@@ -276,6 +315,19 @@ function Facts({ material }: { material: Material }) {
       )}
       {['flake', 'powder', 'salt'].includes(material.kind) && (
         <FigureIn at="bulkGPerMl" hint="weigh a level spoon once" />
+      )}
+      {isGrain(material.kind) && (
+        <FigureIn
+          at="sizeMm"
+          hint={
+            sheet.values.sizeMm === null
+              ? `${usual(material.kind === 'flake' ? 'flakeSizeMm' : 'saltGrainMm')} mm is used, a default`
+              : 'as it is on the bag'
+          }
+        />
+      )}
+      {material.kind === 'flake' && (
+        <ChoiceIn at="cut" options={CUTS.map((value) => ({ value, label: CUT_TITLES[value] }))} />
       )}
       <div className="col-span-2">
         <Send className="btn-sm" onlyChanged>

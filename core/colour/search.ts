@@ -47,6 +47,8 @@ const STEPS = 10;
 const WHOLE_SETS = 36;
 /** A colourant more has to bring it this much nearer. */
 const WORTH = 0.05;
+/** So little further off is not seen. */
+const ALIKE = 0.2;
 /** Near enough that no further look is worth its time. */
 const DONE = 0.02;
 
@@ -65,7 +67,7 @@ function numbersFrom(seed: number): () => number {
 
 class Search {
   looks = 0;
-  best: Try = { which: [], mlPerL: [], off: Number.POSITIVE_INFINITY };
+  private readonly kept: Try[] = [];
   constructor(private readonly wish: Wish) {}
 
   /** @throws Spent when the looks or the time are used up. */
@@ -88,9 +90,15 @@ class Search {
     return deltaE(this.lab(which, mlPerL), this.wish.wanted);
   }
 
-  keep(one: Try): Try {
-    if (one.off < this.best.off) this.best = one;
-    return one;
+  keep(one: Try): void {
+    this.kept.push(one);
+  }
+
+  /** The nearest of all that was kept; where others look the same, the one that takes least of the bottles. */
+  get best(): Try {
+    const nearest = this.kept.reduce((a, b) => (b.off < a.off ? b : a));
+    const spent = ({ mlPerL }: Try) => mlPerL.reduce((sum, ml) => sum + ml, 0);
+    return this.kept.filter(({ off }) => off <= nearest.off + ALIKE).reduce((a, b) => (spent(b) < spent(a) ? b : a));
   }
 
   private mostOf(index: number): number {
@@ -136,7 +144,7 @@ class Search {
   }
 
   /** Whole drops about a set of doses, one and two up and down and one against another, until nothing is nearer. */
-  inDrops({ which, mlPerL }: Try): Try {
+  inDrops({ which, mlPerL }: Try): void {
     const drop = which.map((index) => (this.wish.colourants[index] as Colourant).dropMlPerL);
     const most = which.map((index, i) => Math.floor(this.mostOf(index) / (drop[i] as number) + 1e-9));
     let count = mlPerL.map((ml, i) => Math.min(most[i] as number, Math.max(0, Math.round(ml / (drop[i] as number)))));
@@ -156,7 +164,7 @@ class Search {
         [count, off, isBetter] = [bestCount, bestOff, true];
       }
     }
-    return this.keep({ which, mlPerL: at(count), off });
+    this.keep({ which, mlPerL: at(count), off });
   }
 }
 

@@ -23,7 +23,7 @@ export const settleSchema = v.pipe(
 /** Standard acceleration of gravity, m/s². */
 const G = 9.80665;
 /** What sinks this far from where it was stirred to shows, mm. */
-const SHOWS_MM = 10;
+export const SHOWS_MM = 10;
 
 /**
  * How fast flake or salt sinks in a cup, and how long a stir lasts.

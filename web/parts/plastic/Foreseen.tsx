@@ -27,7 +27,7 @@ export function Foreseen({ melt, name }: { melt: Melt; name: string }) {
 const SEEN_IN = 'blunko.seen-in';
 
 /** A maker's baits that have a shape here, the first of them unless another is chosen. */
-function useShapes() {
+export function useShapes() {
   const masters = useQuery(queries.masters).data?.items ?? [];
   const shapes = masters.flatMap(({ name, awayAt, latest: { meshId, mesh } }) =>
     meshId && mesh?.volumeMl && !awayAt ? [{ name, meshId }] : [],

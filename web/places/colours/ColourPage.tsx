@@ -2,9 +2,12 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Recipe } from '../../../contract/recipes.ts';
+import { ingredientsOf } from '../../../core/colour/ingredients.ts';
+import { stirOf } from '../../../core/colour/stir.ts';
+import { SHOWS_MM } from '../../../core/heat/settle.ts';
 import { scaleLines } from '../../../core/plastisol/recipe.ts';
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
-import { cupsText } from '../../../core/units/show.ts';
+import { cupsText, durationText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
@@ -42,6 +45,7 @@ function Card({ recipe }: { recipe: Recipe }) {
   const [batchMl, setBatch] = useState<number | null>(recipe.revision.basisMl);
   const { items, basisMl } = recipe.revision;
   const rows = scaleLines(items, basisMl, batchMl ?? basisMl, measures);
+  const stir = useMemo(() => stirOf(ingredientsOf(items, basisMl, measures)), [items, basisMl, measures]);
   const melt = useMemo(() => meltOfItems(items, basisMl, measures), [items, basisMl, measures]);
   const flakeLimit = items.filter((item) => item.limitC !== null).sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
   return (
@@ -103,6 +107,12 @@ function Card({ recipe }: { recipe: Recipe }) {
             Grams are what repeats.
           </p>
           <UsedUp recipe={recipe} />
+          {stir && (
+            <p className="mt-3">
+              Stir just before you draw, at least every <b className="figure">{durationText(stir.everyS)}</b>: by then{' '}
+              {stir.name} has sunk {text(SHOWS_MM, 'length')} in a hot cup <span className="default-mark">default</span>
+            </p>
+          )}
           {flakeLimit && (
             <p className="warn font-bold mt-3">
               {flakeLimit.materialName} turns above {text(flakeLimit.limitC ?? 170, 'temperature')}: add it after the

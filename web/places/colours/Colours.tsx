@@ -6,8 +6,10 @@ import { PLACES } from '../../../core/plan/layers.ts';
 import { queries } from '../../api/queries.ts';
 import { LayerSection } from '../../parts/LayerSection.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
-import { Puck } from '../../parts/Puck.tsx';
 import { Away } from '../../parts/PutAway.tsx';
+import { useShapes } from '../../parts/plastic/Foreseen.tsx';
+import { RecipePicture } from '../../parts/plastic/RecipePicture.tsx';
+import { useChords } from '../../parts/plastic/useChords.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
 function OnRack({ baits }: { baits: number }) {
@@ -45,6 +47,8 @@ export function Colours() {
   const { data } = useQuery(queries.recipes);
   const layered = useQuery(queries.colourways).data?.items.filter((colour) => colour.recipeId === null) ?? [];
   const { text } = useTaste();
+  const { meshId } = useShapes();
+  const { data: chords } = useChords(meshId, 'small');
   const actions = (
     <>
       <Link to="/colours/dosing" className="btn btn-line">
@@ -100,7 +104,7 @@ export function Colours() {
           </Card>
         ))}
         {inUse(data.items).map((recipe) => (
-          <Card key={recipe.id} colour={recipe} picture={<Puck hex={recipe.hex} sizePx={132} name={recipe.name} />}>
+          <Card key={recipe.id} colour={recipe} picture={<RecipePicture recipe={recipe} chords={chords} />}>
             {recipe.revision.items.slice(0, 4).map((item) => (
               <span key={item.id} className="label-small block truncate">
                 <b className="figure">{Number(item.amount.toPrecision(3))}</b>{' '}

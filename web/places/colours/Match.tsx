@@ -13,7 +13,7 @@ import { usual } from '../../../core/defaults.ts';
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
-import { QuantityField, SelectField } from '../../parts/Fields.tsx';
+import { Field, QuantityField, SelectField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { lineOf, meltOfItems } from '../../parts/plastic/melts.ts';
 import { type Taste, useTaste } from '../../parts/taste.tsx';
@@ -114,16 +114,17 @@ function Matching({ materials, recipes, like, withoutId }: Props) {
     >
       <div className="flex flex-wrap gap-4 items-end">
         {!like && (
-          <label className="flex flex-col gap-1">
-            <span className="label-small">Wanted</span>
-            <input
-              type="color"
-              aria-label="Wanted colour"
-              value={hex}
-              onChange={(event) => setHex(event.target.value)}
-              className="w-24 h-12 cursor-pointer"
-            />
-          </label>
+          <Field label="Wanted" className="w-24 pb-5">
+            {(ids) => (
+              <input
+                {...ids}
+                type="color"
+                value={hex}
+                onChange={(event) => setHex(event.target.value)}
+                className="w-24 h-12 cursor-pointer"
+              />
+            )}
+          </Field>
         )}
         {!like && (
           <SelectField<string>

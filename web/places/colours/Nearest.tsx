@@ -111,11 +111,9 @@ function AsRecipe({ found, here, batchMl }: { found: Matched; here: Bottle[]; ba
     },
   );
   return (
-    <Sheet of={sheet} by={keep} onSend={() => keep.mutate()} className="flex gap-3 items-start">
-      <TextIn at="name" className="flex-1" />
-      <div className="mt-5">
-        <Send>Keep it</Send>
-      </div>
+    <Sheet of={sheet} by={keep} onSend={() => keep.mutate()} className="flex flex-col gap-2">
+      <TextIn at="name" />
+      <Send>Keep it</Send>
     </Sheet>
   );
 }

@@ -68,16 +68,16 @@ function Step({ material }: { material: Material }) {
     amount: '',
     plastisolMl: 50,
     thicknessMm: 3,
-    overBlack: '#3a3a3a',
-    overWhite: '#d9d9d9',
+    overBlack: '',
+    overWhite: '',
   });
   const sheet = useSheet<Typed>({ schema: stepSheet, keep: `material/${material.id}/step`, seen: begun });
   const { values } = sheet;
   const mlPerL = doseOf(values, material, taste);
-  const isNew = values.overBlack !== begun.overBlack || values.overWhite !== begun.overWhite;
+  const isRead = values.overBlack !== '' && values.overWhite !== '';
   const { thicknessMm } = values;
   const found = useMemo(() => {
-    if (mlPerL === undefined || thicknessMm === null || !isNew) return undefined;
+    if (mlPerL === undefined || thicknessMm === null || !isRead) return undefined;
     return tried(() =>
       calibrate({
         thicknessMm,
@@ -87,7 +87,7 @@ function Step({ material }: { material: Material }) {
         base: PLAIN_PLASTIC,
       }),
     );
-  }, [mlPerL, thicknessMm, isNew, values.overBlack, values.overWhite]);
+  }, [mlPerL, thicknessMm, isRead, values.overBlack, values.overWhite]);
   const keep = useWrite<Material>(
     () => ({
       path: `/materials/${material.id}/steps`,

@@ -1,0 +1,28 @@
+import { useMemo } from 'react';
+import type { RecipeRow } from '../../../contract/recipes.ts';
+import { GROUNDS, lightOver } from '../../../core/colour/grounds.ts';
+import type { Chords } from '../../../core/shape/chords.ts';
+import { Puck } from '../Puck.tsx';
+import { useTaste } from '../taste.tsx';
+import { meltOfItems } from './melts.ts';
+import { Painted } from './Painted.tsx';
+import { paintBait } from './paint.ts';
+
+/** A recipe as the bait that is poured of it, over white; as a disc of its look where no bait has a shape. */
+export function RecipePicture({ recipe, chords }: { recipe: RecipeRow; chords: Chords | undefined }) {
+  const { measures } = useTaste();
+  const { items, basisMl } = recipe.revision;
+  const image = useMemo(() => {
+    if (!chords) return null;
+    const melt = meltOfItems(items, basisMl, measures);
+    // What nobody knows the look of cannot be drawn.
+    if (melt.unknown.length > 0) return null;
+    return paintBait(chords, melt, { linear: [...GROUNDS.white.linear], light: lightOver('white') }, 0.2);
+  }, [chords, items, basisMl, measures]);
+  if (!image) return <Puck hex={recipe.hex} sizePx={132} name={recipe.name} />;
+  return (
+    <span className="w-40 shrink-0 p-2 border border-[var(--edge)] bg-[#f4f3ef] self-start">
+      <Painted image={image} label={`A bait of ${recipe.name}`} />
+    </span>
+  );
+}

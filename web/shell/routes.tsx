@@ -58,6 +58,7 @@ export const makeRouter = () =>
             { path: '/colours/dosing', lazy: lazy(dosing, 'DosingStart') },
             { path: '/colours/dosing/:id', lazy: lazy(dosing, 'DosingBench') },
             { path: '/store/:id/measure', lazy: lazy(() => import('../places/store/Measure.tsx'), 'Measure') },
+            { path: '/colours/travel', lazy: lazy(() => import('../places/colours/Travel.tsx'), 'Travel') },
             { path: '/colours/match', lazy: lazy(() => import('../places/colours/Match.tsx'), 'Match') },
             { path: '/colours/layers', lazy: lazy(() => import('../places/colours/LayersEditor.tsx'), 'NewLayers') },
             {

@@ -7,7 +7,7 @@ import { Painted } from './Painted.tsx';
 import { paintBait } from './paint.ts';
 
 /** What a ground looks like beside the bait, in its own light. */
-const plateOf = (ground: GroundId) => {
+export const plateOf = (ground: GroundId) => {
   const light = lightOver(ground);
   return hexOf(bands((i) => Math.min(1, GROUNDS[ground].linear[i] * light[i])));
 };

@@ -41,45 +41,57 @@ export function useShapes() {
   return { shapes, meshId, choose };
 }
 
-export function InABait({ melt, name }: { melt: Melt; name: string }) {
+/** Which bait a colour is looked at in, and over what: chosen once for all pages. */
+export function useSeenIn() {
   const { shapes, meshId, choose } = useShapes();
   const [ground, setGround] = useState<GroundId>('white');
+  const controls = meshId !== null && (
+    <>
+      <SelectField
+        label="In"
+        value={meshId}
+        options={shapes.map((one) => ({ value: one.meshId, label: one.name }))}
+        onChange={choose}
+        className="w-52"
+      />
+      <fieldset className="flex gap-1 flex-wrap pb-5">
+        <legend className="sr-only">Held over</legend>
+        {GROUND_IDS.map((id) => (
+          <button
+            key={id}
+            type="button"
+            aria-pressed={ground === id}
+            className={`btn btn-sm ${ground === id ? 'btn-primary' : 'btn-line border'}`}
+            onClick={() => setGround(id)}
+          >
+            {GROUNDS[id].title}
+          </button>
+        ))}
+      </fieldset>
+    </>
+  );
+  return { meshId, ground, controls, bait: shapes.find((one) => one.meshId === meshId)?.name ?? '' };
+}
+
+/** Said where no bait has a shape: there is nothing to draw a colour in. */
+export const NoShape = ({ children }: { children: string }) => (
+  <p className="soft">
+    {children}{' '}
+    <Link to="/masters" className="link">
+      Sculpt or bring one
+    </Link>
+  </p>
+);
+
+export function InABait({ melt, name }: { melt: Melt; name: string }) {
+  const { meshId, ground, controls, bait } = useSeenIn();
   const [leanDeg, setLean] = useState(12);
   const { data: chords, error } = useChords(meshId);
-  if (meshId === null)
-    return (
-      <p className="soft">
-        No bait has a shape here yet, so only the wedge is drawn.{' '}
-        <Link to="/masters" className="link">
-          Sculpt or bring one
-        </Link>
-      </p>
-    );
-  const bait = shapes.find((one) => one.meshId === meshId)?.name ?? '';
+  if (meshId === null) return <NoShape>No bait has a shape here yet, so only the wedge is drawn.</NoShape>;
   return (
     <div className="flex flex-col gap-2 max-w-3xl">
       <div className="flex flex-wrap gap-4 items-end no-print">
-        <SelectField
-          label="In"
-          value={meshId}
-          options={shapes.map((one) => ({ value: one.meshId, label: one.name }))}
-          onChange={choose}
-          className="w-52"
-        />
-        <fieldset className="flex gap-1 flex-wrap pb-5">
-          <legend className="sr-only">Held over</legend>
-          {GROUND_IDS.map((id) => (
-            <button
-              key={id}
-              type="button"
-              aria-pressed={ground === id}
-              className={`btn btn-sm ${ground === id ? 'btn-primary' : 'btn-line border'}`}
-              onClick={() => setGround(id)}
-            >
-              {GROUNDS[id].title}
-            </button>
-          ))}
-        </fieldset>
+        {controls}
         {melt.sheen > 0.05 && (
           <label className="flex items-center gap-2 pb-5 text-sm">
             lean it

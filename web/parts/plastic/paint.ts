@@ -1,8 +1,9 @@
 import { flakesIn } from '../../../core/colour/flakes.ts';
 import { flakeSeen, type Melt } from '../../../core/colour/foresee.ts';
 import { litBy } from '../../../core/colour/grounds.ts';
+import { type Part, piecesAt, type Seams, throughAll } from '../../../core/colour/layered.ts';
 import { layerOver, linearOf, type Rgb } from '../../../core/colour/light.ts';
-import type { Chords } from '../../../core/shape/chords.ts';
+import type { Chords, Look } from '../../../core/shape/chords.ts';
 
 /** What a melt is looked at over, and in which light. */
 export interface Ground {
@@ -71,90 +72,156 @@ function lightAt({ columns, rows, cellMm, nearMm }: Chords, x: number, y: number
   return { bright: 0.66 + 0.46 * facing, gloss: GLOSS * shine ** 48, sheen: SHEEN * leant ** 9 };
 }
 
+/** Lights a picture point by point. @param seenAt what the plastic shows there; null beside the bait. */
+function lit(
+  image: ImageData,
+  chords: Chords,
+  { light }: Ground,
+  lean: number,
+  sheen: number,
+  seenAt: (index: number) => Rgb | null,
+): void {
+  const { columns, rows } = chords;
+  for (let y = 0, at = 0; y < rows; y++) {
+    for (let x = 0; x < columns; x++, at++) {
+      const colour = seenAt(at);
+      if (!colour) continue;
+      const fall = lightAt(chords, x, y, lean);
+      const add = fall.gloss + sheen * fall.sheen;
+      const { bright } = fall;
+      plot(
+        image.data,
+        at,
+        litBy([colour[0] * bright + add, colour[1] * bright + add, colour[2] * bright + add], light),
+      );
+    }
+  }
+}
+
 /** A bait in its melt: each point as thick as it is, lit from the upper left, its flakes where they lie. */
 export function paintBait(chords: Chords, melt: Melt, ground: Ground, lean: number): ImageData {
   const { columns, rows, thickMm } = chords;
   const image = new ImageData(columns, rows);
   const most = thickMm.reduce((a, b) => Math.max(a, b), 0) || 1;
   const table = tableOf(melt, ground, most);
-  const seenAt = (mm: number) => table[Math.min(STEPS, Math.round((mm / most) * STEPS))] as Rgb;
-  for (let y = 0, at = 0; y < rows; y++) {
-    for (let x = 0; x < columns; x++, at++) {
-      const mm = thickMm[at] as number;
-      if (mm === 0) continue;
-      const { bright, gloss, sheen } = lightAt(chords, x, y, lean);
-      const colour = seenAt(mm);
-      const add = gloss + melt.sheen * sheen;
-      const shown: Rgb = [colour[0] * bright + add, colour[1] * bright + add, colour[2] * bright + add];
-      plot(image.data, at, litBy(shown, ground.light));
-    }
-  }
-  strewn(image, chords, melt, ground, seenAt);
+  const seenAt = (index: number) =>
+    table[Math.min(STEPS, Math.round(((thickMm[index] as number) / most) * STEPS))] as Rgb;
+  lit(image, chords, ground, lean, melt.sheen, (at) => ((thickMm[at] as number) > 0 ? seenAt(at) : null));
+  strewn(image, chords, ground, { melt, seed: 0, mm: thickMm, seenAt });
   return image;
 }
 
+/** A bait of several melts: behind each point the parts that lie there, each the ground of the one before it. */
+export function paintLayered(
+  chords: Chords,
+  look: Look,
+  { parts, melts, seams }: { parts: Part[]; melts: Melt[]; seams: Seams },
+  ground: Ground,
+): ImageData {
+  const { columns, rows, thickMm } = chords;
+  const image = new ImageData(columns, rows);
+  const seen: (Rgb | null)[] = new Array(thickMm.length).fill(null);
+  const mm = parts.map(() => new Float32Array(thickMm.length));
+  const before = parts.map(() => new Float32Array(thickMm.length));
+  for (let at = 0; at < thickMm.length; at++) {
+    const pieces = piecesAt(chords, look, seams, at);
+    if (pieces.length === 0) continue;
+    seen[at] = throughAll(pieces, parts, ground.linear);
+    let deep = 0;
+    for (const piece of pieces) {
+      const [own, over] = [mm[piece.part] as Float32Array, before[piece.part] as Float32Array];
+      if (own[at] === 0) over[at] = deep;
+      own[at] = (own[at] as number) + piece.mm;
+      deep += piece.mm;
+    }
+  }
+  const sheen = melts.reduce((most, melt) => Math.max(most, melt.sheen), 0);
+  lit(image, chords, ground, 0.2, sheen, (at) => seen[at] ?? null);
+  melts.forEach((melt, part) => {
+    strewn(image, chords, ground, {
+      melt,
+      seed: part,
+      mm: mm[part] as Float32Array,
+      before: before[part] as Float32Array,
+      seenAt: (at) => seen[at] as Rgb,
+    });
+  });
+  return image;
+}
+
+interface Strewing {
+  melt: Melt;
+  seed: number;
+  /** How much of this melt lies behind each point, and how much of others before it. */
+  mm: Float32Array;
+  before?: Float32Array;
+  seenAt(index: number): Rgb;
+}
+
 /** Flakes anywhere in the plastic alike: more of them behind thick places, the deep ones veiled. */
-function strewn(image: ImageData, chords: Chords, melt: Melt, ground: Ground, seenAt: (mm: number) => Rgb): void {
-  const { columns, rows, cellMm, thickMm } = chords;
-  const sums = new Float64Array(thickMm.length);
+function strewn(image: ImageData, chords: Chords, ground: Ground, { melt, seed, mm, before, seenAt }: Strewing): void {
+  const { columns, cellMm } = chords;
+  const sums = new Float64Array(mm.length);
   let total = 0;
-  for (let i = 0; i < thickMm.length; i++) {
-    total += thickMm[i] as number;
+  for (let i = 0; i < mm.length; i++) {
+    total += mm[i] as number;
     sums[i] = total;
   }
   const totalMl = (total * cellMm ** 2) / 1000;
   melt.flakes.forEach((flake, nth) => {
-    const next = dice(71 + 977 * nth);
+    const next = dice(71 + 977 * nth + 131 * seed);
     const colour = linearOf(flake.hex);
     const { perMl } = flakesIn(flake);
     const count = Math.min(MOST_FLAKES, Math.round(perMl * totalMl));
     const half = flake.sizeMm / cellMm / 2;
     for (let i = 0; i < count; i++) {
       const at = cellWith(sums, next() * total);
-      const deep = next() * (thickMm[at] as number);
-      const shown = flakeSeen(colour, melt.optics, deep, seenAt(thickMm[at] as number));
+      const deep = next() * (mm[at] as number) + (before?.[at] ?? 0);
+      const shown = flakeSeen(colour, melt.optics, deep, seenAt(at));
       // It lies any way: some glint, most are seen askew.
       const glint = 0.55 + 1.1 * next() ** 3;
       const [wide, tall] = flake.cut === 'string' ? [half, half / 6] : [half, half * (0.35 + 0.65 * next())];
       const isUp = next() < 0.5;
       const spot: Spot = {
+        at,
         x: at % columns,
         y: Math.floor(at / columns),
         wide: isUp ? tall : wide,
         tall: isUp ? wide : tall,
       };
-      dab(
-        image,
-        rows,
-        columns,
-        thickMm,
-        spot,
-        litBy([shown[0] * glint, shown[1] * glint, shown[2] * glint], ground.light),
-      );
+      dab(image, chords, spot, litBy([shown[0] * glint, shown[1] * glint, shown[2] * glint], ground.light));
     }
   });
 }
 
 interface Spot {
+  at: number;
   x: number;
   y: number;
+  /** Half as wide and as tall as it is seen, points. */
   wide: number;
   tall: number;
 }
 
 function dab(
   { data }: ImageData,
-  rows: number,
-  columns: number,
-  thickMm: Float32Array,
-  { x, y, wide, tall }: Spot,
+  { columns, rows, thickMm }: Chords,
+  { at, x, y, wide, tall }: Spot,
   colour: Rgb,
 ): void {
+  // Smaller than a point it covers a part of one.
+  const covers = 4 * wide * tall;
+  if (covers < 1) {
+    const share = Math.max(0.08, covers);
+    for (let k = 0; k < 3; k++)
+      data[4 * at + k] = Math.round((data[4 * at + k] as number) * (1 - share) + byte(colour[k] as number) * share);
+    return;
+  }
   const [dx, dy] = [Math.max(0, Math.round(wide - 0.5)), Math.max(0, Math.round(tall - 0.5))];
   for (let row = Math.max(0, y - dy); row <= Math.min(rows - 1, y + dy); row++)
     for (let column = Math.max(0, x - dx); column <= Math.min(columns - 1, x + dx); column++) {
-      const at = row * columns + column;
-      if ((thickMm[at] as number) > 0) plot(data, at, colour);
+      const here = row * columns + column;
+      if ((thickMm[here] as number) > 0) plot(data, here, colour);
     }
 }
 
@@ -184,12 +251,6 @@ export function paintWedge(melt: Melt, ground: Ground, columns: number, rows: nu
     for (let x = 0; x < columns; x++, at++) plot(image.data, at, litBy(line[x] as Rgb, ground.light));
   const thickMm = Float32Array.from({ length: columns * rows }, (_, i) => mmAt(i % columns));
   const flat: Chords = { columns, rows, cellMm: 1 / WEDGE_PER_MM, thickMm, nearMm: thickMm };
-  strewn(
-    image,
-    flat,
-    melt,
-    ground,
-    (mm) => line[Math.min(columns - 1, Math.max(0, Math.round(((mm - thin) / (thick - thin)) * columns)))] as Rgb,
-  );
+  strewn(image, flat, ground, { melt, seed: 0, mm: thickMm, seenAt: (at) => line[at % columns] as Rgb });
   return image;
 }

@@ -54,6 +54,9 @@ export function Colours() {
       <Link to="/colours/dosing" className="btn btn-line">
         Dose by eye
       </Link>
+      <Link to="/colours/travel" className="btn btn-line">
+        In and out
+      </Link>
       <Link to="/colours/match" className="btn btn-line">
         Match a colour
       </Link>

@@ -11,6 +11,10 @@ import { DrawnFor, LayerSection } from '../../parts/LayerSection.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
+import { plateOf } from '../../parts/plastic/BaitInPlastic.tsx';
+import { NoShape, useSeenIn } from '../../parts/plastic/Foreseen.tsx';
+import { LayeredBait, useMelts } from '../../parts/plastic/LayeredBait.tsx';
+import { useChords } from '../../parts/plastic/useChords.ts';
 import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 
@@ -25,6 +29,38 @@ function useAmount() {
         : measure === 'level'
           ? `up to ${percentText(amount)} of its height`
           : `${text(amount, 'volume')} in each bait`;
+}
+
+/** All its melts in one bait: from the side, and from above through the back. */
+function InItsLayers({ colour }: { colour: Colourway }) {
+  const { meshId, ground, controls, bait } = useSeenIn();
+  const { data: side } = useChords(meshId);
+  const { data: above } = useChords(meshId, 'large', 'above');
+  const melts = useMelts(colour.layers);
+  if (meshId === null) return <NoShape>No bait has a shape here yet, so its layers are only drawn cut across.</NoShape>;
+  return (
+    <section className="flex flex-col gap-2 max-w-3xl">
+      <div className="flex flex-wrap gap-4 items-end no-print">{controls}</div>
+      {side && melts ? (
+        <div className="p-4 border border-[var(--edge)]" style={{ background: plateOf(ground) }}>
+          <LayeredBait
+            layers={colour.layers}
+            melts={melts}
+            side={side}
+            above={above}
+            ground={ground}
+            name={`${bait} in ${colour.name}`}
+          />
+        </div>
+      ) : (
+        <div className="h-40 soft">Drawing {bait} …</div>
+      )}
+      <p className="label-small">
+        Levels by its own volume; from above the belly shows through a back that is thin. Where two melts met hot they
+        blur, which is not drawn.
+      </p>
+    </section>
+  );
 }
 
 /** A colour of several melts: cut across, layer by layer, with how each comes to hold on the one before. */
@@ -54,6 +90,7 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
         </>
       }
     >
+      <InItsLayers colour={colour} />
       <div className="grid grid-cols-1 md:grid-cols-[300px_minmax(0,1fr)] gap-12">
         <div className="flex flex-col gap-3 items-start">
           <LayerSection layers={colour.layers} sizePx={280} name={colour.name} />

@@ -1,0 +1,139 @@
+import type { Place } from '../plan/layers.ts';
+import type { Chords, Look } from '../shape/chords.ts';
+import { layerOver, type Optics, type Rgb } from './light.ts';
+
+/** A melt with its place in a bait and its share of it, 0 to 1. */
+export interface Part {
+  place: Place;
+  share: number;
+  optics: Optics;
+}
+
+/** So much of one part behind a point; the nearest to the eye first. */
+export interface Piece {
+  part: number;
+  mm: number;
+}
+
+/** From the belly up; what is not among them lies within, at an end, or is set into the skin. */
+export const STACKED: readonly Place[] = ['whole', 'belly', 'side', 'swirl', 'back'];
+/** Set into the skin: nobody knows where, so they are told and not drawn. */
+export const NOT_DRAWN: readonly Place[] = ['spots', 'eyes'];
+
+/** What of a bait lies under a height, 0 to 1; the height over the lowest point, as a share of all of it. Seen from the side. */
+export function shareUnder({ columns, rows, thickMm }: Chords, height: number): number {
+  let [under, total] = [0, 0];
+  for (let row = 0; row < rows; row++) {
+    let sum = 0;
+    for (let x = 0; x < columns; x++) sum += thickMm[row * columns + x] as number;
+    total += sum;
+    // Rows run down; the one that the level cuts counts in part.
+    under += sum * Math.min(1, Math.max(0, height * rows - (rows - row - 1)));
+  }
+  return total > 0 ? under / total : 0;
+}
+
+/** What of a bait lies within this picture, mL. */
+export const filledMl = ({ thickMm, cellMm }: Chords): number =>
+  (thickMm.reduce((sum, mm) => sum + mm, 0) * cellMm * cellMm) / 1000;
+
+/** Where the parts of a bait meet: levels over its middle between those that lie on each other, and where its tail begins. */
+export interface Seams {
+  /** Parts from the belly up, each with the level that it ends at, mm over the middle. */
+  stack: { part: number; toMm: number }[];
+  tail: { part: number; fromColumn: number } | null;
+  core: { part: number; wide: number } | null;
+}
+
+/** The level under which a share lies, mm over the middle of its height: halved until it is known. */
+function levelOf(side: Chords, share: number): number {
+  let [low, high] = [0, 1];
+  for (let n = 0; n < 40; n++) {
+    const middle = (low + high) / 2;
+    if (shareUnder(side, middle) < share) low = middle;
+    else high = middle;
+  }
+  return (low - 0.5) * side.rows * side.cellMm;
+}
+
+/** The column from which on a share of the bait lies towards the tail. */
+function tailFrom({ columns, rows, thickMm }: Chords, share: number): number {
+  const sums = Array.from({ length: columns }, (_, x) => {
+    let sum = 0;
+    for (let row = 0; row < rows; row++) sum += thickMm[row * columns + x] as number;
+    return sum;
+  });
+  const total = sums.reduce((a, b) => a + b, 0);
+  let left = share * total;
+  for (let x = columns - 1; x >= 0; x--) {
+    left -= sums[x] as number;
+    if (left <= 0) return x;
+  }
+  return 0;
+}
+
+/** @param side the bait seen from the side: its shape says how high so much of it reaches. */
+export function seamsOf(parts: Part[], side: Chords): Seams {
+  const at = (places: readonly Place[]) => parts.flatMap(({ place }, part) => (places.includes(place) ? [part] : []));
+  const stacked = at(STACKED).sort(
+    (a, b) => STACKED.indexOf((parts[a] as Part).place) - STACKED.indexOf((parts[b] as Part).place),
+  );
+  const whole = stacked.reduce((sum, part) => sum + (parts[part] as Part).share, 0) || 1;
+  let filled = 0;
+  const stack = stacked.map((part) => {
+    filled += (parts[part] as Part).share / whole;
+    return { part, toMm: filled > 1 - 1e-9 ? Number.POSITIVE_INFINITY : levelOf(side, filled) };
+  });
+  const [tail] = at(['tail']);
+  const [core] = at(['core']);
+  return {
+    stack,
+    tail: tail === undefined ? null : { part: tail, fromColumn: tailFrom(side, (parts[tail] as Part).share) },
+    // A core is as long as the bait: what it takes of a section is its width squared.
+    core: core === undefined ? null : { part: core, wide: Math.sqrt((parts[core] as Part).share) },
+  };
+}
+
+/** A core stands in the middle of whatever is seen: half of what is round it before it, half behind. */
+function withCore(pieces: Piece[], core: Seams['core']): Piece[] {
+  if (!core) return pieces;
+  const total = pieces.reduce((sum, { mm }) => sum + mm, 0);
+  const [from, to] = [(total * (1 - core.wide)) / 2, (total * (1 + core.wide)) / 2];
+  let at = 0;
+  const [before, after]: [Piece[], Piece[]] = [[], []];
+  for (const { part, mm } of pieces) {
+    const end = at + mm;
+    if (at < from) before.push({ part, mm: Math.min(end, from) - at });
+    if (end > to) after.push({ part, mm: end - Math.max(at, to) });
+    at = end;
+  }
+  return [...before, { part: core.part, mm: to - from }, ...after];
+}
+
+/** The parts behind one point of a picture, the nearest to the eye first. */
+export function piecesAt(chords: Chords, look: Look, { stack, tail, core }: Seams, index: number): Piece[] {
+  const mm = chords.thickMm[index] as number;
+  if (mm <= 0) return [];
+  const column = index % chords.columns;
+  if (tail && column >= tail.fromColumn) return [{ part: tail.part, mm }];
+  if (look === 'side') {
+    const row = Math.floor(index / chords.columns);
+    const height = (chords.rows / 2 - row - 0.5) * chords.cellMm;
+    const layer = stack.find(({ toMm }) => height < toMm) ?? stack.at(-1);
+    return layer ? withCore([{ part: layer.part, mm }], core) : [];
+  }
+  // From above: from its top down to its bottom, through every level.
+  const top = chords.nearMm[index] as number;
+  const bottom = top - mm;
+  const pieces: Piece[] = [];
+  for (let i = stack.length - 1, high = top; i >= 0; i--) {
+    const low = Math.max(bottom, i === 0 ? bottom : (stack[i - 1]?.toMm ?? bottom));
+    if (low < high) pieces.push({ part: (stack[i] as Seams['stack'][number]).part, mm: high - low });
+    high = Math.min(high, low);
+  }
+  return withCore(pieces, core);
+}
+
+/** What is seen through all of them: each is the ground of the one before it. */
+export const throughAll = (pieces: Piece[], parts: Part[], ground: Rgb): Rgb =>
+  pieces.reduceRight<Rgb>((under, { part, mm }) => layerOver((parts[part] as Part).optics, mm, under), ground);

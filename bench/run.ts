@@ -1,5 +1,6 @@
-// npm run bench [-- history|decade|lighthouse|mesh|mold|page]: prints medians and ratios; judges nothing.
+// npm run bench [-- colour|history|decade|lighthouse|mesh|mold|page]: prints medians and ratios; judges nothing.
 const PARTS = {
+  colour: './colour.ts',
   history: './history.ts',
   decade: './decade/run.ts',
   lighthouse: './lighthouse.ts',

@@ -98,7 +98,7 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
     overWhite: step?.overWhite,
     base: PLAIN,
   });
-  again.k.forEach((k, i) => expect(step?.optics.k[i]).toBeCloseTo(k, 12));
+  for (const i of [0, 1, 2] as const) expect(step?.optics.k[i]).toBeCloseTo(again.k[i] as number, 12);
 
   // 12 drops in a cup of 236.6 mL are 2.536 mL in a litre: on the wedge over white, 8 mm lie half way.
   const recipe = await api<Recipe>('POST', '/recipes', {
@@ -116,7 +116,8 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
   });
   const wedge = page.getByRole('img', { name: /thick over white/ });
   const seen = await pixel(wedge, 0.5);
-  bytesOf(foreseen.hex).forEach((byte, i) => expect(Math.abs((seen[i] as number) - byte)).toBeLessThanOrEqual(2));
+  for (const [i, byte] of bytesOf(foreseen.hex).entries())
+    expect(Math.abs((seen[i] as number) - byte)).toBeLessThanOrEqual(2);
   // Thin it is paler than thick.
   const [thin, thick] = [await pixel(wedge, 0), await pixel(wedge, 0.99)];
   expect((thin[0] as number) - (thick[0] as number)).toBeGreaterThan(30);

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { fraction, whole } from '../bounds.ts';
 import { Failure } from '../failure.ts';
 import { thickness } from './fields.ts';
-import { meltOf, opacityOf } from './light.ts';
+import { meltOf, type Optics, opacityOf } from './light.ts';
 import { meltFields } from './predict.ts';
 
 export const doseSchema = v.strictObject({
@@ -54,6 +54,20 @@ export function dose(input: v.InferOutput<typeof doseSchema>): { mlPerL: number;
     'No dose of it hides that much at this thickness; take a colourant that scatters more, or ask for less.',
     'opacityWanted',
   );
+}
+
+/**
+ * How many times its colour a whole recipe needs to hide so much of the ground at this thickness: all of it more or less alike, so
+ * that the hue stays. @param dosed the recipe’s colour without its plastic. @throws Failure `out-of-reach`.
+ */
+export function strengthFor(plain: Optics, dosed: Optics, thicknessMm: number, opacityWanted: number): number {
+  return dose({
+    base: plain,
+    items: [{ ...dosed, mlPerL: 1 }],
+    itemIndex: 0,
+    thicknessMm,
+    opacityWanted,
+  }).mlPerL;
 }
 
 function refined(low: number, high: number, isEnough: (mlPerL: number) => boolean): number {

@@ -1,3 +1,4 @@
+import { STACKED } from '../../core/colour/layered.ts';
 import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
 import { type Join, type LayerAmount, layerShares, levelsIn, PLACES, type Place } from '../../core/plan/layers.ts';
@@ -22,9 +23,6 @@ function levelOf(share: number): number {
   }
   return low;
 }
-
-/** From the belly up; what is not among them lies within. */
-const STACKED: Place[] = ['whole', 'belly', 'side', 'swirl', 'back'];
 
 /** A bait cut across, each layer as large as its share of it: what lies over what, and how thick. */
 export function LayerSection({

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState } from 'react';
+import { useState, useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUND_IDS, GROUNDS, type GroundId } from '../../../core/colour/grounds.ts';
@@ -25,6 +25,18 @@ export function Foreseen({ melt, name }: { melt: Melt; name: string }) {
 
 /** Where a browser keeps which bait colours are looked at in. */
 const SEEN_IN = 'blunko.seen-in';
+/** Whatever shows a bait on this page hears when another is chosen. */
+const hearers = new Set<() => void>();
+const heard = (hear: () => void) => {
+  hearers.add(hear);
+  return () => {
+    hearers.delete(hear);
+  };
+};
+function choose(meshId: string): void {
+  localStorage.setItem(SEEN_IN, meshId);
+  for (const hear of hearers) hear();
+}
 
 /** A maker's baits that have a shape here, the first of them unless another is chosen. */
 export function useShapes() {
@@ -32,18 +44,14 @@ export function useShapes() {
   const shapes = masters.flatMap(({ name, awayAt, latest: { meshId, mesh } }) =>
     meshId && mesh?.volumeMl && !awayAt ? [{ name, meshId }] : [],
   );
-  const [chosen, setChosen] = useState(() => localStorage.getItem(SEEN_IN));
-  const choose = (meshId: string) => {
-    localStorage.setItem(SEEN_IN, meshId);
-    setChosen(meshId);
-  };
+  const chosen = useSyncExternalStore(heard, () => localStorage.getItem(SEEN_IN));
   const meshId = shapes.some((one) => one.meshId === chosen) ? chosen : (shapes[0]?.meshId ?? null);
-  return { shapes, meshId, choose };
+  return { shapes, meshId };
 }
 
 /** Which bait a colour is looked at in, and over what: chosen once for all pages. */
 export function useSeenIn() {
-  const { shapes, meshId, choose } = useShapes();
+  const { shapes, meshId } = useShapes();
   const [ground, setGround] = useState<GroundId>('white');
   const controls = meshId !== null && (
     <>

@@ -20,7 +20,9 @@ import { meltOfItems } from '../../parts/plastic/melts.ts';
 import { Wedge } from '../../parts/plastic/Wedge.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { DoseToBait } from './DoseToBait.tsx';
 import { LayeredPage } from './LayeredPage.tsx';
+import { NearlyTheSame, Revisions } from './Revisions.tsx';
 
 const QUICK: [string, number][] = [
   ['½ cup', ML_PER_CUP / 2],
@@ -107,6 +109,7 @@ function Card({ recipe }: { recipe: Recipe }) {
             Grams are what repeats.
           </p>
           <UsedUp recipe={recipe} />
+          <NearlyTheSame recipe={recipe} />
           {stir && (
             <p className="mt-3">
               Stir just before you draw, at least every <b className="figure">{durationText(stir.everyS)}</b>: by then{' '}
@@ -124,6 +127,9 @@ function Card({ recipe }: { recipe: Recipe }) {
             <Wedge melt={melt} />
             <Guesses melt={melt} />
           </section>
+          <div className="no-print">
+            <DoseToBait recipe={recipe} />
+          </div>
           <div className="mt-5 max-w-2xl">
             <Caution
               about={
@@ -195,15 +201,7 @@ function About({ recipe }: { recipe: Recipe }) {
           ))}
         </ul>
       </section>
-      <section>
-        <h2 className="mb-1">Revisions</h2>
-        {recipe.revisions.map((revision) => (
-          <p key={revision.id} className="text-sm py-0.5">
-            <b className="figure">v{revision.number}</b> {revision.reason}{' '}
-            <span className="soft">{dateText(revision.createdAt)}</span>
-          </p>
-        ))}
-      </section>
+      <Revisions recipe={recipe} />
       <Photos aboutType="recipe" aboutId={recipe.id} />
     </div>
   );

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { type Bin, binBody, binMixBody, binMoveBody } from '../../../contract/bins.ts';
 import { inUse } from '../../../contract/fields.ts';
+import { mixedHex } from '../../../core/colour/mixed.ts';
 import { queries } from '../../api/queries.ts';
 import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
@@ -242,6 +243,12 @@ function Mixing({ bin, others, first, onDone }: { bin: Bin; others: Bin[]; first
     ],
   });
   const sheet = useSheet<MixTyped>({ schema: binMixBody, keep: `bin/${bin.id}/mixed`, seen: begun });
+  const foreseen = mixedHex(
+    sheet.values.from.flatMap(({ binId, grams }) => {
+      const of = [bin, ...others].find((one) => one.id === binId);
+      return of && grams ? [{ hex: of.hex, grams }] : [];
+    }),
+  );
   const mix = useWrite<Bin>(
     () => ({ path: '/bins/mixed', body: sheet.values }),
     () => sentOf(sheet, onDone),
@@ -258,7 +265,20 @@ function Mixing({ bin, others, first, onDone }: { bin: Bin; others: Bin[]; first
         <TextIn at="name" label="Name of the third colour" />
         <TextIn at="hex" type="color" />
       </div>
-      <p className="soft text-sm">What two colours make nobody knows before: pour a puck and set what it shows.</p>
+      {foreseen && (
+        <p className="flex gap-3 items-center flex-wrap">
+          <span className="w-10 h-10 border border-[var(--edge)] shrink-0" style={{ background: foreseen }} />
+          <span>
+            About so, by their looks <span className="default-mark">default</span>
+          </span>
+          {foreseen !== sheet.values.hex && (
+            <button type="button" className="link" onClick={() => sheet.set('hex', foreseen)}>
+              take that
+            </button>
+          )}
+        </p>
+      )}
+      <p className="soft text-sm">What two colours really make a puck shows: pour one and set what it shows.</p>
       <Send className="">Mix and keep</Send>
     </Sheet>
   );

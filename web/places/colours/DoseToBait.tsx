@@ -1,0 +1,127 @@
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import type { Recipe } from '../../../contract/recipes.ts';
+import { strengthFor } from '../../../core/colour/dose.ts';
+import { meltOfIngredients } from '../../../core/colour/foresee.ts';
+import { ingredientsOf } from '../../../core/colour/ingredients.ts';
+import { bands, opacityOf } from '../../../core/colour/light.ts';
+import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
+import { tried } from '../../../core/failure.ts';
+import { thinAndThick } from '../../../core/shape/chords.ts';
+import { percentText } from '../../../core/units/show.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal } from '../../parts/Fields.tsx';
+import { useSeenIn } from '../../parts/plastic/Foreseen.tsx';
+import { useChords } from '../../parts/plastic/useChords.ts';
+import { useTaste } from '../../parts/taste.tsx';
+
+/** Kinds that are dosed more or less together: salt and flake stay as they are. */
+const COLOURS = new Set(['colourant', 'powder']);
+const STEPS = [0.3, 0.5, 0.7, 0.85, 0.95];
+
+/** A recipe moved to a bait: so much more or less of its colour that the tail hides what is wanted. */
+export function DoseToBait({ recipe }: { recipe: Recipe }) {
+  const { measures, text, say } = useTaste();
+  const { meshId, bait } = useSeenIn();
+  const { data: chords } = useChords(meshId);
+  const [wanted, setWanted] = useState<number | null>(null);
+  const { items, basisMl } = recipe.revision;
+  const now = useMemo(() => {
+    if (!chords) return null;
+    const { tailMm } = thinAndThick(chords);
+    const melt = meltOfIngredients(ingredientsOf(items, basisMl, measures));
+    const rest = meltOfIngredients(
+      ingredientsOf(
+        items.filter((one) => !COLOURS.has(one.materialKind)),
+        basisMl,
+        measures,
+      ),
+    );
+    const dosed = {
+      k: bands((i) => melt.optics.k[i] - PLAIN_PLASTIC.k[i] - (rest.optics.k[i] - PLAIN_PLASTIC.k[i])),
+      s: bands((i) => melt.optics.s[i] - PLAIN_PLASTIC.s[i] - (rest.optics.s[i] - PLAIN_PLASTIC.s[i])),
+    };
+    return { tailMm, rest: rest.optics, dosed, hides: opacityOf(melt.optics, tailMm) };
+  }, [chords, items, basisMl, measures]);
+  const found = now && wanted !== null ? tried(() => strengthFor(now.rest, now.dosed, now.tailMm, wanted)) : null;
+  if (!now || !items.some((one) => COLOURS.has(one.materialKind))) return null;
+  return (
+    <section className="mt-6 flex flex-col gap-2">
+      <h2>Dose it to a tail</h2>
+      <p>
+        The tail of {bait}, {text(now.tailMm, 'length')}, hides {percentText(Math.round(now.hides * 100) / 100)} now.
+        Wanted:
+      </p>
+      <div className="flex gap-1 flex-wrap">
+        {STEPS.map((step) => (
+          <button
+            key={step}
+            type="button"
+            aria-pressed={wanted === step}
+            className={`btn btn-sm ${wanted === step ? 'btn-primary' : 'btn-line border'}`}
+            onClick={() => setWanted(step)}
+          >
+            {percentText(step)}
+          </button>
+        ))}
+      </div>
+      {found?.refused && <p className="warn font-bold">{say(found.refused)}</p>}
+      {found?.value !== undefined && <Moved recipe={recipe} times={found.value} bait={bait} />}
+    </section>
+  );
+}
+
+const figure = (value: number) => Number(value.toPrecision(value < 10 ? 2 : 3));
+
+/** What of it that is, and kept as the next revision with one tap. */
+function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: string }) {
+  const navigate = useNavigate();
+  const { items, basisMl } = recipe.revision;
+  const moved = items.map(({ materialId, materialName, materialKind, amount, unit }) => ({
+    materialId,
+    materialName,
+    isMoved: COLOURS.has(materialKind),
+    was: amount,
+    unit,
+    // Nobody counts parts of a drop; never none of what makes the colour.
+    amount: !COLOURS.has(materialKind)
+      ? amount
+      : unit === 'drop'
+        ? Math.max(1, Math.round(amount * times))
+        : Number((amount * times).toPrecision(3)),
+  }));
+  const keep = useWrite<Recipe>(
+    () => ({
+      path: `/recipes/${recipe.id}`,
+      method: 'PUT',
+      version: recipe.version,
+      body: {
+        name: recipe.name,
+        hex: recipe.hex,
+        notes: recipe.notes,
+        basisMl,
+        items: moved.map(({ materialId, amount, unit }) => ({ materialId, amount, unit })),
+        reason: `dosed to the tail of ${bait}`,
+      },
+    }),
+    () => navigate(`/colours/${recipe.id}`),
+  );
+  return (
+    <div className="flex flex-col gap-2">
+      <p>
+        <b className="figure text-xl">{figure(times)}</b> times its colour:{' '}
+        {moved
+          .filter((one) => one.isMoved)
+          .map(
+            ({ materialName, was, amount, unit }) =>
+              `${materialName} ${figure(was)} → ${figure(amount)} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`,
+          )
+          .join(', ')}
+      </p>
+      <button type="button" className="btn btn-line self-start" disabled={keep.isPending} onClick={() => keep.mutate()}>
+        Keep as v{recipe.revision.number + 1}
+      </button>
+      <Refusal error={keep.error} />
+    </div>
+  );
+}

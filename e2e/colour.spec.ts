@@ -78,7 +78,7 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
   await expect(page.getByText(/tap the white paper first/)).toBeVisible();
   for (let n = 0; n < 4; n++) await page.getByRole('button', { name: 'take the last tap back' }).click();
   for (const quarter of [0, 1, 2, 3]) await tap(quarter);
-  await expect(page.getByText('All four are read.')).toBeVisible();
+  await expect(page.getByText('All are read.')).toBeVisible();
   await keep.click();
   await expect(page.getByText(/Measured .* off a picture/)).toBeVisible();
   const { step } = await api<Material>('GET', `/materials/${blue.id}`);
@@ -125,9 +125,17 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
   await expect(page.getByText(/Its tail of .* hides \d+ % of what is behind it/)).toBeVisible();
   await expect(page.getByText('never measured')).toHaveCount(0);
 
-  // Matched: a green out of the blue that was measured and the yellow that was not.
+  // Matched: a green out of the blue that was measured and the yellow that was not; first off a picture, under the same lamp.
   await page.goto('/colours/match');
-  await page.getByLabel('Wanted').fill('#4f8a6a');
+  await page.locator('input[type=file]').setInputFiles({ name: 'bait.png', mimeType: 'image/png', buffer: picture });
+  for (const quarter of [0, 1, 2]) await tap(quarter);
+  await expect(page.getByText('All are read.')).toBeVisible();
+  const read = bytesOf(await page.getByRole('textbox', { name: 'Wanted' }).inputValue());
+  for (const i of [0, 1, 2] as const) {
+    const share = (linear(white[i]) - linear(card[i])) / (linear(paper[i]) - linear(card[i]));
+    expect(linear(read[i] as number)).toBeCloseTo(share, 1.9);
+  }
+  await page.getByRole('textbox', { name: 'Wanted' }).fill('#4f8a6a');
   await expect(page.getByText('Lamp Yellow liquid: never measured')).toBeVisible();
   await page.getByLabel('Keep as recipe, named').fill('Ebb Green');
   await page.getByRole('button', { name: 'Keep it' }).click();

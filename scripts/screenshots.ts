@@ -58,6 +58,11 @@ const judged = async (page: Page) => {
   await page.locator('[data-judged=true]').waitFor({ timeout: 60_000 });
   await page.waitForTimeout(500);
 };
+/** A bait in its colour is drawn beside the page. */
+const painted = async (page: Page) => {
+  await page.locator('canvas').first().waitFor({ timeout: 30_000 });
+  await page.waitForTimeout(800);
+};
 const views: View[] = [
   { name: 'today', path: '/' },
   { name: 'master', path: `/masters/${sandlance}` },
@@ -89,10 +94,13 @@ const views: View[] = [
   {
     name: 'recipe',
     path: `/colours/${await idOf('recipes', 'Bladderwrack')}`,
-    before: (page) => page.getByRole('button', { name: '1½' }).click(),
+    before: async (page) => {
+      await page.getByRole('button', { name: '1½' }).click();
+      await painted(page);
+    },
   },
   { name: 'bench', path: `/pours/${pourOpen}/bench`, bench: true },
-  { name: 'layers', path: `/colours/${await idOf('colourways', 'Gannet Coat')}` },
+  { name: 'layers', path: `/colours/${await idOf('colourways', 'Gannet Coat')}`, before: painted },
   { name: 'pour-sheet', path: `/pours/${pourClosed}` },
   { name: 'rack', path: '/rack' },
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },

@@ -16,6 +16,7 @@ import { queries } from '../../api/queries.ts';
 import { Field, QuantityField, SelectField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { lineOf, meltOfItems } from '../../parts/plastic/melts.ts';
+import { TapPhoto } from '../../parts/plastic/TapPhoto.tsx';
 import { type Taste, useTaste } from '../../parts/taste.tsx';
 import type { Bottle } from './matched.ts';
 import { Nearest } from './Nearest.tsx';
@@ -156,6 +157,7 @@ function Matching({ materials, recipes, like, withoutId }: Props) {
         )}
         <p className="pb-6 figure">{batchMl !== null && cupsText(batchMl)}</p>
       </div>
+      {!like && <TapPhoto places={['the colour that is wanted']} onRead={([read]) => read && setHex(read)} />}
       {here.length === 0 && (
         <p className="text-lg soft">No liquid colour with a look is in store: add one there first.</p>
       )}

@@ -15,12 +15,12 @@ import { useWrite } from '../../api/write.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { lineOf } from '../../parts/plastic/melts.ts';
+import { TapPhoto } from '../../parts/plastic/TapPhoto.tsx';
 import { Wedge } from '../../parts/plastic/Wedge.tsx';
 import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { type Taste, useTaste } from '../../parts/taste.tsx';
-import { StepPhoto } from './StepPhoto.tsx';
 
 export function Measure() {
   const { id = '' } = useParams();
@@ -134,11 +134,12 @@ function Step({ material }: { material: Material }) {
             )}
           </p>
         </div>
-        <StepPhoto
-          onRead={(black, white) => {
+        <TapPhoto
+          places={['the step over white', 'the step over black']}
+          onRead={([white, black]) => {
             setHow('photo');
-            sheet.set('overBlack', black);
             sheet.set('overWhite', white);
+            sheet.set('overBlack', black);
           }}
         />
         <div className="flex flex-wrap gap-4 items-start">

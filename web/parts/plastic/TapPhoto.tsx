@@ -2,7 +2,7 @@ import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { hexOf, type Rgb } from '../../../core/colour/light.ts';
 import { patchOf, reflectanceIn } from '../../../core/colour/photo.ts';
 import { type Told, tried } from '../../../core/failure.ts';
-import { useTaste } from '../../parts/taste.tsx';
+import { useTaste } from '../taste.tsx';
 
 /** Larger pictures are drawn smaller before they are read: a patch is a patch. */
 const MOST_PX = 1400;
@@ -10,7 +10,8 @@ const MOST_PX = 1400;
 const PATCH = 5;
 const MOST_BYTES = 64 * 1024 * 1024;
 
-const TAPS = ['the white paper', 'the black ground', 'the step over white', 'the step over black'] as const;
+/** What every picture is read against. */
+const PLATES = ['the white paper', 'something black'];
 
 /** Some phones write a kind of picture that browsers cannot open. */
 async function isHeic(file: File): Promise<boolean> {
@@ -32,8 +33,16 @@ async function opened(file: File): Promise<{ picture?: ImageBitmap; problem?: st
   }
 }
 
-/** A picture of the step on both grounds, tapped in four places; what it comes to is handed on as two colours. */
-export function StepPhoto({ onRead }: { onRead(overBlack: string, overWhite: string): void }) {
+interface Props {
+  /** What is tapped after the paper and the black. */
+  places: string[];
+  /** Those places as colours, as the paper has them white and the black black. */
+  onRead(hexes: string[]): void;
+}
+
+/** A picture that is tapped: the lamp's hue and brightness fall out by the paper and the black beside what is wanted. */
+export function TapPhoto({ places, onRead }: Props) {
+  const wanted = [...PLATES, ...places];
   const { say } = useTaste();
   const canvas = useRef<HTMLCanvasElement>(null);
   const [picture, setPicture] = useState<ImageBitmap | null>(null);
@@ -59,14 +68,14 @@ export function StepPhoto({ onRead }: { onRead(overBlack: string, overWhite: str
     const x = Math.round(((event.clientX - box.left) / box.width) * of.width);
     const y = Math.round(((event.clientY - box.top) / box.height) * of.height);
     const patch = of.getContext('2d')?.getImageData(x - PATCH, y - PATCH, 2 * PATCH + 1, 2 * PATCH + 1);
-    if (!patch || taps.length === TAPS.length) return;
+    if (!patch || taps.length === wanted.length) return;
     const next = [...taps, { x: x / of.width, y: y / of.height, seen: patchOf(patch.data) }];
     setTaps(next);
-    if (next.length < TAPS.length) return;
-    const [white, black, overWhite, overBlack] = next.map((one) => one.seen) as [Rgb, Rgb, Rgb, Rgb];
-    const read = tried(() => [overBlack, overWhite].map((seen) => hexOf(reflectanceIn(seen, { white, black }))));
+    if (next.length < wanted.length) return;
+    const [white, black, ...others] = next.map((one) => one.seen) as [Rgb, Rgb, ...Rgb[]];
+    const read = tried(() => others.map((seen) => hexOf(reflectanceIn(seen, { white, black }))));
     setProblem(read.refused ?? null);
-    if (read.value) onRead(read.value[0] as string, read.value[1] as string);
+    if (read.value) onRead(read.value);
   };
   return (
     <section className="flex flex-col gap-2 max-w-3xl">
@@ -82,12 +91,12 @@ export function StepPhoto({ onRead }: { onRead(overBlack: string, overWhite: str
       {picture && (
         <>
           <p aria-live="polite">
-            {taps.length < TAPS.length ? (
+            {taps.length < wanted.length ? (
               <>
-                Tap <b>{TAPS[taps.length]}</b>
+                Tap <b>{wanted[taps.length]}</b>
               </>
             ) : (
-              'All four are read.'
+              'All are read.'
             )}
             {taps.length > 0 && (
               <button type="button" className="link ml-4" onClick={() => setTaps(taps.slice(0, -1))}>
@@ -99,7 +108,7 @@ export function StepPhoto({ onRead }: { onRead(overBlack: string, overWhite: str
             <canvas ref={canvas} onPointerUp={tap} className="block w-full h-auto cursor-crosshair touch-none" />
             {taps.map((at, i) => (
               <span
-                key={TAPS[i]}
+                key={wanted[i]}
                 className="absolute -translate-x-1/2 -translate-y-1/2 w-7 h-7 rounded-full border-2 border-white bg-black/60 text-white text-center figure pointer-events-none"
                 style={{ left: `${100 * at.x}%`, top: `${100 * at.y}%` }}
               >

@@ -1,41 +1,20 @@
 // Fifty targets made of one to four colourants, matched in whole drops, beside chance with as many looks at a melt.
 import { deltaE, labOf } from '../core/colour/lab.ts';
-import { bands, type Dosed, layerOver, meltOf, type Optics, type Rgb } from '../core/colour/light.ts';
+import { layerOver, meltOf } from '../core/colour/light.ts';
 import { match, matchSchema } from '../core/colour/match.ts';
+import { chanceOf, made, madeUpStore, PLAIN, someOf, WHITE } from '../core/colour/testing.ts';
 import { check } from '../core/validate.ts';
 
-const PLAIN: Optics = { k: [0.002, 0.002, 0.004], s: [0.001, 0.001, 0.001] };
-const WHITE: Rgb = [1, 1, 1];
-const MOST_ML_PER_L = 25;
-
-let state = 20261;
-const next = () => {
-  state = (Math.imul(state, 1103515245) + 12345) >>> 0;
-  return state / 2 ** 32;
-};
-const some = (most: number): Rgb => bands(() => 0.002 + most * next() ** 2);
-const store = Array.from({ length: 14 }, (_, i) => ({
-  id: `c${i}`,
-  k: some(0.2),
-  s: some(0.02),
-  dropsPerMl: 18 + 8 * next(),
-}));
-
-/** One to four of them at random, in whole drops. */
-function atRandom(batchMl: number, most: number): Dosed[] {
-  const left = [...store];
-  return Array.from({ length: 1 + Math.floor(4 * next()) }, () => {
-    const [one] = left.splice(Math.floor(next() * left.length), 1) as [(typeof store)[number]];
-    const drop = 1000 / (batchMl * one.dropsPerMl);
-    return { k: one.k, s: one.s, mlPerL: Math.ceil((most * next()) / drop) * drop };
-  });
-}
+const MOST_DROPS = 40;
+const next = chanceOf(20261);
+const store = madeUpStore(next);
+const several = () => 1 + Math.floor(4 * next());
 
 const median = (values: number[]) => [...values].sort((a, b) => a - b)[Math.floor(values.length / 2)] as number;
 const rows = Array.from({ length: 50 }, (_, i) => {
-  const batchMl = [118, 237, 400][i % 3] as number;
-  const thicknessMm = [3, 8, 12][i % 3] as number;
-  const target = layerOver(meltOf(PLAIN, atRandom(batchMl, 8)), thicknessMm, WHITE);
+  const { batchMl, thicknessMm } = made(i);
+  const atRandom = () => meltOf(PLAIN, someOf(store, several(), batchMl, MOST_DROPS, next));
+  const target = layerOver(atRandom(), thicknessMm, WHITE);
   const input = check(matchSchema, { target, batchMl, thicknessMm, background: WHITE, base: PLAIN, colourants: store });
   const start = performance.now();
   const found = match(input);
@@ -44,7 +23,7 @@ const rows = Array.from({ length: 50 }, (_, i) => {
   let chance = Number.POSITIVE_INFINITY;
   const from = performance.now();
   for (let look = 0; look < found.evaluations; look++) {
-    const seen = layerOver(meltOf(PLAIN, atRandom(batchMl, MOST_ML_PER_L)), thicknessMm, WHITE);
+    const seen = layerOver(atRandom(), thicknessMm, WHITE);
     chance = Math.min(chance, deltaE(labOf(seen), wanted));
   }
   return { ms, off: found.deltaE00, chance, chanceMs: performance.now() - from, looks: found.evaluations };

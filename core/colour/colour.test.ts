@@ -5,11 +5,10 @@ import type { Failure } from '../failure.ts';
 import { check } from '../validate.ts';
 import { calibrate } from './calibrate.ts';
 import { deltaEOfHex, labOf, moreOf } from './lab.ts';
-import { bands, type Dosed, layerOver, linearOf, meltOf, type Optics, type Rgb, reflectance } from './light.ts';
+import { bands, layerOver, linearOf, meltOf, type Rgb, reflectance } from './light.ts';
 import { type Matched, match, matchSchema } from './match.ts';
+import { chanceOf, made, madeUpStore, PLAIN, someOf, WHITE } from './testing.ts';
 
-const PLAIN: Optics = { k: [0.002, 0.002, 0.004], s: [0.001, 0.001, 0.001] };
-const WHITE: Rgb = [1, 1, 1];
 const part = (max: number) => fc.double({ min: 0, max, noNaN: true });
 const rgb = (max: number) => fc.tuple(part(max), part(max), part(max)) as fc.Arbitrary<Rgb>;
 const optics = fc.record({ k: rgb(2), s: rgb(1) });
@@ -144,29 +143,14 @@ test('the least dose that hides enough: nothing less does', () => {
   );
 });
 
-/** A store of fourteen made-up colourants and fifty melts of one to four of them, all by a seed. */
+/** Fifty melts of one to four of fourteen made-up colourants, by a seed. */
 function cases() {
-  let state = 20261;
-  const next = () => {
-    state = (Math.imul(state, 1103515245) + 12345) >>> 0;
-    return state / 2 ** 32;
-  };
-  const some = (most: number): Rgb => bands(() => 0.002 + most * next() ** 2);
-  const store = Array.from({ length: 14 }, (_, i) => ({
-    id: `c${i}`,
-    k: some(0.2),
-    s: some(0.02),
-    dropsPerMl: 18 + 8 * next(),
-  }));
+  const next = chanceOf(20261);
+  const store = madeUpStore(next);
   const targets = Array.from({ length: 50 }, (_, i) => {
-    const batchMl = [118, 237, 400][i % 3] as number;
-    const thicknessMm = [3, 8, 12][i % 3] as number;
-    const left = [...store];
-    const made = Array.from({ length: 1 + (i % 4) }, (): Dosed => {
-      const [one] = left.splice(Math.floor(next() * left.length), 1) as [(typeof store)[number]];
-      return { k: one.k, s: one.s, mlPerL: ((2 + Math.floor(40 * next())) * 1000) / (batchMl * one.dropsPerMl) };
-    });
-    return { batchMl, thicknessMm, target: layerOver(meltOf(PLAIN, made), thicknessMm, WHITE) };
+    const { batchMl, thicknessMm } = made(i);
+    const melt = meltOf(PLAIN, someOf(store, 1 + (i % 4), batchMl, 40, next));
+    return { batchMl, thicknessMm, target: layerOver(melt, thicknessMm, WHITE) };
   });
   return { store, targets };
 }
@@ -188,14 +172,14 @@ describe('matching', () => {
       expect(found.deltaE00, `target ${i}`).toBeLessThan(within);
       // What it says of the colour is what its own doses give, worked out anew.
       const { thicknessMm, target, batchMl } = targets[i] as (typeof targets)[number];
-      const made = found.items.map(({ id, mlPerL, drops }) => {
+      const doses = found.items.map(({ id, mlPerL, drops }) => {
         const own = store.find((one) => one.id === id) as (typeof store)[number];
         expect(drops).toBeCloseTo((mlPerL * batchMl * own.dropsPerMl) / 1000, 6);
         if (wholeDrops) expect(Number.isInteger(drops)).toBe(true);
         return { k: own.k, s: own.s, mlPerL };
       });
-      expect(made.length).toBeLessThanOrEqual(4);
-      const got = layerOver(meltOf(PLAIN, made), thicknessMm, WHITE);
+      expect(doses.length).toBeLessThanOrEqual(4);
+      const got = layerOver(meltOf(PLAIN, doses), thicknessMm, WHITE);
       for (const k of [0, 1, 2] as const) expect(got[k]).toBeCloseTo(found.linear[k], 9);
       const hex = (one: Rgb) => labOf(one);
       expect(

@@ -1,5 +1,4 @@
 import { useMemo, useState } from 'react';
-import { useNavigate } from 'react-router';
 import type { Recipe } from '../../../contract/recipes.ts';
 import { strengthFor } from '../../../core/colour/dose.ts';
 import { meltOfIngredients } from '../../../core/colour/foresee.ts';
@@ -9,11 +8,11 @@ import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
 import { tried } from '../../../core/failure.ts';
 import { thinAndThick } from '../../../core/shape/chords.ts';
 import { percentText } from '../../../core/units/show.ts';
-import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { useSeenIn } from '../../parts/plastic/Foreseen.tsx';
 import { useChords } from '../../parts/plastic/useChords.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { useNextRevision } from './useNextRevision.ts';
 
 /** Kinds that are dosed more or less together: salt and flake stay as they are. */
 const COLOURS = new Set(['colourant', 'powder']);
@@ -75,8 +74,7 @@ const figure = (value: number) => Number(value.toPrecision(value < 10 ? 2 : 3));
 
 /** What of it that is, and kept as the next revision with one tap. */
 function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: string }) {
-  const navigate = useNavigate();
-  const { items, basisMl } = recipe.revision;
+  const { items } = recipe.revision;
   const moved = items.map(({ materialId, materialName, materialKind, amount, unit }) => ({
     materialId,
     materialName,
@@ -90,22 +88,11 @@ function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: s
         ? Math.max(1, Math.round(amount * times))
         : Number((amount * times).toPrecision(3)),
   }));
-  const keep = useWrite<Recipe>(
-    () => ({
-      path: `/recipes/${recipe.id}`,
-      method: 'PUT',
-      version: recipe.version,
-      body: {
-        name: recipe.name,
-        hex: recipe.hex,
-        notes: recipe.notes,
-        basisMl,
-        items: moved.map(({ materialId, amount, unit }) => ({ materialId, amount, unit })),
-        reason: `dosed to the tail of ${bait}`,
-      },
-    }),
-    () => navigate(`/colours/${recipe.id}`),
-  );
+  const keep = useNextRevision(recipe);
+  const next = {
+    items: moved.map(({ materialId, amount, unit }) => ({ materialId, amount, unit })),
+    reason: `dosed to the tail of ${bait}`,
+  };
   return (
     <div className="flex flex-col gap-2">
       <p>
@@ -118,7 +105,12 @@ function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: s
           )
           .join(', ')}
       </p>
-      <button type="button" className="btn btn-line self-start" disabled={keep.isPending} onClick={() => keep.mutate()}>
+      <button
+        type="button"
+        className="btn btn-line self-start"
+        disabled={keep.isPending}
+        onClick={() => keep.mutate(next)}
+      >
         Keep as v{recipe.revision.number + 1}
       </button>
       <Refusal error={keep.error} />

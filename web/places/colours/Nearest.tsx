@@ -10,6 +10,7 @@ import { TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { type Bottle, LACKING, linesOf, type Replacing, replaced, seenAs } from './matched.ts';
+import { useNextRevision } from './useNextRevision.ts';
 
 interface Props {
   found: Matched;
@@ -119,27 +120,12 @@ function AsRecipe({ found, here, batchMl }: { found: Matched; here: Bottle[]; ba
 }
 
 function AsNextRevision({ replacing, found, here }: { replacing: Replacing; found: Matched; here: Bottle[] }) {
-  const navigate = useNavigate();
   const { recipe, name } = replacing;
-  const keep = useWrite<Recipe>(
-    () => ({
-      path: `/recipes/${recipe.id}`,
-      method: 'PUT',
-      version: recipe.version,
-      body: {
-        name: recipe.name,
-        hex: recipe.hex,
-        notes: recipe.notes,
-        basisMl: recipe.revision.basisMl,
-        items: replaced(replacing, linesOf(found, here)),
-        reason: `without ${name}`,
-      },
-    }),
-    () => navigate(`/colours/${recipe.id}`),
-  );
+  const keep = useNextRevision(recipe);
+  const next = { items: replaced(replacing, linesOf(found, here)), reason: `without ${name}` };
   return (
     <div>
-      <button type="button" className="btn btn-primary" disabled={keep.isPending} onClick={() => keep.mutate()}>
+      <button type="button" className="btn btn-primary" disabled={keep.isPending} onClick={() => keep.mutate(next)}>
         Keep as v{recipe.revision.number + 1} of {recipe.name}
       </button>
       <Refusal error={keep.error} />

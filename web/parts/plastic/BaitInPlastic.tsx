@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useCallback } from 'react';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUNDS, type GroundId, lightOver } from '../../../core/colour/grounds.ts';
 import { bands, hexOf } from '../../../core/colour/light.ts';
@@ -23,13 +23,13 @@ interface Props {
 
 /** A bait in soft plastic: pale where it is thin, deep where it is thick, on the ground it is held over. */
 export function BaitInPlastic({ chords, melt, ground, lean = 0.2, label }: Props) {
-  const image = useMemo(
+  const paint = useCallback(
     () => paintBait(chords, melt, { linear: [...GROUNDS[ground].linear], light: lightOver(ground) }, lean),
     [chords, melt, ground, lean],
   );
   return (
     <div className="p-4 border border-[var(--edge)]" style={{ background: plateOf(ground) }}>
-      <Painted image={image} label={label} />
+      <Painted columns={chords.columns} rows={chords.rows} paint={paint} label={label} />
     </div>
   );
 }

@@ -53,15 +53,27 @@ export function LayeredBait({ layers, melts, side, above, ground, name }: Props)
     const model = { parts, melts, seams: seamsOf(parts, side) };
     const over = { linear: [...GROUNDS[ground].linear] as [number, number, number], light: lightOver(ground) };
     return {
-      side: paintLayered(side, 'side', model, over),
-      above: above ? paintLayered(above, 'above', model, over) : null,
+      side: () => paintLayered(side, 'side', model, over),
+      above: above && (() => paintLayered(above, 'above', model, over)),
     };
   }, [layers, melts, side, above, ground]);
   const left = layers.filter(({ place }) => NOT_DRAWN.includes(place)).map(({ place }) => PLACES[place]);
   return (
     <div className="flex flex-col gap-3">
-      <Painted image={painted.side} label={`${name} from the side, over ${GROUNDS[ground].title}`} />
-      <Painted image={painted.above} label={`${name} from above, over ${GROUNDS[ground].title}`} />
+      <Painted
+        columns={side.columns}
+        rows={side.rows}
+        paint={painted.side}
+        label={`${name} from the side, over ${GROUNDS[ground].title}`}
+      />
+      {above && painted.above && (
+        <Painted
+          columns={above.columns}
+          rows={above.rows}
+          paint={painted.above}
+          label={`${name} from above, over ${GROUNDS[ground].title}`}
+        />
+      )}
       {left.length > 0 && <p className="label-small">Not drawn: {left.join(', ')}. Where they go is not told.</p>}
     </div>
   );

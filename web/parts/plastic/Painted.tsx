@@ -1,28 +1,21 @@
 import { useEffect, useRef } from 'react';
 
-/** A picture worked out point by point, as large as its place and no larger than it was worked out. */
-export function Painted({
-  image,
-  label,
-  className = '',
-}: {
-  image: ImageData | null;
+interface Props {
+  columns: number;
+  rows: number;
+  /** Works the picture out; the same function for the same picture. */
+  paint(): ImageData;
   label: string;
-  className?: string;
-}) {
+}
+
+/** A picture worked out point by point, once it has a place on the page, and no larger than that. */
+export function Painted({ columns, rows, paint, label }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   useEffect(() => {
-    if (image) canvas.current?.getContext('2d')?.putImageData(image, 0, 0);
-  }, [image]);
-  if (!image) return null;
+    const context = canvas.current?.getContext('2d');
+    context?.putImageData(paint(), 0, 0);
+  }, [paint]);
   return (
-    <canvas
-      ref={canvas}
-      width={image.width}
-      height={image.height}
-      role="img"
-      aria-label={label}
-      className={`block w-full h-auto ${className}`}
-    />
+    <canvas ref={canvas} width={columns} height={rows} role="img" aria-label={label} className="block w-full h-auto" />
   );
 }

@@ -21,13 +21,13 @@ export function Wedge({ melt }: { melt: Melt }) {
     () =>
       GROUND_IDS.map((id) => ({
         id,
-        image: paintWedge(melt, { linear: [...GROUNDS[id].linear], light: lightOver(id) }, COLUMNS, ROWS),
+        paint: () => paintWedge(melt, { linear: [...GROUNDS[id].linear], light: lightOver(id) }, COLUMNS, ROWS),
       })),
     [melt],
   );
   return (
     <figure className="max-w-3xl">
-      {painted.map(({ id, image }) => (
+      {painted.map(({ id, paint }) => (
         <div key={id} className="flex items-center gap-3 mb-1">
           <span className="w-24 shrink-0 text-sm text-right">
             over {GROUNDS[id].title}
@@ -35,7 +35,9 @@ export function Wedge({ melt }: { melt: Melt }) {
           </span>
           <div className="flex-1 min-w-0 border border-[var(--edge)]">
             <Painted
-              image={image}
+              columns={COLUMNS}
+              rows={ROWS}
+              paint={paint}
               label={`From ${text(LEFT, 'length')} to ${text(RIGHT, 'length')} thick over ${GROUNDS[id].title}`}
             />
           </div>

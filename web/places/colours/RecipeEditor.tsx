@@ -10,7 +10,7 @@ import { ApiError, NoAnswer } from '../../api/client.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Page, Waiting } from '../../parts/Page.tsx';
-import { Puck } from '../../parts/Puck.tsx';
+import { DraftPicture } from '../../parts/plastic/DraftPicture.tsx';
 import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
 import { lineOf, meltOfLines } from '../../parts/plastic/melts.ts';
 import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
@@ -237,7 +237,7 @@ function Editor({ materials, start, recipe }: EditorProps) {
           <Send>{recipe ? `Keep as v${recipe.revision.number + 1}` : 'Keep this recipe'}</Send>
         </div>
         <div className="flex flex-col gap-4 items-start">
-          <Puck hex={hex} sizePx={200} name={name || 'the colour'} />
+          <DraftPicture melt={melt} name={name || 'this recipe'} hex={hex} onTake={(look) => sheet.set('hex', look)} />
           <TextIn at="hex" type="color" />
         </div>
       </SheetForm>

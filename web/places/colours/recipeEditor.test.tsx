@@ -10,6 +10,15 @@ const material = (n: number, name: string, kind: string, awayAt: string | null =
   kind,
   version: 1,
   awayAt,
+  hex: '#1f5f8b',
+  lots: [],
+  lotId: null,
+  dropsPerMl: null,
+  bulkGPerMl: null,
+  densityGPerMl: null,
+  sizeMm: null,
+  cut: null,
+  step: null,
 });
 const STORE = {
   items: [
@@ -51,6 +60,7 @@ const openNew = async (answer: Answer = () => ({ body: { id: 'r9' } })) => {
     route: '/colours/new',
     gets: {
       '/api/materials': STORE,
+      '/api/masters': { items: [], nextCursor: null },
       '/api/measures': { items: [{ id: 's', name: 'scoop', ml: 7 }], nextCursor: null },
     },
     answer,
@@ -60,7 +70,11 @@ const openOld = async (answer: Answer = () => ({ body: { id: 'r1' } })) => {
   page = await Page.open(<EditRecipe />, {
     at: '/colours/r1/edit',
     route: '/colours/:id/edit',
-    gets: { '/api/materials': STORE, '/api/recipes/r1': RECIPE },
+    gets: {
+      '/api/materials': STORE,
+      '/api/masters': { items: [], nextCursor: null },
+      '/api/recipes/r1': RECIPE,
+    },
     answer,
   });
 };

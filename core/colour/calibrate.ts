@@ -5,8 +5,8 @@ import { optics, reflected } from './fields.ts';
 import { bands, type Optics, type Rgb } from './light.ts';
 
 export const calibrateSchema = v.strictObject({
-  thicknessMm: positive(1e3),
-  mlPerL: positive(1000),
+  thicknessMm: v.pipe(positive(1e3), v.title('The step is thick')),
+  mlPerL: v.pipe(positive(1000), v.title('Dosed, mL in a litre')),
   /** Of the step as it was seen over a black and over a white ground. */
   overBlack: reflected,
   overWhite: reflected,

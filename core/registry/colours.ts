@@ -51,7 +51,7 @@ export const colourCalculators: Calculator[] = [
     source: 'Kubelka–Munk; CIEDE2000; beam search with damped least squares',
     limits: 'The same answer by the same seed. At one thickness over one ground: look at the others too.',
     example: {
-      target: '#2f7d5c',
+      target: { hex: '#2f7d5c' },
       thicknessMm: 8,
       background: [1, 1, 1],
       base: PLAIN,

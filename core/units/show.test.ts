@@ -10,6 +10,8 @@ describe('a figure in the maker’s unit, as fine as the bench can measure', () 
     [99.96, 'length', '100 mm', '3.94 in'],
     [110, 'length', '110 mm', '4.33 in'],
     [7.04, 'length', '7 mm', '0.28 in'],
+    [0.05, 'length', '0.05 mm', '0.002 in'],
+    [0.3, 'length', '0.3 mm', '0.01 in'],
     [9.876, 'volume', '9.88 mL', '0.334 fl oz'],
     [98.76, 'volume', '98.8 mL', '3.34 fl oz'],
     [473.2, 'volume', '473 mL', '16 fl oz'],

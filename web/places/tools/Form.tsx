@@ -24,7 +24,7 @@ export function Form({ schema, value, onChange }: Props) {
   };
   const entries = Object.entries(properties).map(([key, part]): [string, Schema] => [key, ifKnown(part) ?? part]);
   const isNested = (part: Schema) =>
-    part.anyOf !== undefined || part.type === 'object' || (part.type === 'array' && !isFixed(part));
+    part.anyOf !== undefined || part.type === 'object' || (part.type === 'array' && !isFixed(part) && !isList(part));
   const simple = entries.filter(([, part]) => !isNested(part));
   const nested = entries.filter(([, part]) => isNested(part));
   return (
@@ -65,6 +65,9 @@ export function Form({ schema, value, onChange }: Props) {
 
 /** A list with a place for each number, such as x, y, z. */
 const isFixed = (schema: Schema) => Array.isArray(schema.items);
+/** A list of as many numbers as one likes. */
+const isList = ({ type, items }: Schema) =>
+  type === 'array' && !Array.isArray(items) && (items?.type === 'number' || items?.type === 'integer');
 
 /** One of several ways to say a thing, each with fields of its own. */
 function Choice({
@@ -79,7 +82,9 @@ function Choice({
   onChange(value: Values): void;
 }) {
   const keyOf = (way: Schema) => Object.keys(way.properties ?? {})[0] ?? '';
-  const chosen = ways.find((way) => value !== undefined && keyOf(way) in value) ?? ways[0];
+  // A bare text or list stands for one of the ways that have a name.
+  const named = ways.filter((way) => way.properties);
+  const chosen = named.find((way) => value instanceof Object && keyOf(way) in value) ?? named[0];
   if (!chosen) return null;
   return (
     <fieldset className="border-l-4 border-[var(--rule)] pl-4 flex flex-col gap-2">
@@ -87,7 +92,7 @@ function Choice({
       <SelectField
         label="Given as"
         value={keyOf(chosen)}
-        options={ways.map((way) => ({ value: keyOf(way), label: wordFor(keyOf(way)) }))}
+        options={named.map((way) => ({ value: keyOf(way), label: wordFor(keyOf(way)) }))}
         // Nothing is guessed for the other way: it stands empty until it is written.
         onChange={(key) => onChange({ [key]: undefined })}
       />
@@ -96,8 +101,18 @@ function Choice({
   );
 }
 
-/** Numbers in a fixed list, written with commas. */
-function Places({ label, value, onChange }: { label: string; value: unknown; onChange(value: unknown): void }) {
+/** Numbers in a list, written with commas. @param count how many there have to be; null: any. */
+function Places({
+  label,
+  value,
+  count,
+  onChange,
+}: {
+  label: string;
+  value: unknown;
+  count: number | null;
+  onChange(value: unknown): void;
+}) {
   const [draft, setDraft] = useState<string | null>(null);
   const shown = Array.isArray(value) ? value.join(', ') : '';
   return (
@@ -110,9 +125,10 @@ function Places({ label, value, onChange }: { label: string; value: unknown; onC
           .split(/[,;\s]+/)
           .filter((word) => word !== '')
           .map(Number);
-        onChange(numbers.length === 3 && numbers.every((n) => Number.isFinite(n)) ? numbers : undefined);
+        const isAll = count === null ? numbers.length > 0 : numbers.length === count;
+        onChange(isAll && numbers.every((n) => Number.isFinite(n)) ? numbers : undefined);
       }}
-      hint="three numbers"
+      hint={count === null ? 'numbers' : `${count} numbers`}
     />
   );
 }
@@ -154,7 +170,8 @@ function One({
         isDefault={isDefault}
       />
     );
-  if (isFixed(schema)) return <Places label={label} value={value} onChange={onChange} />;
+  if (isFixed(schema)) return <Places label={label} value={value} count={3} onChange={onChange} />;
+  if (isList(schema)) return <Places label={label} value={value} count={null} onChange={onChange} />;
   if (schema.type === 'string') return <TextField label={label} value={String(value ?? '')} onChange={onChange} />;
   const number = typeof value === 'number' ? value : null;
   const kind = kindOf(name);

@@ -28,9 +28,9 @@ function digitsFor(unit: string, value: number): number {
   switch (unit) {
     case 'mm':
       // A flake’s thickness: what a ruler cannot read is told by its bag.
-      return size < 0.1 && size > 0 ? 2 : size < 100 ? 1 : 0;
+      return size < 0.1 && size >= 0.01 ? 2 : size < 100 ? 1 : 0;
     case 'in':
-      return size < 0.01 && size > 0 ? 4 : 2;
+      return size < 0.01 && size >= 0.001 ? 4 : 2;
     case 'mL':
       return size < 10 ? 2 : size < 100 ? 1 : 0;
     case 'g':

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { Router } from 'express';
 import sharp from 'sharp';
 import * as v from 'valibot';
-import { rowId } from '../../contract/fields.ts';
+import { PHOTO_ABOUT, rowId } from '../../contract/fields.ts';
 import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
 import { hashOf } from '../backup/archive.ts';
@@ -17,7 +17,7 @@ const PHOTO_LIMIT = 64 * 1024 * 1024;
 const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
 const aboutQuery = v.strictObject({
-  aboutType: v.picklist(['master', 'mold', 'recipe', 'colourway', 'pour', 'water_test']),
+  aboutType: v.picklist(PHOTO_ABOUT),
   aboutId: rowId,
 });
 
@@ -27,14 +27,41 @@ interface Photo {
   type: string;
 }
 
+/** More than any camera here takes; a small file can say that it unfolds to far more than a memory holds. */
+const MOST_PIXELS = 100_000_000;
+/** How the pictures begin that phones write and browsers do not show. */
+const HEIC = /^....ftyp(heic|heix|hevc|heim|heis|mif1|msf1)/s;
+
+function isHeic(path: string): boolean {
+  const head = Buffer.alloc(16);
+  const file = openSync(path, 'r');
+  try {
+    readSync(file, head, 0, 16, 0);
+    return HEIC.test(head.toString('latin1'));
+  } finally {
+    closeSync(file);
+  }
+}
+
 /** What the bytes are, whatever the sender called them. */
 async function typeOf(file: string): Promise<string> {
-  const format = await sharp(file, { limitInputPixels: 100_000_000 })
+  if (isHeic(file))
+    throw new Failure(
+      'bad-photo',
+      'That is an HEIC picture, which browsers do not show: set the phone to JPEG, or share it as one.',
+    );
+  // Only its header is read here: nothing is unfolded before it is known how large it is.
+  const found = await sharp(file, { limitInputPixels: false })
     .metadata()
-    .then((found) => found.format)
     .catch(() => undefined);
-  const type = format ? TYPES[format] : undefined;
-  if (!type) throw new Failure('bad-photo', 'That is no JPEG, PNG or WebP picture that can be read; send another.');
+  const type = found ? TYPES[found.format] : undefined;
+  if (!found || !type)
+    throw new Failure('bad-photo', 'That is no JPEG, PNG or WebP picture that can be read; send another.');
+  if (found.width * found.height > MOST_PIXELS)
+    throw new Failure(
+      'bad-photo',
+      `That picture is ${found.width} × ${found.height} points, more than can be worked with; make it smaller.`,
+    );
   return type;
 }
 

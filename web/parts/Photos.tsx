@@ -1,5 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import type { PhotoAbout } from '../../contract/fields.ts';
 import { call } from '../api/client.ts';
 import { Refusal } from './Fields.tsx';
 
@@ -9,13 +10,7 @@ interface Photo {
 }
 
 /** Pictures kept with a record: the cup, the puck and the bait in daylight look different. */
-export function Photos({
-  aboutType,
-  aboutId,
-}: {
-  aboutType: 'master' | 'mold' | 'recipe' | 'colourway' | 'pour' | 'water_test';
-  aboutId: string;
-}) {
+export function Photos({ aboutType, aboutId }: { aboutType: PhotoAbout; aboutId: string }) {
   const query = `?aboutType=${aboutType}&aboutId=${aboutId}`;
   const client = useQueryClient();
   const [error, setError] = useState<unknown>();

@@ -14,6 +14,7 @@ import { Caution } from '../../parts/Caution.tsx';
 import { DoseBoard, withTaps } from '../../parts/DoseBoard.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
+import { Photos } from '../../parts/Photos.tsx';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
 import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
 import { meltOfDoses } from '../../parts/plastic/melts.ts';
@@ -113,6 +114,7 @@ export function DosingBench() {
           </Link>
         )}
       </Sheet>
+      <Photos aboutType="ledger" aboutId={id} />
       <LedgerName key={ledger.id} ledger={ledger} />
       <PutAway kind="ledgers" row={ledger}>
         {doses.length === 0 && <ThrowOut kind="ledgers" id={id} onGone={() => navigate('/colours/dosing')} />}

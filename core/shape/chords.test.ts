@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { chordsOf, LOOKS } from './chords.ts';
+import { chordsOf, LOOKS, thinAndThick } from './chords.ts';
 import { measure } from './measure.ts';
 import { moved, together } from './mesh.ts';
 import { loadModeller, sculpt } from './sculpt.ts';
@@ -52,4 +52,12 @@ test('nose to the left and back up; a hollow does not count', () => {
   const shell = together(sphere(10, 8000), inside);
   const middle = chordsOf(shell, 'side', 81);
   expect(middle.thickMm[40 * 81 + 40]).toBeCloseTo(8, 0.9);
+});
+
+test('the tail is judged by its own middle, the body by what a tenth of it is thicker than', () => {
+  // 60 mm long: a body of 50 mm that is 20 thick, a tail of 10 mm that is 4.
+  const body = moved(box(50, 20, 10), ([x, y, z]) => [x + 25, y, z]);
+  const tail = moved(box(10, 4, 10), ([x, y, z]) => [x + 55, y, z]);
+  const { tailMm, bodyMm } = thinAndThick(chordsOf(together(body, tail), 'side', 120));
+  expect([tailMm, bodyMm]).toEqual([expect.closeTo(4, 4), expect.closeTo(20, 4)]);
 });

@@ -86,14 +86,13 @@ function isTowards(look: Look): boolean {
 /** How much of the length counts as the tail, and which of the points as the deep of the body. */
 const [TAIL_SHARE, DEEP_SHARE] = [0.12, 0.9];
 
-const at = (sorted: number[], share: number) =>
+const at = (sorted: Float32Array, share: number) =>
   sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))] ?? 0;
 
 /** A thin and a thick place of it to judge a colour by: the middle of the tail’s points, and what a tenth of all are thicker than. */
 export function thinAndThick({ columns, thickMm }: Chords): { tailMm: number; bodyMm: number } {
   const from = (1 - TAIL_SHARE) * columns;
-  const rising = (a: number, b: number) => a - b;
-  const all = [...thickMm].filter((mm) => mm > 0).sort(rising);
-  const tail = [...thickMm].filter((mm, i) => mm > 0 && i % columns >= from).sort(rising);
+  const all = thickMm.filter((mm) => mm > 0).sort();
+  const tail = thickMm.filter((mm, i) => mm > 0 && i % columns >= from).sort();
   return { tailMm: at(tail, 0.5), bodyMm: at(all, DEEP_SHARE) };
 }

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useState, useSyncExternalStore } from 'react';
+import { useMemo, useState, useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUND_IDS, GROUNDS, type GroundId } from '../../../core/colour/grounds.ts';
@@ -95,6 +95,7 @@ export function InABait({ melt, name }: { melt: Melt; name: string }) {
   const { meshId, ground, controls, bait } = useSeenIn();
   const [leanDeg, setLean] = useState(12);
   const { data: chords, error } = useChords(meshId);
+  const places = useMemo(() => chords && thinAndThick(chords), [chords]);
   if (meshId === null) return <NoShape>No bait has a shape here yet, so only the wedge is drawn.</NoShape>;
   return (
     <div className="flex flex-col gap-2 max-w-3xl">
@@ -116,7 +117,7 @@ export function InABait({ melt, name }: { melt: Melt; name: string }) {
       </div>
       {error && <p className="warn">Its shape could not be drawn; the wedge holds all the same.</p>}
       {!chords && !error && <div className="h-32 soft">Drawing {bait} …</div>}
-      {chords && (
+      {chords && places && (
         <>
           <BaitInPlastic
             chords={chords}
@@ -125,7 +126,7 @@ export function InABait({ melt, name }: { melt: Melt; name: string }) {
             lean={(leanDeg * Math.PI) / 180}
             label={`${bait} in ${name}, over ${GROUNDS[ground].title}`}
           />
-          <Hidden melt={melt} places={thinAndThick(chords)} />
+          <Hidden melt={melt} places={places} />
         </>
       )}
     </div>

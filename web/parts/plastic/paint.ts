@@ -37,10 +37,10 @@ function tableOf(melt: Melt, ground: Ground, mostMm: number): Rgb[] {
   return Array.from({ length: STEPS + 1 }, (_, i) => layerOver(melt.optics, (mostMm * i) / STEPS, ground.linear));
 }
 
-const plot = (pixels: Uint8ClampedArray, at: number, [r, g, b]: Rgb, bright = 1) => {
-  pixels[4 * at] = byte(r * bright);
-  pixels[4 * at + 1] = byte(g * bright);
-  pixels[4 * at + 2] = byte(b * bright);
+const plot = (pixels: Uint8ClampedArray, at: number, [r, g, b]: Rgb) => {
+  pixels[4 * at] = byte(r);
+  pixels[4 * at + 1] = byte(g);
+  pixels[4 * at + 2] = byte(b);
   pixels[4 * at + 3] = 255;
 };
 
@@ -53,48 +53,67 @@ const LAMP = (() => {
 const GLOSS = 0.32;
 const SHEEN = 0.5;
 
-/** How light falls on a point: what of its colour shows, what gloss adds to it, and what a pearl's sheen does, leant so far. */
-function lightAt({ columns, rows, cellMm, nearMm }: Chords, x: number, y: number, lean: number) {
-  const here = nearMm[y * columns + x] as number;
-  const near = (cx: number, cy: number) =>
-    cx < 0 || cy < 0 || cx >= columns || cy >= rows || nearMm[cy * columns + cx] === 0
-      ? here - cellMm
-      : (nearMm[cy * columns + cx] as number);
-  const slopeX = (near(x - 2, y) - near(x + 2, y)) / (4 * cellMm);
-  const slopeY = (near(x, y - 2) - near(x, y + 2)) / (4 * cellMm);
-  const size = Math.sqrt(slopeX * slopeX + slopeY * slopeY + 1);
-  const [nx, ny, nz] = [slopeX / size, slopeY / size, 1 / size];
-  const facing = Math.max(0, nx * LAMP.x + ny * LAMP.y + nz * LAMP.z);
+/** How light falls on each point of a bait: what of its colour shows, what gloss adds to it, and what a pearl's sheen does. */
+interface Shade {
+  lean: number;
+  bright: Float32Array;
+  gloss: Float32Array;
+  sheen: Float32Array;
+}
+/** It is the shape's and not the melt's: worked out once for each shape and lean. */
+const shades = new WeakMap<Chords, Shade>();
+
+function shadeOf(chords: Chords, lean: number): Shade {
+  const known = shades.get(chords);
+  if (known?.lean === lean) return known;
+  const { columns, rows, cellMm, nearMm, thickMm } = chords;
+  const made = () => new Float32Array(thickMm.length);
+  const shade: Shade = { lean, bright: made(), gloss: made(), sheen: made() };
+  const [leanX, leanZ] = [Math.sin(lean), Math.cos(lean) * 0.89];
   // Half way between the lamp and the eye.
   const half = Math.sqrt(2 * (1 + LAMP.z));
-  const shine = Math.max(0, (nx * LAMP.x + ny * LAMP.y + nz * (LAMP.z + 1)) / half);
-  const leant = Math.max(0, nx * Math.sin(lean) + ny * -0.45 + nz * Math.cos(lean) * 0.89);
-  return { bright: 0.66 + 0.46 * facing, gloss: GLOSS * shine ** 48, sheen: SHEEN * leant ** 9 };
+  for (let y = 0, at = 0; y < rows; y++) {
+    for (let x = 0; x < columns; x++, at++) {
+      if (thickMm[at] === 0) continue;
+      const rim = (nearMm[at] as number) - cellMm;
+      const near = (cx: number, cy: number) => {
+        const other = cy * columns + cx;
+        return cx < 0 || cy < 0 || cx >= columns || cy >= rows || thickMm[other] === 0
+          ? rim
+          : (nearMm[other] as number);
+      };
+      const slopeX = (near(x - 2, y) - near(x + 2, y)) / (4 * cellMm);
+      const slopeY = (near(x, y - 2) - near(x, y + 2)) / (4 * cellMm);
+      const size = Math.sqrt(slopeX * slopeX + slopeY * slopeY + 1);
+      const [nx, ny, nz] = [slopeX / size, slopeY / size, 1 / size];
+      shade.bright[at] = 0.66 + 0.46 * Math.max(0, nx * LAMP.x + ny * LAMP.y + nz * LAMP.z);
+      shade.gloss[at] = GLOSS * Math.max(0, (nx * LAMP.x + ny * LAMP.y + nz * (LAMP.z + 1)) / half) ** 48;
+      shade.sheen[at] = SHEEN * Math.max(0, nx * leanX + ny * -0.45 + nz * leanZ) ** 9;
+    }
+  }
+  shades.set(chords, shade);
+  return shade;
 }
 
 /** Lights a picture point by point. @param seenAt what the plastic shows there; null beside the bait. */
 function lit(
-  image: ImageData,
+  { data }: ImageData,
   chords: Chords,
-  { light }: Ground,
+  { light: [lightR, lightG, lightB] }: Ground,
   lean: number,
-  sheen: number,
+  pearl: number,
   seenAt: (index: number) => Rgb | null,
 ): void {
-  const { columns, rows } = chords;
-  for (let y = 0, at = 0; y < rows; y++) {
-    for (let x = 0; x < columns; x++, at++) {
-      const colour = seenAt(at);
-      if (!colour) continue;
-      const fall = lightAt(chords, x, y, lean);
-      const add = fall.gloss + sheen * fall.sheen;
-      const { bright } = fall;
-      plot(
-        image.data,
-        at,
-        litBy([colour[0] * bright + add, colour[1] * bright + add, colour[2] * bright + add], light),
-      );
-    }
+  const { bright, gloss, sheen } = shadeOf(chords, lean);
+  for (let at = 0; at < bright.length; at++) {
+    const colour = seenAt(at);
+    if (!colour) continue;
+    const b = bright[at] as number;
+    const add = (gloss[at] as number) + pearl * (sheen[at] as number);
+    data[4 * at] = byte((colour[0] * b + add) * lightR);
+    data[4 * at + 1] = byte((colour[1] * b + add) * lightG);
+    data[4 * at + 2] = byte((colour[2] * b + add) * lightB);
+    data[4 * at + 3] = 255;
   }
 }
 
@@ -247,8 +266,9 @@ export function paintWedge(melt: Melt, ground: Ground, columns: number, rows: nu
   const [thin, thick] = WEDGE_MM;
   const mmAt = (x: number) => thin + ((thick - thin) * (x + 0.5)) / columns;
   const line = Array.from({ length: columns }, (_, x) => layerOver(melt.optics, mmAt(x), ground.linear));
-  for (let y = 0, at = 0; y < rows; y++)
-    for (let x = 0; x < columns; x++, at++) plot(image.data, at, litBy(line[x] as Rgb, ground.light));
+  for (let x = 0; x < columns; x++) plot(image.data, x, litBy(line[x] as Rgb, ground.light));
+  // All rows are the first again.
+  for (let y = 1; y < rows; y++) image.data.copyWithin(4 * y * columns, 0, 4 * columns);
   const thickMm = Float32Array.from({ length: columns * rows }, (_, i) => mmAt(i % columns));
   const flat: Chords = { columns, rows, cellMm: 1 / WEDGE_PER_MM, thickMm, nearMm: thickMm };
   strewn(image, flat, ground, { melt, seed: 0, mm: thickMm, seenAt: (at) => line[at % columns] as Rgb });

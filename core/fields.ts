@@ -23,7 +23,6 @@ const WORDS: Record<string, string> = {
   cutOff: 'Cut off by time',
   evaluations: 'Looks',
   particle: 'What sinks',
-  sizeMm: 'Across',
   fluidDensityGPerMl: 'Hot plastic, g/mL',
   viscosityPaS: 'Flows like, Pa·s',
   depthMm: 'Deep',

@@ -7,7 +7,7 @@ export const settleSchema = v.pipe(
   v.strictObject({
     particle: v.picklist(['grain', 'flake']),
     /** Across: a grain's diameter, a flake's width. */
-    sizeMm: positive(1e3),
+    sizeMm: v.pipe(positive(1e3), v.title('Across')),
     thicknessMm: v.optional(v.pipe(positive(1e3), v.title('A flake is thick'))),
     densityGPerMl: positive(100),
     fluidDensityGPerMl: v.optional(positive(100), usual('hotMeltGPerMl')),

@@ -15,6 +15,8 @@ export interface Ground {
 const STEPS = 128;
 /** More flakes than this are not told apart on a screen. */
 const MOST_FLAKES = 9000;
+/** Less light than this of a flake is not seen. */
+const UNSEEN = 0.05;
 
 /** Linear light to a byte of sRGB: 4096 steps, made once. Source: IEC 61966-2-1. */
 const BYTES = Uint8ClampedArray.from({ length: 4096 }, (_, i) => {
@@ -193,12 +195,17 @@ function strewn(image: ImageData, chords: Chords, ground: Ground, { melt, seed, 
     const { perMl } = flakesIn(flake);
     const count = Math.min(MOST_FLAKES, Math.round(perMl * totalMl));
     const half = flake.sizeMm / cellMm / 2;
+    const { k, s } = melt.optics;
+    const clearest = Math.min(k[0] + s[0], k[1] + s[1], k[2] + s[2]);
     for (let i = 0; i < count; i++) {
       const at = cellWith(sums, next() * total);
       const deep = next() * (mm[at] as number) + (before?.[at] ?? 0);
-      const shown = flakeSeen(colour, melt.optics, deep, seenAt(at));
-      // It lies any way: some glint, most are seen askew.
+      // So deep that nothing of it comes back: it would only hide the light on the skin.
+      if (Math.exp(-2 * clearest * deep) < UNSEEN) continue;
+      // It lies any way: some glint, most are seen askew; what veils it stays as light as it is.
       const glint = 0.55 + 1.1 * next() ** 3;
+      const own: Rgb = [colour[0] * glint, colour[1] * glint, colour[2] * glint];
+      const shown = flakeSeen(own, melt.optics, deep, seenAt(at));
       const [wide, tall] = flake.cut === 'string' ? [half, half / 6] : [half, half * (0.35 + 0.65 * next())];
       const isUp = next() < 0.5;
       const spot: Spot = {
@@ -208,7 +215,7 @@ function strewn(image: ImageData, chords: Chords, ground: Ground, { melt, seed, 
         wide: isUp ? tall : wide,
         tall: isUp ? wide : tall,
       };
-      dab(image, chords, spot, litBy([shown[0] * glint, shown[1] * glint, shown[2] * glint], ground.light));
+      dab(image, chords, spot, litBy(shown, ground.light));
     }
   });
 }

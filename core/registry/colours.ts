@@ -1,10 +1,11 @@
 import { calibrate, calibrateSchema } from '../colour/calibrate.ts';
 import { dose, doseSchema } from '../colour/dose.ts';
 import { match, matchSchema } from '../colour/match.ts';
+import { PLAIN_PLASTIC } from '../colour/nominal.ts';
 import { predict, predictSchema } from '../colour/predict.ts';
 import { type Calculator, define } from './define.ts';
 
-const PLAIN = { k: [0.002, 0.002, 0.004], s: [0.001, 0.001, 0.001] };
+const PLAIN = PLAIN_PLASTIC;
 const BLUE = { k: [0.082, 0.031, 0.008], s: [0.004, 0.006, 0.011] };
 const YELLOW = { k: [0.003, 0.012, 0.14], s: [0.012, 0.01, 0.004] };
 const RED = { k: [0.006, 0.11, 0.075], s: [0.011, 0.004, 0.004] };

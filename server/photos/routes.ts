@@ -5,6 +5,7 @@ import sharp from 'sharp';
 import * as v from 'valibot';
 import { PHOTO_ABOUT, rowId } from '../../contract/fields.ts';
 import { Failure } from '../../core/failure.ts';
+import { HEIC_SAID, isHeic, PICTURE_HEAD, PICTURE_LIMIT } from '../../core/picture.ts';
 import { check } from '../../core/validate.ts';
 import { hashOf } from '../backup/archive.ts';
 import type { DataFolder } from '../backup/data.ts';
@@ -13,7 +14,6 @@ import { saveUpload } from '../backup/upload.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 
-const PHOTO_LIMIT = 64 * 1024 * 1024;
 const TYPES: Record<string, string> = { jpeg: 'image/jpeg', png: 'image/png', webp: 'image/webp' };
 
 const aboutQuery = v.strictObject({
@@ -29,15 +29,13 @@ interface Photo {
 
 /** More than any camera here takes; a small file can say that it unfolds to far more than a memory holds. */
 const MOST_PIXELS = 100_000_000;
-/** How the pictures begin that phones write and browsers do not show. */
-const HEIC = /^....ftyp(heic|heix|hevc|heim|heis|mif1|msf1)/s;
 
-function isHeic(path: string): boolean {
-  const head = Buffer.alloc(16);
+function headOf(path: string): Buffer {
+  const head = Buffer.alloc(PICTURE_HEAD);
   const file = openSync(path, 'r');
   try {
-    readSync(file, head, 0, 16, 0);
-    return HEIC.test(head.toString('latin1'));
+    readSync(file, head, 0, PICTURE_HEAD, 0);
+    return head;
   } finally {
     closeSync(file);
   }
@@ -45,11 +43,7 @@ function isHeic(path: string): boolean {
 
 /** What the bytes are, whatever the sender called them. */
 async function typeOf(file: string): Promise<string> {
-  if (isHeic(file))
-    throw new Failure(
-      'bad-photo',
-      'That is an HEIC picture, which browsers do not show: set the phone to JPEG, or share it as one.',
-    );
+  if (isHeic(headOf(file))) throw new Failure('bad-photo', HEIC_SAID);
   // Only its header is read here: nothing is unfolded before it is known how large it is.
   const found = await sharp(file, { limitInputPixels: false })
     .metadata()
@@ -137,7 +131,7 @@ export function photoRouter(data: DataFolder, clock: () => Date, touched: (keys:
       mustFind(data.db, about.aboutType, about.aboutId, about.aboutType);
       const upload = data.scratch('photo');
       try {
-        await saveUpload(request, upload, PHOTO_LIMIT);
+        await saveUpload(request, upload, PICTURE_LIMIT);
         const type = await typeOf(upload);
         const bare = await withoutPlace(upload, type);
         const hash = await hashOf(bare);

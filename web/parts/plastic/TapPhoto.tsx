@@ -2,30 +2,22 @@ import { type PointerEvent, useEffect, useRef, useState } from 'react';
 import { hexOf, type Rgb } from '../../../core/colour/light.ts';
 import { patchOf, reflectanceIn } from '../../../core/colour/photo.ts';
 import { type Told, tried } from '../../../core/failure.ts';
+import { HEIC_SAID, isHeic, PICTURE_HEAD, PICTURE_LIMIT } from '../../../core/picture.ts';
 import { useTaste } from '../taste.tsx';
 
 /** Larger pictures are drawn smaller before they are read: a patch is a patch. */
 const MOST_PX = 1400;
 /** A tap reads so many points to each side. */
 const PATCH = 5;
-const MOST_BYTES = 64 * 1024 * 1024;
 
 /** What every picture is read against. */
 const PLATES = ['the white paper', 'something black'];
 
-/** Some phones write a kind of picture that browsers cannot open. */
-async function isHeic(file: File): Promise<boolean> {
-  const head = new TextDecoder('latin1').decode(new Uint8Array(await file.slice(0, 16).arrayBuffer()));
-  return /ftyp(heic|heix|hevc|mif1|msf1)/.test(head);
-}
-
 /** The picture upright as it was taken, or what to do where it cannot be opened. */
 async function opened(file: File): Promise<{ picture?: ImageBitmap; problem?: string }> {
-  if (file.size > MOST_BYTES) return { problem: 'A photo may have up to 64 MB; send a smaller one.' };
-  if (await isHeic(file))
-    return {
-      problem: 'This is an HEIC picture, which browsers do not open: set the phone to JPEG, or share it as one.',
-    };
+  if (file.size > PICTURE_LIMIT) return { problem: 'A photo may have up to 64 MB; send a smaller one.' };
+  const head = new Uint8Array(await file.slice(0, PICTURE_HEAD).arrayBuffer());
+  if (isHeic(head)) return { problem: HEIC_SAID };
   try {
     return { picture: await createImageBitmap(file, { imageOrientation: 'from-image' }) };
   } catch {

@@ -4,7 +4,6 @@ import { strengthFor } from '../../../core/colour/dose.ts';
 import { meltOfIngredients } from '../../../core/colour/foresee.ts';
 import { ingredientsOf } from '../../../core/colour/ingredients.ts';
 import { bands, opacityOf } from '../../../core/colour/light.ts';
-import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
 import { tried } from '../../../core/failure.ts';
 import { thinAndThick } from '../../../core/shape/chords.ts';
 import { percentText } from '../../../core/units/show.ts';
@@ -37,8 +36,8 @@ export function DoseToBait({ recipe }: { recipe: Recipe }) {
       ),
     );
     const dosed = {
-      k: bands((i) => melt.optics.k[i] - PLAIN_PLASTIC.k[i] - (rest.optics.k[i] - PLAIN_PLASTIC.k[i])),
-      s: bands((i) => melt.optics.s[i] - PLAIN_PLASTIC.s[i] - (rest.optics.s[i] - PLAIN_PLASTIC.s[i])),
+      k: bands((i) => melt.optics.k[i] - rest.optics.k[i]),
+      s: bands((i) => melt.optics.s[i] - rest.optics.s[i]),
     };
     return { tailMm, rest: rest.optics, dosed, hides: opacityOf(melt.optics, tailMm) };
   }, [chords, items, basisMl, measures]);

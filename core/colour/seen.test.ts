@@ -1,0 +1,74 @@
+import { expect, test } from 'vitest';
+import { isHeic } from '../picture.ts';
+import { strengthFor } from './dose.ts';
+import { flakesIn } from './flakes.ts';
+import { meltOfIngredients } from './foresee.ts';
+import { lightUnder } from './grounds.ts';
+import { luminance, meltOf, opacityOf } from './light.ts';
+import { PLAIN_PLASTIC } from './nominal.ts';
+import { stirOf } from './stir.ts';
+
+test('flakes by hand: 10 g/L of 1 mm squares, 0.05 mm of 1.38 g/mL, are 144.9 a mL', () => {
+  // Each weighs 1 · 1 · 0.05 · 1.38 / 1000 = 0.000069 g. Behind 10 mm lie as many a cm²; half their face covers 1 − e^−0.7246.
+  const { perMl, behind } = flakesIn({ gPerL: 10, sizeMm: 1, cut: 'square', thicknessMm: 0.05, densityGPerMl: 1.38 });
+  expect(perMl).toBeCloseTo(144.93, 2);
+  expect(behind(10).perCm2).toBeCloseTo(144.93, 2);
+  expect(behind(10).covered).toBeCloseTo(0.5155, 4);
+  // A hexagon is 0.866 of its square, so there are more of them.
+  expect(flakesIn({ gPerL: 10, sizeMm: 1, cut: 'hex' }).perMl / perMl).toBeCloseTo(1 / 0.8660254, 6);
+});
+
+test('a stir lasts as long as what sinks first: 0.4 mm flake 10 mm in 319 s by hand', () => {
+  // 3π · 380 · 9.80665 · 0.0002 · 0.00005 / (32 · 0.35) m/s = 0.03136 mm/s.
+  const flake = { name: 'gold', kind: 'flake', sizeMm: 0.4, gPerL: 9 };
+  const salt = { name: 'salt', kind: 'salt', sizeMm: 0.08, gPerL: 140 };
+  expect(stirOf([salt, flake])).toMatchObject({ name: 'gold', everyS: expect.closeTo(318.9, 1), sizeByDefault: false });
+  expect(stirOf([{ ...flake, sizeMm: null }])?.sizeByDefault).toBe(true);
+  expect(
+    stirOf([
+      { ...flake, gPerL: 0 },
+      { ...flake, kind: 'colourant' },
+    ]),
+  ).toBeNull();
+});
+
+test('so many times its colour hides just as much as was wanted', () => {
+  const dosed = { k: [0.05, 0.1, 0.02], s: [0.02, 0.02, 0.03] } as const;
+  const own = { k: [...dosed.k], s: [...dosed.s] } as { k: [number, number, number]; s: [number, number, number] };
+  const times = strengthFor(PLAIN_PLASTIC, own, 4, 0.7);
+  expect(opacityOf(meltOf(PLAIN_PLASTIC, [{ ...own, mlPerL: times }]), 4)).toBeCloseTo(0.7, 6);
+  expect(opacityOf(meltOf(PLAIN_PLASTIC, [{ ...own, mlPerL: 0.98 * times }]), 4)).toBeLessThan(0.7);
+});
+
+test('what nobody measured is told as that, what nobody knows is left out, salt clouds', () => {
+  const of = (kind: string, more: object = {}) => ({
+    id: kind,
+    name: kind,
+    kind,
+    hex: '#1f5f8b' as string | null,
+    optics: null,
+    mlPerL: 3,
+    gPerL: 3,
+    sizeMm: null,
+    cut: null,
+    ...more,
+  });
+  const melt = meltOfIngredients([of('colourant'), of('powder', { hex: null }), of('flake'), of('softener')]);
+  expect([melt.byLook, melt.unknown, melt.flakes[0]?.sizeByDefault]).toEqual([['colourant'], ['powder'], true]);
+  // 200 g/L at 0.0003 a mm a g/L are 0.06 a mm on top of the plastic's 0.001.
+  expect(meltOfIngredients([of('salt', { gPerL: 200 })]).optics.s[0]).toBeCloseTo(0.061, 9);
+});
+
+test('under water red goes first, and white stays as bright', () => {
+  expect(lightUnder(0)).toEqual([1, 1, 1]);
+  const deep = lightUnder(3);
+  expect(luminance(deep)).toBeCloseTo(1, 9);
+  // e^(−0.3 · 3) over e^(−0.13 · 3).
+  expect(deep[0] / deep[1]).toBeCloseTo(Math.exp(-0.51), 9);
+});
+
+test('HEIC is known by its brand', () => {
+  const bytes = (text: string) => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
+  expect(isHeic(bytes('\0\0\0\x18ftypheic\0\0\0\0'))).toBe(true);
+  expect(isHeic(bytes('\0\0\0\x18ftypavif\0\0\0\0'))).toBe(false);
+});

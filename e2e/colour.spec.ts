@@ -122,7 +122,31 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
   const [thin, thick] = [await pixel(wedge, 0), await pixel(wedge, 0.99)];
   expect((thin[0] as number) - (thick[0] as number)).toBeGreaterThan(30);
   await expect(page.getByRole('img', { name: 'Sandlance 110 in Slack Tide, over white' })).toBeVisible();
-  await expect(page.getByText(/Its tail of .* hides \d+ % of what is behind it/)).toBeVisible();
+  // What the tail hides is luminance over black by luminance over white, as the calculator has it at the thickness that is told.
+  const told = await page.getByText(/Its tail of .* hides \d+ % of what is behind it/).textContent();
+  const [, tailMm, hides] = told?.match(/tail of ([\d.]+) mm hides\s+(\d+) %/) ?? [];
+  const opacityOf = async (mlPerL: number) => {
+    const item = { ...step?.optics, mlPerL };
+    const at = { base: PLAIN, items: [item], thicknessMm: Number(tailMm) };
+    const [black, white] = await Promise.all(
+      [0, 1].map((g) => api<Seen>('POST', '/calc/colour.predict', { ...at, background: [g, g, g] })),
+    );
+    return (black?.luminanceY as number) / (white?.luminanceY as number);
+  };
+  const now = await opacityOf((12 / 20 / 236.5882365) * 1000);
+  // The thickness is told to a tenth of a millimetre, the share to a percent.
+  expect(Math.abs(now - Number(hides) / 100)).toBeLessThan(0.015);
+  await page.getByRole('button', { name: '70 %' }).click();
+  await page.getByRole('button', { name: 'Keep as v2' }).dblclick();
+  await expect(page.getByText('“dosed to the tail of Sandlance 110”')).toBeVisible();
+  const dosed = (await api<Recipe>('GET', `/recipes/${recipe.id}`)).revision;
+  expect(dosed.number).toBe(2);
+  // Whole drops: within half of one of what was wanted.
+  const drops = dosed.items[0]?.amount as number;
+  expect(Number.isInteger(drops)).toBe(true);
+  const per = 1000 / 20 / 236.5882365;
+  expect(await opacityOf((drops - 0.6) * per)).toBeLessThan(0.715);
+  expect(await opacityOf((drops + 0.6) * per)).toBeGreaterThan(0.685);
   await expect(page.getByText('never measured')).toHaveCount(0);
 
   // Matched: a green out of the blue that was measured and the yellow that was not; first off a picture, under the same lamp.

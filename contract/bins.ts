@@ -1,5 +1,7 @@
 import * as v from 'valibot';
+import type { Optics } from '../core/colour/light.ts';
 import type { Layer } from '../core/plastisol/bin.ts';
+import { type Known, puckFields } from '../core/plastisol/know.ts';
 import {
   type CanBeAway,
   called,
@@ -38,6 +40,16 @@ export const binMoveBody = v.variant('kind', [
   v.strictObject({ id: ownId, kind: v.literal('counted'), grams: called(gramsOr0, 'In it, weighed'), note }),
 ]);
 
+/** A puck cooked of what is in a bin. */
+export const puckBody = v.strictObject({ id: ownId, ...puckFields });
+
+/** What the newest puck of a bin told. */
+export interface BinPuck {
+  id: string;
+  output: Known;
+  at: string;
+}
+
 /** Grams of two bins or more, stirred together: a third colour, named and kept. */
 export const binMixBody = v.strictObject({
   ...binBody.entries,
@@ -61,10 +73,13 @@ export interface Bin extends Versioned, CanBeAway {
   /** The most heats that a fifth of it has seen; null where it is empty. */
   heats: number | null;
   unknownFraction: number;
+  /** What it does to light, and of which share of it nobody knows the colour; null where nobody knows any. */
+  colour: { optics: Optics; unknownFraction: number } | null;
 }
 
 /** One bin with what last came and went. */
 export interface BinWithMoves extends Bin {
+  puck: BinPuck | null;
   moves: {
     id: string;
     kind: string;

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { CUTS, type Cut } from '../core/colour/flakes.ts';
+import type { Learnt } from '../core/colour/learnt.ts';
 import type { Optics, Rgb } from '../core/colour/light.ts';
 import { usual } from '../core/defaults.ts';
 import {
@@ -57,6 +58,8 @@ const facts = {
   /** Of flake and salt. */
   sizeMm: called(v.optional(v.nullable(above0(20))), 'Across'),
   cut: called(v.optional(v.nullable(v.picklist(CUTS))), 'Cut'),
+  /** Of flake that turns in the heat. */
+  turnsHex: called(v.optional(v.nullable(hex)), 'Turns into'),
   hardnessScale: v.optional(v.nullable(shore)),
   hardness: v.optional(v.nullable(shorePoints)),
   /** Of a softener or hardener: what each percent of it adds to a cup, points; less than nothing softens. */
@@ -174,10 +177,13 @@ export interface Material extends Versioned, CanBeAway {
   dropsPerMl: number | null;
   strength: number;
   limitC: number | null;
+  turnsHex: string | null;
   sizeMm: number | null;
   cut: Cut | null;
   /** As it was measured last; null: never. */
   step: ColourStep | null;
+  /** How it comes out here, over how it is foreseen; null: nobody looked yet. */
+  learnt: Learnt | null;
   hardnessScale: 'A' | '00' | null;
   hardness: number | null;
   pointsPerPercent: number | null;

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { Cut } from '../core/colour/flakes.ts';
+import type { Learnt } from '../core/colour/learnt.ts';
 import type { Optics } from '../core/colour/light.ts';
 import {
   above0,
@@ -21,7 +22,14 @@ const unit = v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(40));
 const amount = above0(100000);
 
 const items = v.pipe(
-  v.array(v.strictObject({ materialId: rowId, amount, unit })),
+  v.array(
+    v.strictObject({
+      materialId: rowId,
+      amount,
+      unit,
+      turned: called(v.optional(v.boolean(), false), 'Turned in the heat, as is wanted'),
+    }),
+  ),
   v.minLength(1),
   v.maxLength(40),
   v.check(
@@ -116,6 +124,10 @@ export interface RecipeItem {
   cut: Cut | null;
   /** As it was measured; null: never. */
   optics: Optics | null;
+  learnt: Learnt | null;
+  /** Flake that is wanted as the heat turns it. */
+  turned: boolean;
+  turnsHex: string | null;
 }
 
 export interface RecipeRevision {

@@ -16,6 +16,7 @@ export const REFUSALS = {
   'not-applicable': 'The question has no sense for this input.',
   'too-opaque': 'Nothing of the ground shows through the step: it is too thick or too strong to be measured.',
   'base-mismatch': 'The step is clearer than the plain plastic it is said to be made of.',
+  'foamy-puck': 'The puck is full of air: nothing can be told of its density or colour.',
   'does-not-sink': 'It is no heavier than what it lies in.',
   'not-creeping-flow': 'It sinks faster than the formula holds for.',
   never: 'It never gets there under these conditions.',

@@ -4,6 +4,7 @@ declare module 'jstat' {
     inv(matrix: number[][]): number[][];
     gammaln(x: number): number;
     normal: { cdf(x: number, mean: number, sd: number): number };
+    studentt: { inv(p: number, degrees: number): number };
     chisquare: { cdf(x: number, degrees: number): number };
     /** Chance of k of n, each with the chance p. */
     binomial: { pdf(k: number, n: number, p: number): number };

@@ -6,6 +6,7 @@ import type { Endpoint } from './http/endpoint.ts';
 import { insightEndpoints } from './insight/routes.ts';
 import { keptEndpoints } from './kept/routes.ts';
 import { ledgerEndpoints } from './ledgers/routes.ts';
+import { lookEndpoints } from './looks/routes.ts';
 import { masterEndpoints } from './masters/routes.ts';
 import { materialEndpoints } from './materials/routes.ts';
 import { moldEndpoints } from './molds/routes.ts';
@@ -29,6 +30,7 @@ export const endpoints: Endpoint[] = [
   ...colourwayEndpoints,
   ...binEndpoints,
   ...ledgerEndpoints,
+  ...lookEndpoints,
   ...pourEndpoints,
   ...stockEndpoints,
   ...orderEndpoints,

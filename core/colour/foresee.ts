@@ -1,5 +1,6 @@
 import { type DefaultName, usual } from '../defaults.ts';
 import type { Cut } from './flakes.ts';
+import { asLearnt, type ForeseenMelt, type Learnt } from './learnt.ts';
 import { bands, type Dosed, meltOf, type Optics, type Rgb } from './light.ts';
 import { nominalOptics, PLAIN_PLASTIC } from './nominal.ts';
 
@@ -17,6 +18,11 @@ export interface Ingredient {
   gPerL: number;
   sizeMm: number | null;
   cut: Cut | null;
+  /** What this workshop’s looks have taught of it. */
+  learnt?: Pick<Learnt, 'factor' | 'looks'> | null | undefined;
+  /** Flake that is wanted as the heat turns it, and what that is; null where nobody knows. */
+  turned?: boolean | undefined;
+  turnsHex?: string | null | undefined;
 }
 
 export interface FlakeIn {
@@ -40,6 +46,8 @@ export interface Melt {
   byLook: string[];
   /** Dosed, and nothing is known of their look. */
   unknown: string[];
+  /** Dosed, and foreseen as looks at earlier cups have taught. */
+  learnt: { name: string; looks: number }[];
 }
 
 const USUAL: Record<string, DefaultName> = { colourant: 'colourUsualMlPerL', powder: 'powderUsualMlPerL' };
@@ -63,16 +71,17 @@ const hazeOf = (gPerL: number): Dosed => ({
 
 export function meltOfIngredients(items: Ingredient[], plain: Optics = PLAIN_PLASTIC): Melt {
   const dosed: Dosed[] = [];
-  const melt: Omit<Melt, 'optics'> = { flakes: [], sheen: 0, byLook: [], unknown: [] };
+  const melt: Omit<Melt, 'optics'> = { flakes: [], sheen: 0, byLook: [], unknown: [], learnt: [] };
   for (const item of items) {
     if (item.kind === 'salt') dosed.push(hazeOf(item.gPerL));
     else if (item.kind === 'flake') {
-      if (!item.hex) melt.unknown.push(item.name);
+      const hex = item.turned ? (item.turnsHex ?? null) : item.hex;
+      if (!hex) melt.unknown.push(item.turned ? `${item.name}, turned` : item.name);
       else
         melt.flakes.push({
           id: item.id,
           name: item.name,
-          hex: item.hex,
+          hex,
           gPerL: item.gPerL,
           sizeMm: item.sizeMm ?? usual('flakeSizeMm'),
           cut: item.cut ?? 'hex',
@@ -83,7 +92,8 @@ export function meltOfIngredients(items: Ingredient[], plain: Optics = PLAIN_PLA
       if (!optics) melt.unknown.push(item.name);
       else {
         if (!item.optics) melt.byLook.push(item.name);
-        dosed.push({ ...optics, mlPerL: item.mlPerL });
+        if (item.learnt) melt.learnt.push({ name: item.name, looks: item.learnt.looks });
+        dosed.push({ ...asLearnt(optics, item.learnt ?? null), mlPerL: item.mlPerL });
       }
       if (item.kind === 'powder') melt.sheen += item.mlPerL / usual('powderUsualMlPerL');
     }
@@ -97,4 +107,16 @@ export function flakeSeen(flake: Rgb, { k, s }: Optics, depthMm: number, before:
     const through = Math.exp(-2 * (k[i] + s[i]) * depthMm);
     return flake[i] * through + before[i] * (1 - through);
   });
+}
+
+/** A melt as it is foreseen without what looks have taught, and what of its absorption each colour is: what a look is held against. */
+export function foreseenOf(items: Ingredient[], plain: Optics): ForeseenMelt {
+  const untaught = items.map((item) => ({ ...item, learnt: null }));
+  return {
+    optics: meltOfIngredients(untaught, plain).optics,
+    parts: untaught.flatMap((item) => {
+      const optics = opticsOf(item);
+      return optics && item.mlPerL > 0 ? [{ materialId: item.id, k: bands((i) => optics.k[i] * item.mlPerL) }] : [];
+    }),
+  };
 }

@@ -2,6 +2,7 @@ import { type RecipeLine, scaleLines } from '../plastisol/recipe.ts';
 import type { Measure } from '../units/convert.ts';
 import type { Cut } from './flakes.ts';
 import type { Ingredient } from './foresee.ts';
+import type { Learnt } from './learnt.ts';
 import type { Optics } from './light.ts';
 
 export interface ColouredLine extends RecipeLine {
@@ -10,6 +11,9 @@ export interface ColouredLine extends RecipeLine {
   optics: Optics | null;
   sizeMm: number | null;
   cut: Cut | null;
+  learnt?: Pick<Learnt, 'factor' | 'looks'> | null | undefined;
+  turned?: boolean | undefined;
+  turnsHex?: string | null | undefined;
 }
 
 /**
@@ -29,5 +33,8 @@ export function ingredientsOf(lines: ColouredLine[], basisMl: number, measures: 
     gPerL: ((scaled[i]?.g ?? 0) * 1000) / basisMl,
     sizeMm: line.sizeMm,
     cut: line.cut,
+    learnt: line.learnt,
+    turned: line.turned,
+    turnsHex: line.turnsHex,
   }));
 }

@@ -1,7 +1,7 @@
-import jstat from 'jstat';
 import * as v from 'valibot';
 import { finite, fraction, id, list, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
+import { posterior } from '../ridge.ts';
 
 const points = v.pipe(finite, v.minValue(0), v.maxValue(100));
 
@@ -54,30 +54,18 @@ export interface HardnessFit {
  */
 export function fitHardness({ parts, readings, priorSd, noiseSd }: FitInput): HardnessFit {
   const shares = readings.map(({ fractions }) => parts.map((part) => fractions[part.id] ?? 0));
-  const [noise, prior] = [noiseSd ** 2, priorSd ** 2];
-  const precision = parts.map((_, i) =>
-    parts.map(
-      (_, j) =>
-        shares.reduce((sum, row) => sum + (row[i] as number) * (row[j] as number), 0) / noise +
-        (i === j ? 1 / prior : 0),
-    ),
-  );
-  const covariance = jstat.inv(precision);
-  const right = parts.map(
-    (part, i) =>
-      readings.reduce((sum, reading, n) => sum + (shares[n]?.[i] as number) * reading.hardness, 0) / noise +
-      part.nominal / prior,
-  );
-  const found = parts.map((_, i) =>
-    (covariance[i] as number[]).reduce((sum, c, j) => sum + c * (right[j] as number), 0),
+  const found = posterior(
+    readings.map(({ hardness }, n) => ({ shares: shares[n] as number[], value: hardness, sd: noiseSd })),
+    parts.map(({ nominal }) => ({ value: nominal, sd: priorSd })),
   );
   const squares = readings.map(
-    (reading, n) => (reading.hardness - found.reduce((sum, h, i) => sum + h * (shares[n]?.[i] as number), 0)) ** 2,
+    (reading, n) =>
+      (reading.hardness - found.reduce((sum, one, i) => sum + one.value * (shares[n]?.[i] as number), 0)) ** 2,
   );
   return {
     n: readings.length,
     parts: Object.fromEntries(
-      parts.map((part, i) => [part.id, { hardness: found[i] as number, sd: Math.sqrt(covariance[i]?.[i] as number) }]),
+      parts.map((part, i) => [part.id, { hardness: found[i]?.value as number, sd: found[i]?.sd as number }]),
     ),
     ...(squares.length > 0
       ? { residualSd: Math.sqrt(squares.reduce((sum, one) => sum + one, 0) / squares.length) }

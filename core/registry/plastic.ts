@@ -3,6 +3,7 @@ import { dipPlan, dipSchema } from '../mold/dip.ts';
 import { batchFromCup, batchSize, fromCupSchema, sizeSchema } from '../plastisol/batch.ts';
 import { fitHardness, fitSchema } from '../plastisol/fit.ts';
 import { blend, blendSchema, modulus, modulusSchema } from '../plastisol/hardness.ts';
+import { know, knowSchema } from '../plastisol/know.ts';
 import { scaleRecipe, scaleSchema } from '../plastisol/recipe.ts';
 import { mixRemelt, remeltSchema } from '../plastisol/remelt.ts';
 import { convert, convertSchema } from '../units/convert.ts';
@@ -120,5 +121,22 @@ export const plasticCalculators: Calculator[] = [
     source: 'Geometry of the tube; 0.7 mm a dip at 155 °C is a starting value',
     limits: 'Cup from 140 to 180 °C. Oil the rod, keep it dry, quench well away from the cup.',
     example: { rodMm: 8, lengthMm: 80, wallMm: 2, tubes: 12 },
+  }),
+  define(knowSchema, know, {
+    name: 'remelt.know',
+    title: 'Know your scraps',
+    asks: 'Given baits, unknown remelt: how much salt, how hard, what colour, and what to add for the one that is wanted?',
+    formula:
+      'salt from density by specific volumes; hardness as a mean with its scatter; colour from a puck over black and over white',
+    source: 'Archimedes; rule of mixtures; Student’s t; Kubelka–Munk inverted, each error carried on',
+    limits:
+      'Each figure lies between the two beside it in 95 of 100; flake and bubbles make that wide, a foamy puck tells nothing.',
+    example: {
+      massG: 24.2,
+      inWaterG: 2.2,
+      flake: 'some',
+      hardness: { scale: '00', readings: [48, 51, 50] },
+      colour: { thicknessMm: 3, overBlack: [0.04, 0.1, 0.06], overWhite: [0.2, 0.42, 0.3] },
+    },
   }),
 ];

@@ -1,7 +1,8 @@
-import { binBody, binMixBody, binMoveBody, binPatch } from '../../contract/bins.ts';
+import { binBody, binMixBody, binMoveBody, binPatch, puckBody } from '../../contract/bins.ts';
 import { insert, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
+import { addPuck } from './pucks.ts';
 import { getBin, listBins, mixBins, moveBin } from './store.ts';
 
 const touches = ['bins', 'recipes'];
@@ -45,6 +46,16 @@ export const binEndpoints = [
     touches,
     run: ({ db, body, params, at }) => {
       moveBin(db, params.id as string, body, at);
+      return getBin(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/bins/:id/pucks',
+    body: puckBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      addPuck(db, params.id as string, body, at);
       return getBin(db, params.id as string);
     },
   }),

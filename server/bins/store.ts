@@ -1,28 +1,29 @@
 import type * as v from 'valibot';
-import type { Bin, BinWithMoves, binMixBody, binMoveBody } from '../../contract/bins.ts';
+import type { Bin, BinPuck, BinWithMoves, binMixBody, binMoveBody } from '../../contract/bins.ts';
 import { Failure } from '../../core/failure.ts';
-import { binGrams, countBin, type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
+import { binGrams, colourOf, countBin, type Layer, partOf, takeFromBin } from '../../core/plastisol/bin.ts';
 import { mixRemelt } from '../../core/plastisol/remelt.ts';
 import { g, say } from '../../core/units/say.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
+import { asLayer, asRow, COLOUR_SUMS, type LayerRow, SUMS } from './layers.ts';
 
 /** −1 stands for heats that nobody knows, since a sum needs a key. */
 const LEVELS = (where: string) =>
-  `SELECT bin_id, nullif(heats, -1) AS heats, grams, salt_g, salt_unknown_g FROM bin_level
+  `SELECT bin_id, nullif(heats, -1) AS heats, grams, salt_g, salt_unknown_g, ${COLOUR_SUMS.join(', ')} FROM bin_level
    WHERE abs(grams) > 1e-9${where} ORDER BY heats < 0, heats`;
 
 function layersByBin(db: Db): Map<string, Layer[]> {
   const layers = new Map<string, Layer[]>();
-  for (const { binId, ...layer } of all<Layer & { binId: string }>(db, LEVELS('')))
-    layers.set(binId, [...(layers.get(binId) ?? []), layer]);
+  for (const { binId, ...layer } of all<LayerRow & { binId: string }>(db, LEVELS('')))
+    layers.set(binId, [...(layers.get(binId) ?? []), asLayer(layer)]);
   return layers;
 }
 
 export const layersOf = (db: Db, binId: string): Layer[] =>
-  all<Layer & { binId: string }>(db, LEVELS(' AND bin_id = ?'), [binId]).map(({ binId: _, ...layer }) => layer);
+  all<LayerRow & { binId: string }>(db, LEVELS(' AND bin_id = ?'), [binId]).map(({ binId: _, ...row }) => asLayer(row));
 
 const MOVES_SHOWN = 12;
 
@@ -30,11 +31,11 @@ const movesOf = (db: Db, binId: string) =>
   all<Omit<BinWithMoves['moves'][number], 'reversed'> & { gone: boolean }>(
     db,
     `SELECT m.id, m.kind, m.grams, m.heats, pour.code AS pour_code, m.note, m.at, NOT ${standing('bin_move', 'm')} AS gone
-     FROM bin_move m LEFT JOIN pour ON pour.id = m.pour_id WHERE m.bin_id = ? AND m.reverses IS NULL ORDER BY m.seq DESC LIMIT ${MOVES_SHOWN}`,
+     FROM bin_move m LEFT JOIN pour ON pour.id = m.pour_id WHERE m.bin_id = ? AND m.reverses IS NULL AND m.puck_id IS NULL ORDER BY m.seq DESC LIMIT ${MOVES_SHOWN}`,
     [binId],
   ).map(({ gone, ...move }) => ({ ...move, reversed: gone }));
 
-type Bare = Omit<Bin, 'grams' | 'layers' | 'heats' | 'unknownFraction'>;
+type Bare = Omit<Bin, 'grams' | 'layers' | 'heats' | 'unknownFraction' | 'colour'>;
 
 function complete(bare: Bare, layers: Layer[]): Bin {
   const there = layers.filter((one) => one.grams > 0);
@@ -45,6 +46,7 @@ function complete(bare: Bare, layers: Layer[]): Bin {
     layers,
     heats: mixed && mixed.unknownFraction < 1 ? mixed.heats : null,
     unknownFraction: mixed?.unknownFraction ?? 0,
+    colour: colourOf(there),
   };
 }
 
@@ -55,10 +57,18 @@ export function listBins(db: Db): Bin[] {
   return all<Bare>(db, `${BARE} ORDER BY name`).map((bare) => complete(bare, layers.get(bare.id) ?? []));
 }
 
+/** The newest puck of a bin that stands; null: none was cooked. */
+const puckOf = (db: Db, binId: string): BinPuck | null =>
+  first<BinPuck>(
+    db,
+    `SELECT p.id, p.output, p.at FROM bin_puck p WHERE p.bin_id = ? AND ${standing('bin_puck', 'p')} ORDER BY p.seq DESC LIMIT 1`,
+    [binId],
+  ) ?? null;
+
 export function getBin(db: Db, id: string): BinWithMoves {
   mustFind(db, 'bin', id, 'bin');
   const bin = complete(first<Bare>(db, `${BARE} WHERE id = ?`, [id]) as Bare, layersOf(db, id));
-  return { ...bin, moves: movesOf(db, id) };
+  return { ...bin, puck: puckOf(db, id), moves: movesOf(db, id) };
 }
 
 /** Another name where this one is taken: a colour's bin is made without asking. */
@@ -95,16 +105,11 @@ export function addToBin(db: Db, binId: string, layers: Layer[], { id, note = ''
   layers
     .filter((layer) => layer.grams !== 0)
     .forEach((layer, index) => {
-      insert(db, 'bin_move', { id: newId(index === 0 ? id : undefined), binId, ...layer, ...about, note });
+      insert(db, 'bin_move', { id: newId(index === 0 ? id : undefined), binId, ...asRow(layer), ...about, note });
     });
 }
 
-const negative = (layer: Layer): Layer => ({
-  heats: layer.heats,
-  grams: -layer.grams,
-  saltG: -layer.saltG,
-  saltUnknownG: -layer.saltUnknownG,
-});
+const negative = (layer: Layer): Layer => partOf(layer, -1);
 
 /** Grams go out of a bin into a cup, of everything in it alike. @returns what they were. */
 export function takeOutOfBin(db: Db, binId: string, grams: number, about: { pourId: string; at: string }): Layer[] {
@@ -143,12 +148,12 @@ export function mixBins(db: Db, { from, ...bin }: v.InferOutput<typeof binMixBod
 
 /** What a pour took out of a bin, or put into bins, by how often it was cooked. */
 const sumsOf = (db: Db, pourId: string, kinds: string, binId: string | null) =>
-  all<Layer & { binId: string }>(
+  all<LayerRow & { binId: string }>(
     db,
-    `SELECT bin_id, heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g FROM bin_move
+    `SELECT bin_id, heats, ${SUMS} FROM bin_move
      WHERE pour_id = ? AND kind IN (${kinds}) AND (? IS NULL OR bin_id = ?) GROUP BY bin_id, heats`,
     [pourId, binId, binId],
-  );
+  ).map(({ binId: of, ...row }) => ({ binId: of, ...asLayer(row) }));
 
 export const usedByPour = (db: Db, pourId: string, binId: string | null = null): (Layer & { binId: string })[] =>
   sumsOf(db, pourId, "'used', 'reversed'", binId).map(({ binId: from, ...layer }) => ({

@@ -18,7 +18,9 @@ export type Log =
   | 'stock_move'
   | 'bin_move'
   | 'part_weighing'
-  | 'colour_step';
+  | 'colour_step'
+  | 'colour_look'
+  | 'bin_puck';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

@@ -51,8 +51,11 @@ const JSON_COLUMNS = new Set([
   'over_white',
   'plain',
   'optics',
+  'reflected',
+  'foreseen',
+  'proposals',
 ]);
-const BOOLEAN_COLUMNS = new Set(['drawn_of', 'flat_back', 'early', 'cured', 'gone']);
+const BOOLEAN_COLUMNS = new Set(['drawn_of', 'flat_back', 'early', 'cured', 'gone', 'favourite', 'turned']);
 
 /** How each column is named and read, found out once and not for every row. */
 function reader(statement: Statement): (values: unknown[]) => Row {

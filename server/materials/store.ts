@@ -10,7 +10,7 @@ import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { workshop } from '../workshop/store.ts';
-import { stepsByMaterial } from './colour.ts';
+import { learntHere, stepsByMaterial } from './colour.ts';
 
 /** Emptied lots that are still told of, beside all that hold something. */
 const EMPTIED_TOLD = 12;
@@ -43,7 +43,7 @@ function lotsByMaterial(db: Db, materialIds: string[]): Map<string, Lot[]> {
 
 const compare = (a: string, b: string) => (a < b ? -1 : Number(a > b));
 
-type Bare = Omit<Material, 'lots' | 'levelG' | 'step'>;
+type Bare = Omit<Material, 'lots' | 'levelG' | 'step' | 'learnt'>;
 
 function withLots(db: Db, materials: Bare[]): Material[] {
   const lots = lotsByMaterial(
@@ -54,11 +54,13 @@ function withLots(db: Db, materials: Bare[]): Material[] {
     db,
     materials.map((row) => row.id),
   );
+  const learnt = learntHere(db);
   return materials.map((row) => {
     const mine = lots.get(row.id) ?? [];
     return {
       ...row,
       step: steps.get(row.id) ?? null,
+      learnt: learnt.get(row.id) ?? null,
       lots: mine,
       levelG: mine.reduce((sum, lot) => sum + lot.levelG, 0),
     };

@@ -3,7 +3,7 @@ import type { Part } from '../../contract/blend.ts';
 import { RACK_GRADES, type RackGrade } from '../../contract/orders.ts';
 import type { closeBody, Pour, weighBody } from '../../contract/pours.ts';
 import { atField, Failure } from '../../core/failure.ts';
-import { binGrams, type Layer, returnedOf } from '../../core/plastisol/bin.ts';
+import { binGrams, type Layer, partOf, returnedOf } from '../../core/plastisol/bin.ts';
 import { cupGPerMl, plasticGPerMl } from '../../core/plastisol/density.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
 import { balanceOf, lostG } from '../../core/yield/counts.ts';
@@ -17,6 +17,7 @@ import { first, insert, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { addLotMove, drawMaterial } from '../materials/store.ts';
 import { rackPoured } from '../stock/bags.ts';
+import { cupColour } from './colour.ts';
 import { countMarks, keepCounts, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { enteredByPour } from './entered.ts';
@@ -78,7 +79,7 @@ function leftOf(db: Db, pour: Pour, grams: number, cookedG: number): Layer[] {
   const plasticG = Math.max(0, cookedG - dosedG);
   const freshG = Math.max(0, plasticG - binGrams(remelt));
   const state = cupState({ cupG: cookedG, freshG, remelt, dosedSaltG: saltG });
-  return returnedOf(grams, state);
+  return returnedOf(grams, { ...state, colour: cupColour(db, pour, { freshG, remelt }) });
 }
 
 /** The same once it was weighed again: what is more or less, of everything that came back alike. */
@@ -90,11 +91,8 @@ function returnAgain(db: Db, pour: Pour, more: number, cookedG: number, at: stri
     addToBin(db, into, leftOf(db, pour, more, cookedG), { kind: 'cup', pourId: pour.id, at });
     return;
   }
-  for (const { binId, heats, grams, saltG, saltUnknownG } of back) {
-    const share = more / sum;
-    const layer = { heats, grams: grams * share, saltG: saltG * share, saltUnknownG: saltUnknownG * share };
-    addToBin(db, binId, [layer], { kind: 'cup', pourId: pour.id, note, at });
-  }
+  for (const { binId, ...layer } of back)
+    addToBin(db, binId, [partOf(layer, more / sum)], { kind: 'cup', pourId: pour.id, note, at });
 }
 
 /** What of each bait is kept, by grade: to sell, and for own water. */

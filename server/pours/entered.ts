@@ -1,5 +1,6 @@
 import { Failure } from '../../core/failure.ts';
 import type { Layer } from '../../core/plastisol/bin.ts';
+import { asLayer, type LayerRow, SUMS } from '../bins/layers.ts';
 import { usedByPour } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
@@ -11,11 +12,7 @@ export const enteredByPour = (db: Db, pourId: string): Layer[] => [
 ];
 
 export const transferredInto = (db: Db, pourId: string): Layer[] =>
-  all<Layer>(
-    db,
-    'SELECT heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g FROM cup_transfer WHERE pour_id = ? GROUP BY heats',
-    [pourId],
-  );
+  all<LayerRow>(db, `SELECT heats, ${SUMS} FROM cup_transfer WHERE pour_id = ? GROUP BY heats`, [pourId]).map(asLayer);
 
 /** A part that came out of another cup stays: it was poured in. */
 export function refusePouredIn(db: Db, partId: string): void {

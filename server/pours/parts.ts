@@ -1,7 +1,8 @@
 import type { Blend, BlendWish, Part } from '../../contract/blend.ts';
 import { PLASTIC_KINDS } from '../../contract/blend.ts';
+import { PLAIN_PLASTIC } from '../../core/colour/nominal.ts';
 import { Failure } from '../../core/failure.ts';
-import { type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
+import { gramColour, type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
 import { plasticGPerMl, remeltGPerMl } from '../../core/plastisol/density.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
 import { gramsPerMl } from '../../core/plastisol/weigh.ts';
@@ -140,17 +141,21 @@ interface CupOf {
   wanted: { scale: 'A' | '00' } | null;
 }
 
-/** What the parts of a cup are together; of an open cup as its bins stand now. @param cookedG the whole cup, once weighed. */
-export function blendOf(db: Db, cup: CupOf, parts: Part[], cookedG: number | null): Blend {
-  const dosed = dosedIn(db, cup.ledgerId);
-  const plasticG = cookedG === null ? cup.plan.cookG : cookedG - dosed.g;
-  const grams = gramsOf(parts, plasticG);
-  const remelt: Layer[] = cup.closedAt
+/** What of a cup was cooked before; of an open one as its bins stand now. */
+const remeltIn = (db: Db, cup: Pick<CupOf, 'id' | 'closedAt'>, parts: Part[], grams: number[]): Layer[] =>
+  cup.closedAt
     ? enteredByPour(db, cup.id)
     : [
         ...parts.flatMap((part, i) => (part.binId ? takeFromBin(layersOf(db, part.binId), grams[i] as number) : [])),
         ...transferredInto(db, cup.id),
       ];
+
+/** What the parts of a cup are together; of an open cup as its bins stand now. @param cookedG the whole cup, once weighed. */
+export function blendOf(db: Db, cup: CupOf, parts: Part[], cookedG: number | null): Blend {
+  const dosed = dosedIn(db, cup.ledgerId);
+  const plasticG = cookedG === null ? cup.plan.cookG : cookedG - dosed.g;
+  const grams = gramsOf(parts, plasticG);
+  const remelt = remeltIn(db, cup, parts, grams);
   const freshG = parts.reduce((sum, part, i) => sum + (part.lotId ? (grams[i] as number) : 0), 0);
   const state = cupState({ cupG: plasticG + dosed.g, freshG, remelt, dosedSaltG: dosed.saltG });
   return {
@@ -160,4 +165,25 @@ export function blendOf(db: Db, cup: CupOf, parts: Part[], cookedG: number | nul
     saltUnknownFraction: state.saltUnknownFraction,
     hardness: hardnessOfParts(db, parts, grams, cup.wanted?.scale ?? '00'),
   };
+}
+
+/** All plastic of a cup as layers; while it is open, of its bins as they stand now. */
+export function enteredInto(db: Db, pourId: string): Layer[] {
+  const { closedAt, plan } = mustFind<CupOf>(db, 'pour', pourId, 'pour');
+  const parts = partsOf(db, pourId, plan.cookG);
+  const grams = gramsOf(parts, plan.cookG);
+  const fresh = parts.flatMap((part, i): Layer[] =>
+    part.lotId
+      ? [
+          {
+            heats: 0,
+            grams: grams[i] as number,
+            saltG: 0,
+            saltUnknownG: 0,
+            colour: gramColour(grams[i] as number, PLAIN_PLASTIC),
+          },
+        ]
+      : [],
+  );
+  return [...fresh, ...remeltIn(db, { id: pourId, closedAt }, parts, grams)];
 }

@@ -1,7 +1,8 @@
 import { Failure } from '../../core/failure.ts';
-import { binGrams, type Layer } from '../../core/plastisol/bin.ts';
+import { binGrams, type Layer, partOf } from '../../core/plastisol/bin.ts';
 import { withShare } from '../../core/plastisol/parts.ts';
 import { g, say } from '../../core/units/say.ts';
+import { asLayer, asRow, type LayerRow, SUMS } from '../bins/layers.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -14,7 +15,8 @@ const MOST_SHARE = 0.95;
 export function pourInto(db: Db, from: string, into: string, layers: Layer[], at: string): void {
   const { id, plan } = openPour(db, into);
   const grams = binGrams(layers);
-  for (const layer of layers) insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: id, ...layer, at });
+  for (const layer of layers)
+    insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: id, ...asRow(layer), at });
   const parts = all<{ id: string; share: number; position: number }>(
     db,
     'SELECT id, share, position FROM cup_part WHERE pour_id = ? ORDER BY position',
@@ -39,22 +41,18 @@ export const pouredInto = (db: Db, from: string): string | undefined =>
  * @param most what that cup can have held of it, g; nothing while it is open. @throws Failure `invalid-input`.
  */
 export function pourAgain(db: Db, from: string, into: string, more: number, at: string, most?: number): void {
-  const poured = all<Layer>(
-    db,
-    `SELECT heats, sum(grams) AS grams, sum(salt_g) AS salt_g, sum(salt_unknown_g) AS salt_unknown_g
-     FROM cup_transfer WHERE from_pour_id = ? GROUP BY heats`,
-    [from],
-  );
+  const poured = all<LayerRow>(db, `SELECT heats, ${SUMS} FROM cup_transfer WHERE from_pour_id = ? GROUP BY heats`, [
+    from,
+  ]).map(asLayer);
   const { code } = mustFind<{ code: string }>(db, 'pour', into, 'pour');
   const before = binGrams(poured);
   if (before + more <= 0)
     throw new Failure('invalid-input', `It was poured into ${code}; it cannot have been nothing.`);
   if (most !== undefined && before + more > most + 1e-6)
     throw new Failure('invalid-input', say`It was poured into ${code}, which held ${g(most)} of plastic in all.`);
-  for (const { heats, grams, saltG, saltUnknownG } of poured) {
-    const share = more / before;
-    const layer = { heats, grams: grams * share, saltG: saltG * share, saltUnknownG: saltUnknownG * share };
-    insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: into, ...layer, at });
+  for (const layer of poured) {
+    const row = asRow(partOf(layer, more / before));
+    insert(db, 'cup_transfer', { id: newId(), fromPourId: from, pourId: into, ...row, at });
   }
   const part = first<{ id: string }>(db, 'SELECT id FROM cup_part WHERE pour_id = ? AND from_pour_id = ?', [
     into,

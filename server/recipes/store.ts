@@ -9,21 +9,25 @@ import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
-import { stepsByMaterial } from '../materials/colour.ts';
+import { learntHere, stepsByMaterial } from '../materials/colour.ts';
 import { bottleInUse } from '../materials/store.ts';
 import { countsOfMany, totalOf } from '../pours/counts.ts';
 import { LAST_READING } from '../pours/readings.ts';
 import { ownUnits } from '../workshop/store.ts';
 
-type Items = v.InferOutput<typeof recipeBody>['items'];
+/** Flake is as it was bought unless it is said to be wanted turned. */
+type Items = v.InferInput<typeof recipeBody>['items'];
+type Body = Omit<v.InferOutput<typeof recipeBody>, 'items'> & { items: Items };
 
 /** Items of many revisions at once, by revision. */
 function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[]> {
-  const rows = all<Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength' | 'lotCode' | 'optics'> & { revisionId: string }>(
+  const rows = all<
+    Omit<RecipeItem, 'dropsPerMl' | 'bottleStrength' | 'lotCode' | 'optics' | 'learnt'> & { revisionId: string }
+  >(
     db,
     `SELECT revision_id, recipe_item.id, material_id, material.name AS material_name, material.kind AS material_kind, material.hex,
       amount, unit, ml, material.bulk_g_per_ml, material.density_g_per_ml, material.limit_c,
-      material.size_mm, material.cut
+      material.size_mm, material.cut, recipe_item.turned, material.turns_hex
      FROM recipe_item JOIN material ON material.id = material_id
      WHERE revision_id IN (SELECT value FROM json_each(?)) ORDER BY revision_id, position`,
     [JSON.stringify(revisionIds)],
@@ -36,10 +40,17 @@ function itemsByRevision(db: Db, revisionIds: string[]): Map<string, RecipeItem[
   };
   const items = new Map<string, RecipeItem[]>(revisionIds.map((id) => [id, []]));
   const steps = stepsByMaterial(db, [...new Set(rows.map((row) => row.materialId))]);
+  const learnt = learntHere(db);
   for (const { revisionId, ...item } of rows) {
     const { dropsPerMl, bottleStrength, lotCode } = bottleOf(item.materialId);
-    const optics = steps.get(item.materialId)?.optics ?? null;
-    items.get(revisionId)?.push({ ...inDropsOf(item, dropsPerMl), dropsPerMl, bottleStrength, lotCode, optics });
+    items.get(revisionId)?.push({
+      ...inDropsOf(item, dropsPerMl),
+      dropsPerMl,
+      bottleStrength,
+      lotCode,
+      optics: steps.get(item.materialId)?.optics ?? null,
+      learnt: learnt.get(item.materialId) ?? null,
+    });
   }
   return items;
 }
@@ -171,7 +182,7 @@ export function addRevision(
   return id;
 }
 
-export function addRecipe(db: Db, body: v.InferOutput<typeof recipeBody>, at: string): string {
+export function addRecipe(db: Db, body: Body, at: string): string {
   refuseTakenName(db, body.name, null);
   const id = newId();
   insert(db, 'recipe', { id, name: body.name, hex: body.hex, notes: body.notes, createdAt: at });

@@ -1,4 +1,7 @@
 import { Failure } from '../../core/failure.ts';
+import { partOf } from '../../core/plastisol/bin.ts';
+import { asLayer, asRow, type LayerRow } from '../bins/layers.ts';
+import { unsayPuck } from '../bins/pucks.ts';
 import { getBin, refuseUnlessGiven } from '../bins/store.ts';
 import { clockStep } from '../clocks/store.ts';
 import { type Log, takeBack } from '../db/log.ts';
@@ -68,12 +71,7 @@ const WAYS: Record<Log, Way> = {
   ladder_trial: IN_WATER,
   bin_move: {
     touches: ['bins', 'recipes'],
-    change: ({ grams, saltG, saltUnknownG }) => ({
-      kind: 'reversed',
-      grams: -Number(grams),
-      saltG: -Number(saltG),
-      saltUnknownG: -Number(saltUnknownG),
-    }),
+    change: (row) => ({ kind: 'reversed', ...asRow(partOf(asLayer(row as unknown as LayerRow), -1)) }),
     after: (db, row) => {
       refuseUnlessGiven(row);
       return getBin(db, String(row.binId));
@@ -82,6 +80,14 @@ const WAYS: Record<Log, Way> = {
   colour_step: {
     touches: ['materials', 'recipes'],
     after: (db, { materialId }) => getMaterial(db, String(materialId)),
+  },
+  colour_look: { touches: ['looks', 'materials', 'recipes'], after: () => ({}) },
+  bin_puck: {
+    touches: ['bins', 'recipes'],
+    after: (db, { id, binId }, now) => {
+      unsayPuck(db, String(id), now.toISOString());
+      return getBin(db, String(binId));
+    },
   },
   part_weighing: {
     touches: ['pours'],

@@ -16,12 +16,13 @@ interface Amount {
   unit: string;
   dropsPerMl?: number | null;
   bottleStrength?: number | null;
+  turned?: boolean;
 }
 
 /** An amount of something in the store, out of the bottle in use unless it says which. */
 export function lineOf(
   material: Material,
-  { amount, unit, dropsPerMl, bottleStrength }: Amount,
+  { amount, unit, dropsPerMl, bottleStrength, turned }: Amount,
   workshopsDrop: number,
 ): ColouredLine {
   const [bottle] = lotsInUse(material.lots, material.lotId);
@@ -39,6 +40,9 @@ export function lineOf(
     optics: material.step?.optics ?? null,
     sizeMm: material.sizeMm,
     cut: material.cut,
+    learnt: material.learnt,
+    turnsHex: material.turnsHex,
+    ...(turned === undefined ? {} : { turned }),
   };
 }
 

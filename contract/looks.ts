@@ -1,0 +1,35 @@
+import * as v from 'valibot';
+import type { Rgb } from '../core/colour/light.ts';
+import { above0, called, hex, name, ownId, tappedAt } from './fields.ts';
+
+const reflected = v.pipe(v.number(), v.minValue(0), v.maxValue(1));
+/** A cup’s colour as it was seen over white paper, as reflectance in linear light. */
+export const lookBody = v.strictObject({
+  id: ownId,
+  how: v.picklist(['typed', 'photo']),
+  thicknessMm: called(above0(100), 'What was looked at is thick'),
+  seen: called(v.strictTuple([reflected, reflected, reflected]), 'Over white'),
+  note: v.optional(name),
+  tappedAt,
+});
+
+/** A look as a maker writes it down. */
+export const lookSheet = v.strictObject({
+  thicknessMm: called(above0(100), 'The drop or puck is thick'),
+  seen: called(hex, 'Over white paper'),
+});
+
+/** A look at a cup, beside what was foreseen of it then. */
+export interface ColourLook {
+  id: string;
+  /** The newest dose that was in it; 0: none. */
+  doseSeq: number;
+  how: 'typed' | 'photo';
+  thicknessMm: number;
+  seen: Rgb;
+  /** As it was foreseen over white, as thick. */
+  foreseen: Rgb;
+  deltaE00: number;
+  note: string;
+  at: string;
+}

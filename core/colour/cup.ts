@@ -1,0 +1,31 @@
+import { colourOf, gramColour, type Layer } from '../plastisol/bin.ts';
+import { bands, type Optics } from './light.ts';
+import { PLAIN_PLASTIC } from './nominal.ts';
+
+/**
+ * What a cup does to light: its fresh plastic, the remelt in it and what was dosed into all of it.
+ * @param dosed what the doses alone add, a mm: none of their plastic.
+ * @returns K and S a mm, and the share of the cup's plastic whose colour nobody knows; null where that is all of it.
+ * Source: K and S add up by mass.
+ */
+export function colourOfCup(
+  cup: { freshG: number; remelt: Layer[] },
+  dosed: Optics,
+): { optics: Optics; unknownFraction: number } | null {
+  const fresh: Layer = {
+    heats: 0,
+    grams: cup.freshG,
+    saltG: 0,
+    saltUnknownG: 0,
+    colour: gramColour(cup.freshG, PLAIN_PLASTIC),
+  };
+  const plastic = colourOf([...(cup.freshG > 0 ? [fresh] : []), ...cup.remelt]);
+  if (!plastic) return null;
+  return {
+    optics: {
+      k: bands((i) => plastic.optics.k[i] + dosed.k[i]),
+      s: bands((i) => plastic.optics.s[i] + dosed.s[i]),
+    },
+    unknownFraction: plastic.unknownFraction,
+  };
+}

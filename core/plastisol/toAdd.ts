@@ -1,0 +1,109 @@
+import * as v from 'valibot';
+import { id, list, positive, whole } from '../bounds.ts';
+import { hexText, optics, reflected } from '../colour/fields.ts';
+import { deltaE, labOf } from '../colour/lab.ts';
+import { layerOver, linearOf, meltOf, type Optics, type Rgb } from '../colour/light.ts';
+import { match } from '../colour/match.ts';
+import { PLAIN_PLASTIC } from '../colour/nominal.ts';
+import { usual } from '../defaults.ts';
+import { type Between, spread } from './between.ts';
+
+export const addWishSchema = v.strictObject({
+  target: v.union([v.strictObject({ hex: hexText }), v.strictObject({ linear: reflected })]),
+  thicknessMm: v.optional(positive(1e3), usual('matchedAtMm')),
+  /** Of the cup’s plastic, how much is this scrap; the rest is fresh. */
+  scrapShare: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(1)), 1),
+  saltFraction: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(0.4))),
+  colourants: v.pipe(
+    list(
+      v.strictObject({
+        id,
+        ...optics.entries,
+        maxMlPerL: v.optional(positive(1000), usual('colourMostMlPerL')),
+        dropsPerMl: v.optional(positive(1e4), usual('dropsPerMl')),
+      }),
+      'id',
+    ),
+    v.maxLength(60, 'too-large'),
+  ),
+  batchMl: positive(1e6),
+  seed: v.optional(whole(0, 4294967295), 1),
+});
+export type AddWish = v.InferOutput<typeof addWishSchema>;
+
+export interface Added {
+  /** mL of each in a litre, and whole drops for the batch; between which the mL lie as far as the scrap’s colour is sure. */
+  items: { id: string; mlPerL: Between; drops: number }[];
+  /** How far off it comes then, and how far that may be off itself. */
+  deltaE00: Between;
+  /** Of salt, grams into 100 g of the cup before it, where some was wished for. */
+  saltGPer100G?: Between;
+}
+
+const WHITE: Rgb = [1, 1, 1];
+
+const mixed = (scrap: Optics, share: number): Optics => ({
+  k: scrap.k.map((one, i) => one * share + (PLAIN_PLASTIC.k[i] as number) * (1 - share)) as Optics['k'],
+  s: scrap.s.map((one, i) => one * share + (PLAIN_PLASTIC.s[i] as number) * (1 - share)) as Optics['s'],
+});
+
+/**
+ * What turns a scrap into a wished-for colour: drops of what is in store, each between how little and how much it may need, since
+ * the scrap’s own colour is only so sure.
+ * @param seen the scrap, and as it would be with each of its readings a little off.
+ * Source: `colour.match` with the scrap as its base; each error carried on through it.
+ */
+export function whatToAdd(wish: AddWish, seen: { optics: Optics; off: Optics[] }, salt: Between): Added {
+  const ask = (scrap: Optics, colourants: AddWish['colourants'], wholeDrops: boolean) =>
+    match({
+      target: wish.target,
+      thicknessMm: wish.thicknessMm,
+      background: WHITE,
+      base: mixed(scrap, wish.scrapShare),
+      fixed: [],
+      colourants,
+      batchMl: wish.batchMl,
+      wholeDrops,
+      maxColourants: Math.min(4, colourants.length),
+      timeLimitMs: 1000,
+      seed: wish.seed,
+    });
+  const inDrops = ask(seen.optics, wish.colourants, true);
+  const used = wish.colourants.filter(({ id: one }) => inDrops.items.some((item) => item.id === one));
+  const exact = used.length > 0 ? [seen.optics, ...seen.off].map((scrap) => ask(scrap, used, false)) : [];
+  const doses = (one: string) => exact.map(({ items }) => items.find((item) => item.id === one)?.mlPerL ?? 0);
+  const items = used.map(({ id: one }) => {
+    const [value = 0, ...moved] = doses(one);
+    return { id: one, mlPerL: spread(value, moved), drops: inDrops.items.find((item) => item.id === one)?.drops ?? 0 };
+  });
+  const wanted = labOf('hex' in wish.target ? linearOf(wish.target.hex) : wish.target.linear);
+  /** The same drops, if the scrap is not quite what it was read as. */
+  const offOf = (scrap: Optics) =>
+    deltaE(
+      labOf(
+        layerOver(
+          meltOf(
+            mixed(scrap, wish.scrapShare),
+            used.map(({ id: one, k, s }) => ({
+              k,
+              s,
+              mlPerL: inDrops.items.find((item) => item.id === one)?.mlPerL ?? 0,
+            })),
+          ),
+          wish.thicknessMm,
+          WHITE,
+        ),
+      ),
+      wanted,
+    );
+  const { saltFraction, scrapShare } = wish;
+  const toSalt = (there: number) =>
+    Math.max(0, (100 * (saltFraction as number) - 100 * there * scrapShare) / (1 - (saltFraction as number)));
+  return {
+    items,
+    deltaE00: spread(inDrops.deltaE00, seen.off.map(offOf)),
+    ...(saltFraction === undefined
+      ? {}
+      : { saltGPer100G: { value: toSalt(salt.value), low: toSalt(salt.high), high: toSalt(salt.low) } }),
+  };
+}

@@ -1,0 +1,55 @@
+import type * as v from 'valibot';
+import type { ColourLook, lookBody } from '../../contract/looks.ts';
+import { foreseenOf } from '../../core/colour/foresee.ts';
+import { deltaE, labOf } from '../../core/colour/lab.ts';
+import type { ForeseenMelt } from '../../core/colour/learnt.ts';
+import { layerOver, type Optics, type Rgb } from '../../core/colour/light.ts';
+import { PLAIN_PLASTIC } from '../../core/colour/nominal.ts';
+import { colourOf } from '../../core/plastisol/bin.ts';
+import { standing } from '../db/log.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { lastDose } from '../ledgers/store.ts';
+import { ingredientsIn } from '../pours/colour.ts';
+import { enteredInto } from '../pours/parts.ts';
+
+/** What the plastic of a ledger's cup is before anything is dosed: plain, or as its remelt is known. */
+function plainOf(db: Db, ledgerId: string): Optics {
+  const pour = first<{ id: string }>(db, 'SELECT id FROM pour WHERE ledger_id = ?', [ledgerId]);
+  return (pour && colourOf(enteredInto(db, pour.id))?.optics) ?? PLAIN_PLASTIC;
+}
+
+type Row = Omit<ColourLook, 'foreseen' | 'seen' | 'deltaE00'> & { foreseen: ForeseenMelt; reflected: Rgb };
+
+/** Looks at a cup that stand, the newest first. */
+export const looksOf = (db: Db, ledgerId: string): ColourLook[] =>
+  all<Row>(
+    db,
+    `SELECT l.id, l.dose_seq, l.how, l.thickness_mm, l.reflected, l.foreseen, l.note, l.at FROM colour_look l
+     WHERE l.ledger_id = ? AND ${standing('colour_look', 'l')} ORDER BY l.seq DESC LIMIT 40`,
+    [ledgerId],
+  ).map(({ foreseen, reflected: seen, ...look }) => {
+    const linear = layerOver(foreseen.optics, look.thicknessMm, [1, 1, 1]);
+    return { ...look, seen, foreseen: linear, deltaE00: deltaE(labOf(linear), labOf(seen)) };
+  });
+
+export function addLook(
+  db: Db,
+  ledgerId: string,
+  { id, how, thicknessMm, seen, note }: v.InferOutput<typeof lookBody>,
+  at: string,
+): void {
+  mustFind(db, 'ledger', ledgerId, 'dosing ledger');
+  insert(db, 'colour_look', {
+    id: newId(id),
+    ledgerId,
+    doseSeq: lastDose(db, ledgerId),
+    how,
+    thicknessMm,
+    reflected: seen,
+    foreseen: foreseenOf(ingredientsIn(db, ledgerId), plainOf(db, ledgerId)),
+    note: note ?? '',
+    at,
+  });
+}

@@ -3,6 +3,7 @@ import type { Optics } from '../core/colour/light.ts';
 import type { Layer } from '../core/plastisol/bin.ts';
 import { type Known, puckFields } from '../core/plastisol/know.ts';
 import {
+  above0,
   type CanBeAway,
   called,
   count,
@@ -13,6 +14,7 @@ import {
   note,
   ownId,
   rowId,
+  shore,
   type Versioned,
 } from './fields.ts';
 
@@ -42,6 +44,23 @@ export const binMoveBody = v.variant('kind', [
 
 /** A puck cooked of what is in a bin. */
 export const puckBody = v.strictObject({ id: ownId, ...puckFields });
+
+/** A puck as a maker writes it down: looks as a colour picker reads them, readings beside each other. */
+export const puckSheet = v.strictObject({
+  massG: puckFields.massG,
+  inWaterG: called(v.nullable(gramsOr0), 'Hung in water it weighs'),
+  volumeMl: called(v.nullable(above0(1000)), 'Or: the water rises by'),
+  flake: puckFields.flake,
+  bubbles: puckFields.bubbles,
+  scale: called(shore, 'Pressed on the scale'),
+  pressed: called(
+    v.pipe(v.string(), v.maxLength(200), v.regex(/^[\d.,;/ ]*$/, 'write readings beside each other, such as 48 51 50')),
+    'Readings',
+  ),
+  thicknessMm: called(v.nullable(above0(100)), 'The puck is thick'),
+  overBlack: called(v.union([hex, v.literal('')]), 'Over black'),
+  overWhite: called(v.union([hex, v.literal('')]), 'Over white'),
+});
 
 /** What the newest puck of a bin told. */
 export interface BinPuck {

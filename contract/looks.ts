@@ -33,3 +33,8 @@ export interface ColourLook {
   note: string;
   at: string;
 }
+
+/** One of the newest looks of all cups, by the name of its ledger or the code of its pour. */
+export interface ColourLookOf extends ColourLook {
+  of: string;
+}

@@ -131,6 +131,7 @@ export const DEFAULTS = {
   saltGrainMm: of(0.1, 'mm', 'ground salt', 'ground to flour; table salt is 0.3 to 0.5'),
   cupDeepMm: of(60, 'mm', 'plastic in a cup, deep', 'a pint glass half full'),
   matchedAtMm: of(8, 'mm', 'colours are matched at', 'the body of a common bait'),
+  lookedAtMm: of(3, 'mm', 'a drop on the plate is thick', 'starting guess; measure it, or pour a puck'),
   seenDepthM: of(3, 'm', 'water above a bait', 'starting guess: where it is fished is the maker’s to say'),
   readingSdOfOne: of(
     0.01,

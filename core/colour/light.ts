@@ -70,3 +70,9 @@ export const meltOf = (base: Optics, items: Dosed[]): Optics => ({
   k: bands((i) => items.reduce((sum, item) => sum + item.k[i] * item.mlPerL, base.k[i])),
   s: bands((i) => items.reduce((sum, item) => sum + item.s[i] * item.mlPerL, base.s[i])),
 });
+
+/** Two melts stirred together, so much of the first: K and S add up by their shares. */
+export const mixedOptics = (one: Optics, other: Optics, share: number): Optics => ({
+  k: bands((i) => one.k[i] * share + other.k[i] * (1 - share)),
+  s: bands((i) => one.s[i] * share + other.s[i] * (1 - share)),
+});

@@ -2,7 +2,7 @@ import * as v from 'valibot';
 import { id, list, positive, whole } from '../bounds.ts';
 import { hexText, optics, reflected } from '../colour/fields.ts';
 import { deltaE, labOf } from '../colour/lab.ts';
-import { layerOver, linearOf, meltOf, type Optics, type Rgb } from '../colour/light.ts';
+import { layerOver, linearOf, meltOf, mixedOptics, type Optics, type Rgb } from '../colour/light.ts';
 import { match } from '../colour/match.ts';
 import { PLAIN_PLASTIC } from '../colour/nominal.ts';
 import { usual } from '../defaults.ts';
@@ -42,11 +42,6 @@ export interface Added {
 
 const WHITE: Rgb = [1, 1, 1];
 
-const mixed = (scrap: Optics, share: number): Optics => ({
-  k: scrap.k.map((one, i) => one * share + (PLAIN_PLASTIC.k[i] as number) * (1 - share)) as Optics['k'],
-  s: scrap.s.map((one, i) => one * share + (PLAIN_PLASTIC.s[i] as number) * (1 - share)) as Optics['s'],
-});
-
 /**
  * What turns a scrap into a wished-for colour: drops of what is in store, each between how little and how much it may need, since
  * the scrap’s own colour is only so sure.
@@ -59,7 +54,7 @@ export function whatToAdd(wish: AddWish, seen: { optics: Optics; off: Optics[] }
       target: wish.target,
       thicknessMm: wish.thicknessMm,
       background: WHITE,
-      base: mixed(scrap, wish.scrapShare),
+      base: mixedOptics(scrap, PLAIN_PLASTIC, wish.scrapShare),
       fixed: [],
       colourants,
       batchMl: wish.batchMl,
@@ -83,7 +78,7 @@ export function whatToAdd(wish: AddWish, seen: { optics: Optics; off: Optics[] }
       labOf(
         layerOver(
           meltOf(
-            mixed(scrap, wish.scrapShare),
+            mixedOptics(scrap, PLAIN_PLASTIC, wish.scrapShare),
             used.map(({ id: one, k, s }) => ({
               k,
               s,

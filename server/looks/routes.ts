@@ -1,9 +1,10 @@
 import { lookBody } from '../../contract/looks.ts';
 import { mustFind } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
-import { addLook, looksOf } from './store.ts';
+import { addLook, looksOf, newestLooks } from './store.ts';
 
 export const lookEndpoints = [
+  endpoint({ method: 'GET', path: '/looks', run: ({ db }) => ({ items: newestLooks(db), nextCursor: null }) }),
   endpoint({
     method: 'GET',
     path: '/ledgers/:id/looks',

@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import type { ColourLook, lookBody } from '../../contract/looks.ts';
+import type { ColourLook, ColourLookOf, lookBody } from '../../contract/looks.ts';
 import { foreseenOf } from '../../core/colour/foresee.ts';
 import { deltaE, labOf } from '../../core/colour/lab.ts';
 import type { ForeseenMelt } from '../../core/colour/learnt.ts';
@@ -22,17 +22,31 @@ function plainOf(db: Db, ledgerId: string): Optics {
 
 type Row = Omit<ColourLook, 'foreseen' | 'seen' | 'deltaE00'> & { foreseen: ForeseenMelt; reflected: Rgb };
 
+const COLUMNS = 'l.id, l.dose_seq, l.how, l.thickness_mm, l.reflected, l.foreseen, l.note, l.at';
+
+function asLook<R extends Row>({ foreseen, reflected: seen, ...look }: R) {
+  const linear = layerOver(foreseen.optics, look.thicknessMm, [1, 1, 1]);
+  return { ...look, seen, foreseen: linear, deltaE00: deltaE(labOf(linear), labOf(seen)) };
+}
+
 /** Looks at a cup that stand, the newest first. */
 export const looksOf = (db: Db, ledgerId: string): ColourLook[] =>
   all<Row>(
     db,
-    `SELECT l.id, l.dose_seq, l.how, l.thickness_mm, l.reflected, l.foreseen, l.note, l.at FROM colour_look l
+    `SELECT ${COLUMNS} FROM colour_look l
      WHERE l.ledger_id = ? AND ${standing('colour_look', 'l')} ORDER BY l.seq DESC LIMIT 40`,
     [ledgerId],
-  ).map(({ foreseen, reflected: seen, ...look }) => {
-    const linear = layerOver(foreseen.optics, look.thicknessMm, [1, 1, 1]);
-    return { ...look, seen, foreseen: linear, deltaE00: deltaE(labOf(linear), labOf(seen)) };
-  });
+  ).map(asLook);
+
+/** The newest looks at any cup. */
+export const newestLooks = (db: Db): ColourLookOf[] =>
+  all<Row & { of: string }>(
+    db,
+    `SELECT ${COLUMNS}, coalesce(recipe.name || ', ' || pour.code, ledger.title) AS of
+     FROM colour_look l JOIN ledger ON ledger.id = l.ledger_id LEFT JOIN pour ON pour.ledger_id = l.ledger_id
+     LEFT JOIN recipe ON recipe.id = pour.recipe_id
+     WHERE ${standing('colour_look', 'l')} ORDER BY l.seq DESC LIMIT 40`,
+  ).map(asLook);
 
 export function addLook(
   db: Db,

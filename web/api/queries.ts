@@ -3,6 +3,7 @@ import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
 import type { Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
+import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
@@ -97,6 +98,12 @@ export const queries = {
   levels: (id: string) => list<MoldLevels>('molds', `/colourways/${encodeURIComponent(id)}/levels`, ''),
   ledgers: newest<Ledger>('ledgers', '/ledgers', '?limit=20'),
   ledger: (id: string) => one<Ledger>('ledgers', '/ledgers', id),
+  looksOf: (ledgerId: string) =>
+    queryOptions({
+      queryKey: ['looks', ledgerId],
+      queryFn: () => call<Page<ColourLook>>(`/ledgers/${encodeURIComponent(ledgerId)}/looks`),
+    }),
+  newestLooks: newest<ColourLookOf>('looks', '/looks', ''),
   openPours: list<PourRow>('pours', '/pours', `${MOST}&only=open`),
   pours: (q: string) => pages<PourRow>('pours', '/pours', `?limit=40${q ? `&q=${encodeURIComponent(q)}` : ''}`),
   newestPours: newest<PourRow>('pours', '/pours', '?limit=60'),

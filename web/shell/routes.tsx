@@ -72,6 +72,7 @@ export const makeRouter = () =>
             { path: '/pours/:id', lazy: lazy(() => import('../places/pours/PourSheet.tsx'), 'PourSheet') },
             { path: '/pours/:id/bench', lazy: lazy(() => import('../places/pours/Bench.tsx'), 'Bench') },
             { path: '/rack', lazy: lazy(() => import('../places/rack/Rack.tsx'), 'RackPlace') },
+            { path: '/rack/bins/:id', lazy: lazy(() => import('../places/rack/KnowScraps.tsx'), 'KnowScraps') },
             { path: '/bags/:code', lazy: lazy(() => import('../places/rack/BagPage.tsx'), 'BagPage') },
             { path: '/orders', lazy: lazy(orders, 'Orders') },
             { path: '/orders/new', lazy: lazy(() => import('../places/orders/NewOrder.tsx'), 'NewOrder') },

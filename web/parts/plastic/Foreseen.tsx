@@ -162,6 +162,12 @@ export function Guesses({ melt }: { melt: Melt }) {
           </Link>
         </p>
       )}
+      {melt.learnt.length > 0 && (
+        <p className="text-sm">
+          As it comes out here:{' '}
+          {melt.learnt.map(({ name, looks }) => `${name}, by ${looks} ${looks === 1 ? 'look' : 'looks'}`).join('; ')}.
+        </p>
+      )}
       {sized.length > 0 && (
         <p className="text-sm">
           <span className="default-mark">default</span> {sized[0]?.sizeMm} mm is taken for{' '}

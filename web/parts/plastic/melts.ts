@@ -2,6 +2,8 @@ import type { Material } from '../../../contract/materials.ts';
 import type { Dose, RecipeItem } from '../../../contract/recipes.ts';
 import { type Melt, meltOfIngredients } from '../../../core/colour/foresee.ts';
 import { type ColouredLine, ingredientsOf } from '../../../core/colour/ingredients.ts';
+import type { Optics } from '../../../core/colour/light.ts';
+import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
 import { tried } from '../../../core/failure.ts';
 import { standingDoses } from '../../../core/plastisol/cup.ts';
 import { lotsInUse } from '../../../core/plastisol/lots.ts';
@@ -47,8 +49,11 @@ export function lineOf(
 }
 
 /** Lines one by one, since one that is not to be understood yet must not hide the others. */
-export function meltOfLines(lines: ColouredLine[], batchMl: number, measures: Measure[]): Melt {
-  return meltOfIngredients(lines.flatMap((line) => tried(() => ingredientsOf([line], batchMl, measures)).value ?? []));
+export function meltOfLines(lines: ColouredLine[], batchMl: number, measures: Measure[], plain = PLAIN_PLASTIC): Melt {
+  return meltOfIngredients(
+    lines.flatMap((line) => tried(() => ingredientsOf([line], batchMl, measures)).value ?? []),
+    plain,
+  );
 }
 
 /** What was dosed so far and not taken back. */
@@ -56,11 +61,11 @@ export function meltOfDoses(
   doses: Dose[],
   materials: Material[],
   batchMl: number,
-  { measures, dropsPerMl }: { measures: Measure[]; dropsPerMl: number },
+  { measures, dropsPerMl, plain }: { measures: Measure[]; dropsPerMl: number; plain?: Optics },
 ): Melt {
   const lines = standingDoses(doses).flatMap((dose) => {
     const material = materials.find((one) => one.id === dose.materialId);
     return material ? [lineOf(material, dose, dropsPerMl)] : [];
   });
-  return meltOfLines(lines, batchMl, measures);
+  return meltOfLines(lines, batchMl, measures, plain);
 }

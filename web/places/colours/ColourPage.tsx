@@ -23,6 +23,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import { DoseToBait } from './DoseToBait.tsx';
 import { LayeredPage } from './LayeredPage.tsx';
 import { NearlyTheSame, Revisions } from './Revisions.tsx';
+import { WithRemelt } from './WithRemelt.tsx';
 
 const QUICK: [string, number][] = [
   ['½ cup', ML_PER_CUP / 2],
@@ -129,6 +130,7 @@ function Card({ recipe }: { recipe: Recipe }) {
           </section>
           <div className="no-print">
             <DoseToBait recipe={recipe} />
+            <WithRemelt recipe={recipe} />
           </div>
           <div className="mt-5 max-w-2xl">
             <Caution

@@ -17,6 +17,7 @@ import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
 import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
+import { Looks } from '../../parts/plastic/Looks.tsx';
 import { meltOfDoses } from '../../parts/plastic/melts.ts';
 import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
@@ -132,7 +133,13 @@ function SoFar({ doses, materials, ledger }: { doses: Dose[]; materials: Materia
     () => meltOfDoses(doses, materials, ledger.batchMl, { measures, dropsPerMl }),
     [doses, materials, ledger.batchMl, measures, dropsPerMl],
   );
-  return doses.length > 0 ? <Foreseen melt={melt} name={ledger.title} /> : null;
+  if (doses.length === 0) return null;
+  return (
+    <>
+      <Foreseen melt={melt} name={ledger.title} />
+      <Looks ledgerId={ledger.id} melt={melt} />
+    </>
+  );
 }
 
 /** The working name, until it is a recipe. */

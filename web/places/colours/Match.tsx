@@ -2,47 +2,41 @@ import { useQuery } from '@tanstack/react-query';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { inUse } from '../../../contract/fields.ts';
+import type { ColourLookOf } from '../../../contract/looks.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
-import { meltOfIngredients, opticsOf } from '../../../core/colour/foresee.ts';
+import { meltOfIngredients } from '../../../core/colour/foresee.ts';
 import { ingredientsOf } from '../../../core/colour/ingredients.ts';
-import { hexOf, layerOver, type Rgb } from '../../../core/colour/light.ts';
+import { hexOf, layerOver, mixedOptics, type Optics, type Rgb } from '../../../core/colour/light.ts';
 import type { MatchInput } from '../../../core/colour/match.ts';
 import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
 import { usual } from '../../../core/defaults.ts';
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { cupsText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
-import { Field, QuantityField, SelectField } from '../../parts/Fields.tsx';
+import { QuantityField } from '../../parts/Fields.tsx';
 import { Page, Waiting } from '../../parts/Page.tsx';
-import { lineOf, meltOfItems } from '../../parts/plastic/melts.ts';
+import { asColourant, bottlesHere } from '../../parts/plastic/bottles.ts';
+import { meltOfItems } from '../../parts/plastic/melts.ts';
 import { TapPhoto } from '../../parts/plastic/TapPhoto.tsx';
-import { type Taste, useTaste } from '../../parts/taste.tsx';
-import type { Bottle } from './matched.ts';
+import { useTaste } from '../../parts/taste.tsx';
+import { DrawnWish } from './DrawnWish.tsx';
 import { Nearest } from './Nearest.tsx';
 import { NearestInTheBook } from './NearestInTheBook.tsx';
 import { useMatch } from './useMatch.ts';
+import { WantedColour } from './WantedColour.tsx';
 
 const WHITE: Rgb = [1, 1, 1];
 const SEED = 1;
-
-/** Liquid colours that a bottle is here of, as they are or as they are taken for. */
-function inStore(materials: Material[], withoutId: string | null, taste: Taste): Bottle[] {
-  return inUse(materials).flatMap((material) => {
-    const optics = opticsOf({ ...material, optics: material.step?.optics ?? null });
-    const isHere = material.lots.length === 0 || material.levelG > 0;
-    if (material.kind !== 'colourant' || !optics || !isHere || material.id === withoutId) return [];
-    const { dropsPerMl, bottleStrength } = lineOf(material, { amount: 1, unit: 'drop' }, taste.workshop.dropsPerMl);
-    // A bottle of double strength takes half the drops: its drop is worth two.
-    return [{ material, optics, bottleStrength, dropsPerMl: (dropsPerMl as number) / bottleStrength }];
-  });
-}
 
 export function Match() {
   const [search] = useSearchParams();
   const materials = useQuery(queries.materials);
   const recipes = useQuery(queries.recipes);
-  if (!materials.data || !recipes.data) return <Waiting />;
+  const looks = useQuery(queries.newestLooks).data?.items ?? [];
+  const binId = search.get('bin');
+  const bin = useQuery({ ...queries.bin(binId ?? ''), enabled: binId !== null }).data;
+  if (!materials.data || !recipes.data || (binId !== null && !bin)) return <Waiting />;
   const like = recipes.data.items.find((one) => one.id === search.get('like')) ?? null;
   return (
     <Matching
@@ -51,6 +45,11 @@ export function Match() {
       recipes={inUse(recipes.data.items)}
       like={like}
       withoutId={search.get('without')}
+      looks={looks}
+      scrap={
+        bin?.colour ? { name: bin.name, optics: bin.colour.optics, share: Number(search.get('share') ?? 1) } : null
+      }
+      startHex={search.get('hex')}
     />
   );
 }
@@ -61,16 +60,29 @@ interface Props {
   /** A recipe that is to look the same without something that is out. */
   like: RecipeRow | null;
   withoutId: string | null;
+  /** Pours and cups that were looked at. */
+  looks: ColourLookOf[];
+  /** Remelt that so much of the cup is made of. */
+  scrap: { name: string; optics: Optics; share: number } | null;
+  startHex: string | null;
 }
 
-function Matching({ materials, recipes, like, withoutId }: Props) {
+/** A cup's plastic, so much of it remelt. */
+const plasticOf = (scrap: Props['scrap']): Optics =>
+  scrap ? mixedOptics(scrap.optics, PLAIN_PLASTIC, scrap.share) : PLAIN_PLASTIC;
+
+function Matching({ materials, recipes, like, withoutId, looks, scrap, startHex }: Props) {
   const taste = useTaste();
   const { text, measures } = taste;
-  const [hex, setHex] = useState('#2f7d5c');
+  const [hex, setHex] = useState(startHex ?? '#2f7d5c');
   const [thicknessMm, setThickness] = useState<number | null>(usual('matchedAtMm'));
   const [batchMl, setBatch] = useState<number | null>(like?.revision.basisMl ?? ML_PER_CUP);
   const out = materials.find((one) => one.id === withoutId);
-  const here = useMemo(() => inStore(materials, withoutId, taste), [materials, withoutId, taste]);
+  const [powders, setPowders] = useState(out?.kind === 'powder');
+  const here = useMemo(
+    () => bottlesHere(materials, taste, { withoutId, powders }),
+    [materials, withoutId, taste, powders],
+  );
   /** What stays in the cup as it is, and how the recipe looks as it was. */
   const kept = useMemo(() => {
     if (!like || thicknessMm === null) return null;
@@ -86,21 +98,16 @@ function Matching({ materials, recipes, like, withoutId }: Props) {
       target: kept ? kept.target : hex,
       thicknessMm,
       background: WHITE,
-      base: kept?.stays ?? PLAIN_PLASTIC,
+      base: kept?.stays ?? plasticOf(scrap),
       fixed: [],
-      colourants: here.map(({ material, optics, dropsPerMl }) => ({
-        id: material.id,
-        ...optics,
-        dropsPerMl,
-        maxMlPerL: usual('colourMostMlPerL'),
-      })),
+      colourants: here.map(asColourant),
       batchMl,
       wholeDrops: true,
       maxColourants: kept ? 3 : 4,
       timeLimitMs: 1000,
       seed: SEED,
     };
-  }, [here, kept, hex, thicknessMm, batchMl]);
+  }, [here, kept, hex, thicknessMm, batchMl, scrap]);
   const { found, problem } = useMatch(wish);
   const wanted = kept ? hexOf(kept.target) : hex;
   return (
@@ -115,28 +122,14 @@ function Matching({ materials, recipes, like, withoutId }: Props) {
     >
       <div className="flex flex-wrap gap-4 items-end">
         {!like && (
-          <Field label="Wanted" className="w-24 pb-5">
-            {(ids) => (
-              <input
-                {...ids}
-                type="color"
-                value={hex}
-                onChange={(event) => setHex(event.target.value)}
-                className="w-24 h-12 cursor-pointer"
-              />
-            )}
-          </Field>
-        )}
-        {!like && (
-          <SelectField<string>
-            label="or as it looks in"
-            value=""
-            options={[
-              { value: '', label: 'a recipe …' },
-              ...recipes.map((one) => ({ value: one.hex, label: one.name })),
-            ]}
-            onChange={(next) => next && setHex(next)}
-            className="w-52"
+          <WantedColour
+            hex={hex}
+            recipes={recipes}
+            looks={looks}
+            onTake={(next, mm) => {
+              setHex(next);
+              if (mm !== undefined) setThickness(mm);
+            }}
           />
         )}
         <QuantityField
@@ -157,7 +150,14 @@ function Matching({ materials, recipes, like, withoutId }: Props) {
         )}
         <p className="pb-6 figure">{batchMl !== null && cupsText(batchMl)}</p>
       </div>
-      {!like && <TapPhoto places={['the colour that is wanted']} onRead={([read]) => read && setHex(read)} />}
+      {scrap && !like && (
+        <p>
+          <b className="figure">{Math.round(100 * scrap.share)} %</b> of the cup’s plastic is {scrap.name}: the drops
+          are for what that lacks.
+        </p>
+      )}
+      {materials.some(({ kind }) => kind === 'powder') && <WithPowders on={powders} onTurn={setPowders} />}
+      {!like && <OffAPicture onTake={setHex} />}
       {here.length === 0 && (
         <p className="text-lg soft">No liquid colour with a look is in store: add one there first.</p>
       )}
@@ -179,3 +179,23 @@ function Matching({ materials, recipes, like, withoutId }: Props) {
     </Page>
   );
 }
+
+const WithPowders = ({ on, onTurn }: { on: boolean; onTurn(on: boolean): void }) => (
+  <label className="flex gap-3 items-center">
+    <input type="checkbox" className="checkbox" checked={on} onChange={(event) => onTurn(event.target.checked)} />
+    powders and pearls too, in 64ths of a teaspoon
+  </label>
+);
+
+/** The wish read off a picture, or painted. */
+const OffAPicture = ({ onTake }: { onTake(hex: string): void }) => (
+  <>
+    <TapPhoto places={['the colour that is wanted']} onRead={([read]) => read && onTake(read)} />
+    <details>
+      <summary className="link cursor-pointer">or paint it on the bait</summary>
+      <div className="mt-3">
+        <DrawnWish onTake={onTake} />
+      </div>
+    </details>
+  </>
+);

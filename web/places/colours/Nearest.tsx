@@ -5,11 +5,13 @@ import { meltOfIngredients } from '../../../core/colour/foresee.ts';
 import type { Matched, MatchInput } from '../../../core/colour/match.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
+import { type Bottle, dropsText } from '../../parts/plastic/bottles.ts';
 import { Wedge } from '../../parts/plastic/Wedge.tsx';
 import { TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
-import { type Bottle, LACKING, linesOf, type Replacing, replaced, seenAs } from './matched.ts';
+import { LACKING, seenAs } from '../../parts/words/colour.ts';
+import { linesOf, type Replacing, replaced } from './matched.ts';
 import { useNextRevision } from './useNextRevision.ts';
 
 interface Props {
@@ -27,7 +29,17 @@ export function Nearest({ found, wish, wanted, here, replacing, thickText }: Pro
   const melt = useMemo(() => {
     const dosed = found.items.flatMap(({ id, mlPerL }) => {
       const one = here.find((row) => row.material.id === id);
-      return one ? [{ ...one.material, optics: one.material.step?.optics ?? null, mlPerL, gPerL: 0 }] : [];
+      return one
+        ? [
+            {
+              ...one.material,
+              optics: one.material.step?.optics ?? null,
+              mlPerL,
+              gPerL: 0,
+              learnt: one.material.learnt,
+            },
+          ]
+        : [];
     });
     return meltOfIngredients(dosed, { k: [...wish.base.k], s: [...wish.base.s] });
   }, [found, here, wish.base]);
@@ -59,7 +71,7 @@ export function Nearest({ found, wish, wanted, here, replacing, thickText }: Pro
                 style={{ background: of(id)?.hex ?? undefined }}
               />
               <span className="flex-1 font-bold">{of(id)?.name}</span>
-              <b className="figure text-3xl">{drops}</b> {drops === 1 ? 'drop' : 'drops'}
+              <Amount bottle={here.find((one) => one.material.id === id)} drops={drops} />
             </li>
           ))}
           {found.items.length === 0 && (
@@ -82,6 +94,16 @@ export function Nearest({ found, wish, wanted, here, replacing, thickText }: Pro
       </section>
       <Wedge melt={melt} />
     </div>
+  );
+}
+
+function Amount({ bottle, drops }: { bottle: Bottle | undefined; drops: number }) {
+  if (!bottle) return null;
+  const { figure, unit } = dropsText(bottle, drops);
+  return (
+    <span>
+      <b className="figure text-3xl">{figure}</b> {unit}
+    </span>
   );
 }
 

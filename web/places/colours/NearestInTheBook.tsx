@@ -5,7 +5,7 @@ import { deltaEOfHex } from '../../../core/colour/lab.ts';
 import { hexOf, layerOver } from '../../../core/colour/light.ts';
 import { meltOfItems } from '../../parts/plastic/melts.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import { seenAs } from './matched.ts';
+import { seenAs } from '../../parts/words/colour.ts';
 
 const TOLD = 3;
 

@@ -22,6 +22,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import { CloseForm } from './CloseForm.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { Hardness } from './Hardness.tsx';
+import { HowItLooks } from './HowItLooks.tsx';
 import { MassBalance } from './MassBalance.tsx';
 import { Parts } from './Parts.tsx';
 import { Regrade } from './Regrade.tsx';
@@ -118,6 +119,7 @@ export function PourSheet() {
           </section>
           <ShotsByCup pour={pour} />
           <PouredAgain pour={pour} />
+          <HowItLooks pour={pour} />
           {pour.closedAt && pour.shots.length > 0 && <Regrade key={pour.id} pour={pour} />}
           {!pour.closedAt && (
             <div className="max-w-2xl">

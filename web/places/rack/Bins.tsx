@@ -1,8 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Link } from 'react-router';
 import { type Bin, binBody, binMixBody, binMoveBody } from '../../../contract/bins.ts';
 import { inUse } from '../../../contract/fields.ts';
+import { hexOf, layerOver } from '../../../core/colour/light.ts';
 import { mixedHex } from '../../../core/colour/mixed.ts';
+import { usual } from '../../../core/defaults.ts';
 import { queries } from '../../api/queries.ts';
 import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
@@ -58,6 +61,15 @@ export function Bins() {
   );
 }
 
+/** Above this share of grams that nobody knows the colour of, its name says more of a bin. */
+const MOSTLY_UNKNOWN = 0.5;
+
+/** As its contents are expected to look; where most of them are not known, as it was named. */
+const expectedHex = ({ colour, hex }: Bin) =>
+  colour && colour.unknownFraction < MOSTLY_UNKNOWN
+    ? hexOf(layerOver(colour.optics, usual('matchedAtMm'), [1, 1, 1]))
+    : hex;
+
 const heatsText = (heats: number | null) =>
   heats === null ? 'heats not known' : heats === 1 ? '1 heat' : `${heats} heats`;
 
@@ -68,7 +80,7 @@ function BinDrawn({ bin, most, open, onOpen }: { bin: Bin; most: number; open: b
   return (
     <button type="button" className="w-20 text-left" aria-expanded={open} onClick={onOpen}>
       <svg width={72} height={92} aria-hidden="true">
-        <rect x={5} y={88 - high} width={62} height={high} fill={bin.hex} />
+        <rect x={5} y={88 - high} width={62} height={high} fill={expectedHex(bin)} />
         <path d="M3 6 L8 89 H64 L69 6" fill="none" stroke="var(--ink)" strokeWidth={open ? 4 : 2.5} />
       </svg>
       <span className="figure text-sm block">{text(bin.grams, 'mass')}</span>
@@ -113,6 +125,11 @@ function InBin({ bin }: { bin: Bin }) {
           </li>
         ))}
       </ul>
+      <p className="text-sm">
+        {bin.colour === null
+          ? 'Its colour is not known: it is drawn as it was named.'
+          : `Drawn by what went in${bin.colour.unknownFraction > 0.005 ? `; of ${Math.round(100 * bin.colour.unknownFraction)} % nobody knows the colour` : ''}.`}
+      </p>
       <div className="flex gap-4 flex-wrap">
         <button type="button" className="link" onClick={() => setAct('given')}>
           given or used baits in
@@ -123,6 +140,9 @@ function InBin({ bin }: { bin: Bin }) {
         <button type="button" className="link" onClick={() => setAct('mixed')}>
           mix it with another
         </button>
+        <Link to={`/rack/bins/${bin.id}`} className="link font-bold">
+          what is in it
+        </Link>
         <PutAway kind="bins" row={bin} />
       </div>
       {act === 'given' && <Given bin={bin} onDone={() => setAct(null)} />}
@@ -243,12 +263,14 @@ function Mixing({ bin, others, first, onDone }: { bin: Bin; others: Bin[]; first
     ],
   });
   const sheet = useSheet<MixTyped>({ schema: binMixBody, keep: `bin/${bin.id}/mixed`, seen: begun });
+  const parts = sheet.values.from.flatMap(({ binId, grams }) => {
+    const of = [bin, ...others].find((one) => one.id === binId);
+    return of && grams ? [{ of, grams }] : [];
+  });
   const foreseen = mixedHex(
-    sheet.values.from.flatMap(({ binId, grams }) => {
-      const of = [bin, ...others].find((one) => one.id === binId);
-      return of && grams ? [{ hex: of.hex, grams }] : [];
-    }),
+    parts.map(({ of, grams }) => ({ hex: expectedHex(of), grams, optics: of.colour?.optics ?? null })),
   );
+  const byLook = parts.some(({ of }) => of.colour === null);
   const mix = useWrite<Bin>(
     () => ({ path: '/bins/mixed', body: sheet.values }),
     () => sentOf(sheet, onDone),
@@ -269,7 +291,13 @@ function Mixing({ bin, others, first, onDone }: { bin: Bin; others: Bin[]; first
         <p className="flex gap-3 items-center flex-wrap">
           <span className="w-10 h-10 border border-[var(--edge)] shrink-0" style={{ background: foreseen }} />
           <span>
-            About so, by their looks <span className="default-mark">default</span>
+            {byLook ? (
+              <>
+                About so, by their looks <span className="default-mark">default</span>
+              </>
+            ) : (
+              'By what went into both.'
+            )}
           </span>
           {foreseen !== sheet.values.hex && (
             <button type="button" className="link" onClick={() => sheet.set('hex', foreseen)}>

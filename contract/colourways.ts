@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import type { Standing } from '../core/mold/stands.ts';
+import type { Accent } from '../core/plan/accents.ts';
 import { JOIN_IDS, type LayerMeasure, PLACE_IDS, type Place, type Poured } from '../core/plan/layers.ts';
 import {
   above0,
@@ -126,4 +127,9 @@ export interface ColourwayRow extends Versioned, CanBeAway {
 export interface Colourway extends ColourwayRow {
   revisions: { id: string; number: number; reason: string; createdAt: string; layers: Layer[] }[];
   pourList: { id: string; code: string; at: string; sell: number }[];
+}
+
+/** Melts that open orders want less of than can be cooked. */
+export interface Accents {
+  items: Accent[];
 }

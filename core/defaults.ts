@@ -131,6 +131,20 @@ export const DEFAULTS = {
   saltGrainMm: of(0.1, 'mm', 'ground salt', 'ground to flour; table salt is 0.3 to 0.5'),
   cupDeepMm: of(60, 'mm', 'plastic in a cup, deep', 'a pint glass half full'),
   matchedAtMm: of(8, 'mm', 'colours are matched at', 'the body of a common bait'),
+  fusesC: of(
+    140,
+    '°C',
+    'two layers fuse from',
+    'starting guess: plastisol gels whole between 120 and 160 °C; its data sheet wins',
+  ),
+  layerPourC: of(170, '°C', 'a layer is poured at', 'common practice, 165 to 177 °C'),
+  firmC: of(60, '°C', 'a layer is cold and firm at', 'starting guess: a finger leaves no mark'),
+  leastCupMl: of(
+    60,
+    'mL',
+    'the smallest cup that can be cooked',
+    'starting guess: a quarter cup; less scorches before it is hot through',
+  ),
   lookedAtMm: of(3, 'mm', 'a drop on the plate is thick', 'starting guess; measure it, or pour a puck'),
   seenDepthM: of(3, 'm', 'water above a bait', 'starting guess: where it is fished is the maker’s to say'),
   readingSdOfOne: of(

@@ -41,7 +41,8 @@ export const filledMl = ({ thickMm, cellMm }: Chords): number =>
 export interface Seams {
   /** Parts from the belly up, each with the level that it ends at, mm over the middle. */
   stack: { part: number; toMm: number }[];
-  tail: { part: number; fromColumn: number } | null;
+  /** From a column of the picture on, and from a share of its length. */
+  tail: { part: number; fromColumn: number; fromShare: number } | null;
   core: { part: number; wide: number } | null;
 }
 
@@ -72,6 +73,12 @@ function tailFrom({ columns, rows, thickMm }: Chords, share: number): number {
   return 0;
 }
 
+const tailOf = (part: number, fromColumn: number, { columns }: Chords) => ({
+  part,
+  fromColumn,
+  fromShare: fromColumn / columns,
+});
+
 /** @param side the bait seen from the side: its shape says how high so much of it reaches. */
 export function seamsOf(parts: Part[], side: Chords): Seams {
   const at = (places: readonly Place[]) => parts.flatMap(({ place }, part) => (places.includes(place) ? [part] : []));
@@ -88,14 +95,14 @@ export function seamsOf(parts: Part[], side: Chords): Seams {
   const [core] = at(['core']);
   return {
     stack,
-    tail: tail === undefined ? null : { part: tail, fromColumn: tailFrom(side, (parts[tail] as Part).share) },
+    tail: tail === undefined ? null : tailOf(tail, tailFrom(side, (parts[tail] as Part).share), side),
     // A core is as long as the bait: what it takes of a section is its width squared.
     core: core === undefined ? null : { part: core, wide: Math.sqrt((parts[core] as Part).share) },
   };
 }
 
 /** A core stands in the middle of whatever is seen: half of what is round it before it, half behind. */
-function withCore(pieces: Piece[], core: Seams['core']): Piece[] {
+export function withCore(pieces: Piece[], core: Seams['core']): Piece[] {
   if (!core) return pieces;
   const total = pieces.reduce((sum, { mm }) => sum + mm, 0);
   const [from, to] = [(total * (1 - core.wide)) / 2, (total * (1 + core.wide)) / 2];

@@ -3,9 +3,10 @@ import { isHeic } from '../picture.ts';
 import { strengthFor } from './dose.ts';
 import { flakesIn } from './flakes.ts';
 import { meltOfIngredients } from './foresee.ts';
-import { lightUnder } from './grounds.ts';
+import { LAMP_LIGHT, lightUnder, WATER_IDS } from './grounds.ts';
 import { luminance, meltOf, opacityOf } from './light.ts';
 import { PLAIN_PLASTIC } from './nominal.ts';
+import { SCENES, seenIn, thickIn } from './scenes.ts';
 import { stirOf } from './stir.ts';
 
 test('flakes by hand: 10 g/L of 1 mm squares, 0.05 mm of 1.38 g/mL, are 144.9 a mL', () => {
@@ -71,4 +72,26 @@ test('HEIC is known by its brand', () => {
   const bytes = (text: string) => Uint8Array.from(text, (letter) => letter.charCodeAt(0));
   expect(isHeic(bytes('\0\0\0\x18ftypheic\0\0\0\0'))).toBe(true);
   expect(isHeic(bytes('\0\0\0\x18ftypavif\0\0\0\0'))).toBe(false);
+});
+
+test('light under water by hand: 3 m of brown water leave red of a white, 1 m of it less of that; above it white is white', () => {
+  // e^(−0.45·3), e^(−0.67·3), e^(−1.4·3) are 0.2592, 0.1340, 0.0150; together as bright as 0.1520.
+  const [r, g, b] = lightUnder(3, 'brown');
+  expect([r, g, b].map((one) => Number(one.toFixed(3)))).toEqual([1.705, 0.881, 0.099]);
+  for (const water of WATER_IDS) {
+    for (const one of lightUnder(0, water)) expect(one).toBeCloseTo(1, 12);
+    expect(luminance(lightUnder(5, water))).toBeCloseTo(1, 12);
+  }
+  expect(lightUnder(1, 'brown')[2]).toBeGreaterThan(b);
+});
+
+test('a lamp warms what daylight shows, and is as bright', () => {
+  expect(luminance(LAMP_LIGHT)).toBeCloseTo(1, 12);
+  expect(LAMP_LIGHT[0]).toBeGreaterThan(1.1);
+  expect(LAMP_LIGHT[2]).toBeLessThan(0.9);
+  // In the cup everything is deep: a trace of colour that a bait hardly shows is full there.
+  const weak = meltOf(PLAIN_PLASTIC, [{ k: [0.01, 0.04, 0.01], s: [0.01, 0.01, 0.01], mlPerL: 1 }]);
+  expect(luminance(seenIn(weak, thickIn('cup', 8), SCENES.cup))).toBeLessThan(
+    0.6 * luminance(seenIn(weak, thickIn('day', 8), SCENES.day)),
+  );
 });

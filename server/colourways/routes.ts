@@ -5,11 +5,13 @@ import { update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
+import { accents } from './accents.ts';
 import { addColourway, addLayers, getColourway, latestLayers, listColourways, refuseTakenName } from './store.ts';
 
 const touches = ['colourways', 'line'];
 
 export const colourwayEndpoints = [
+  endpoint({ method: 'GET', path: '/accents', run: ({ db, at }) => accents(db, at) }),
   endpoint({ method: 'GET', path: '/colourways', query: listQuery, run: ({ db, query }) => listColourways(db, query) }),
   endpoint({ method: 'GET', path: '/colourways/:id', run: ({ db, params }) => getColourway(db, params.id as string) }),
   endpoint({

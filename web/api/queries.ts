@@ -1,7 +1,7 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
-import type { Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
+import type { Accents, Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
@@ -94,6 +94,8 @@ export const queries = {
   recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
   colourways: list<ColourwayRow>('colourways', '/colourways'),
   colourway: (id: string) => one<Colourway>('colourways', '/colourways', id),
+  /** As the orders stand. */
+  accents: queryOptions({ ...beside, queryKey: ['orders', 'accents'], queryFn: () => call<Accents>('/accents') }),
   /** As its molds stand: they go stale with them. */
   levels: (id: string) => list<MoldLevels>('molds', `/colourways/${encodeURIComponent(id)}/levels`, ''),
   ledgers: newest<Ledger>('ledgers', '/ledgers', '?limit=20'),

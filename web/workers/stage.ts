@@ -26,6 +26,8 @@ export interface Body {
   ghost: boolean;
   /** A share from 0 to 1 for each triangle; below 0: drawn in the plain colour. */
   shares: Float32Array | null;
+  /** Linear red, green and blue of each triangle, in place of the plain colour. */
+  tints: Float32Array | null;
   /** Where it is set down, mm. */
   offset: Vec3;
 }
@@ -63,13 +65,13 @@ function material(key: string, colour: string, make: () => MeshPhongMaterial): M
   return found;
 }
 
-const skin = ({ shares, ghost, colour }: Body) =>
+const skin = ({ shares, tints, ghost, colour }: Body) =>
   material(
-    `skin ${shares !== null} ${ghost} ${colour}`,
-    shares ? '#ffffff' : colour,
+    `skin ${shares !== null} ${tints !== null} ${ghost} ${colour}`,
+    shares || tints ? '#ffffff' : colour,
     () =>
       new MeshPhongMaterial({
-        vertexColors: shares !== null,
+        vertexColors: shares !== null || tints !== null,
         specular: '#2a2a2a',
         shininess: 22,
         transparent: ghost,
@@ -79,10 +81,17 @@ const skin = ({ shares, ghost, colour }: Body) =>
       }),
   );
 
-function geometryOf({ positions, normals, colour, shares }: Body, ramp: Ramp): BufferGeometry {
+function geometryOf({ positions, normals, colour, shares, tints }: Body, ramp: Ramp): BufferGeometry {
   const geometry = new BufferGeometry();
   geometry.setAttribute('position', new BufferAttribute(positions, 3));
   geometry.setAttribute('normal', new BufferAttribute(normals, 3));
+  if (tints) {
+    const colours = new Float32Array(positions.length);
+    for (let corner = 0; corner < positions.length / 3; corner++)
+      for (let k = 0; k < 3; k++) colours[3 * corner + k] = tints[3 * Math.floor(corner / 3) + k] as number;
+    geometry.setAttribute('color', new BufferAttribute(colours, 3));
+    return geometry;
+  }
   if (!shares) return geometry;
   const [low, middle, high] = ramp.map((name) => new Color(name)) as [Color, Color, Color];
   const plain = new Color(colour);

@@ -110,7 +110,7 @@ export function InABait({ melt, name }: { melt: Melt; name: string }) {
               max={45}
               value={leanDeg}
               onChange={(event) => setLean(Number(event.target.value))}
-              className="range range-xs w-32"
+              className="w-32"
             />
           </label>
         )}

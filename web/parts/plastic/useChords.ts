@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { wrap } from 'comlink';
+import { type Remote, wrap } from 'comlink';
 import type { Chords, Look } from '../../../core/shape/chords.ts';
 import type { Chorder } from '../../workers/chorder.ts';
 
@@ -7,11 +7,11 @@ import type { Chorder } from '../../workers/chorder.ts';
 const COLUMNS = { large: 560, small: 220 } as const;
 
 /** One worker for each shape, gone when it has answered. */
-async function chordsOfMesh(meshId: string, columns: number, look: Look): Promise<Chords> {
+async function asked<T>(ask: (chorder: Remote<Chorder>) => Promise<T>): Promise<T> {
   const worker = new Worker(new URL('../../workers/chorder.ts', import.meta.url), { type: 'module' });
   try {
     return await Promise.race([
-      wrap<Chorder>(worker).chords(meshId, columns, look),
+      ask(wrap<Chorder>(worker)),
       new Promise<never>((_, failed) => {
         worker.addEventListener('error', (event) =>
           failed(new Error(event.message || 'The drawing part did not load.')),
@@ -27,7 +27,21 @@ async function chordsOfMesh(meshId: string, columns: number, look: Look): Promis
 export const useChords = (meshId: string | null, size: keyof typeof COLUMNS = 'large', look: Look = 'side') =>
   useQuery({
     queryKey: ['chords', meshId, size, look],
-    queryFn: () => chordsOfMesh(meshId as string, COLUMNS[size], look),
+    queryFn: (): Promise<Chords> => asked((chorder) => chorder.chords(meshId as string, COLUMNS[size], look)),
+    enabled: meshId !== null,
+    staleTime: Number.POSITIVE_INFINITY,
+    throwOnError: false,
+    retry: 1,
+  });
+
+/** Where a bait is cut: behind its head, in its middle, before its tail. */
+export const CUTS = [0.25, 0.5, 0.75];
+
+/** A bait as a solid with how thick it is behind its skin, and cut across. */
+export const useSolidOf = (meshId: string | null) =>
+  useQuery({
+    queryKey: ['chords', meshId, 'solid'],
+    queryFn: () => asked((chorder) => chorder.solid(meshId as string, CUTS)),
     enabled: meshId !== null,
     staleTime: Number.POSITIVE_INFINITY,
     throwOnError: false,

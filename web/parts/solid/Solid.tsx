@@ -14,6 +14,8 @@ export interface Layer extends Drawn {
   ghost?: boolean;
   /** A share from 0 to 1 for each triangle; below 0: drawn in the plain colour. */
   shares?: Float32Array | null;
+  /** Linear red, green and blue of each triangle. */
+  tints?: Float32Array | null;
   /** Where it is set down, mm. */
   offset?: Vec3;
 }
@@ -113,12 +115,13 @@ class View {
       .multiplyScalar(0.5);
     this.radius = Math.max(2, length(minus(max, min)) / 2);
     void this.stage.show(
-      layers.map(({ positions, normals, colour, ghost, shares, offset }) => ({
+      layers.map(({ positions, normals, colour, ghost, shares, tints, offset }) => ({
         positions,
         normals,
         colour: css(colour),
         ghost: ghost === true,
         shares: shares ?? null,
+        tints: tints ?? null,
         offset: offset ?? HERE,
       })),
       marks.map(({ at, colour }) => ({ at, colour: css(colour) })),

@@ -15,6 +15,7 @@ import { QuantityField } from '../../parts/Fields.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
+import { Daylight } from '../../parts/plastic/Daylight.tsx';
 import { Guesses, InABait } from '../../parts/plastic/Foreseen.tsx';
 import { meltOfItems } from '../../parts/plastic/melts.ts';
 import { Wedge } from '../../parts/plastic/Wedge.tsx';
@@ -128,6 +129,9 @@ function Card({ recipe }: { recipe: Recipe }) {
             <Wedge melt={melt} />
             <Guesses melt={melt} />
           </section>
+          <div className="mt-6 no-print">
+            <Daylight melt={melt} name={recipe.name} />
+          </div>
           <div className="no-print">
             <DoseToBait recipe={recipe} />
             <WithRemelt recipe={recipe} />

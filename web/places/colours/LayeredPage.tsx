@@ -1,6 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { Link } from 'react-router';
 import type { Colourway, Layer } from '../../../contract/colourways.ts';
+import { filledMl, seamsOf } from '../../../core/colour/layered.ts';
+import { partsIn, thickAtMiddle } from '../../../core/colour/solidSeen.ts';
 import { tried } from '../../../core/failure.ts';
 import { JOINS, layersOfShot, levelsIn, PLACES } from '../../../core/plan/layers.ts';
 import { percentText } from '../../../core/units/show.ts';
@@ -13,10 +16,13 @@ import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
 import { plateOf } from '../../parts/plastic/BaitInPlastic.tsx';
 import { NoShape, useSeenIn } from '../../parts/plastic/Foreseen.tsx';
-import { LayeredBait, useMelts } from '../../parts/plastic/LayeredBait.tsx';
-import { useChords } from '../../parts/plastic/useChords.ts';
+import { LayeredBait, partsOf, useMelts } from '../../parts/plastic/LayeredBait.tsx';
+import { LayeredSolid } from '../../parts/plastic/LayeredSolid.tsx';
+import { useChords, useSolidOf } from '../../parts/plastic/useChords.ts';
 import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { AccentsOf } from './AccentsOf.tsx';
+import { Bonds } from './Bonds.tsx';
 
 /** How much of a bait a layer is, as it was written. */
 function useAmount() {
@@ -31,33 +37,52 @@ function useAmount() {
           : `${text(amount, 'volume')} in each bait`;
 }
 
-/** All its melts in one bait: from the side, and from above through the back. */
-function InItsLayers({ colour }: { colour: Colourway }) {
-  const { meshId, ground, controls, bait } = useSeenIn();
-  const { data: side } = useChords(meshId);
-  const { data: above } = useChords(meshId, 'large', 'above');
+/** Its melts in the bait that is chosen: how much of it each is, how thick in its middle, and where they meet. */
+function useInABait(colour: Colourway) {
+  const seen = useSeenIn();
+  const { data: side } = useChords(seen.meshId);
+  const { data: above } = useChords(seen.meshId, 'large', 'above');
+  const { data: solid } = useSolidOf(seen.meshId);
   const melts = useMelts(colour.layers);
+  const known = useMemo(() => {
+    if (!side || !melts) return null;
+    const parts = partsOf(colour.layers, melts, side);
+    const seams = seamsOf(parts, side);
+    const middle = solid?.sections[1];
+    const thick = middle && thickAtMiddle(middle, partsIn(middle, seams));
+    return {
+      eachMl: parts.map(({ share }) => share * filledMl(side)),
+      thickMm: parts.map((_, i) => thick?.get(i) ?? null),
+      lineMm: parts.map((_, i) => {
+        const toMm = seams.stack.find(({ part }) => part === i)?.toMm;
+        return toMm !== undefined && Number.isFinite(toMm) ? toMm : null;
+      }),
+    };
+  }, [colour.layers, melts, side, solid]);
+  return { ...seen, side, above, melts, known };
+}
+
+/** All its melts in one bait: from the side, from above through the back, as a solid, and cut across. */
+function InItsLayers({ colour, inABait }: { colour: Colourway; inABait: ReturnType<typeof useInABait> }) {
+  const { meshId, ground, controls, bait, side, above, melts } = inABait;
   if (meshId === null) return <NoShape>No bait has a shape here yet, so its layers are only drawn cut across.</NoShape>;
+  const name = `${bait} in ${colour.name}`;
   return (
-    <section className="flex flex-col gap-2 max-w-3xl">
+    <section className="flex flex-col gap-4">
       <div className="flex flex-wrap gap-4 items-end no-print">{controls}</div>
       {side && melts ? (
-        <div className="p-4 border border-[var(--edge)]" style={{ background: plateOf(ground) }}>
-          <LayeredBait
-            layers={colour.layers}
-            melts={melts}
-            side={side}
-            above={above}
-            ground={ground}
-            name={`${bait} in ${colour.name}`}
-          />
-        </div>
+        <>
+          <div className="p-4 border border-[var(--edge)] max-w-3xl" style={{ background: plateOf(ground) }}>
+            <LayeredBait layers={colour.layers} melts={melts} side={side} above={above} ground={ground} name={name} />
+          </div>
+          <LayeredSolid meshId={meshId} layers={colour.layers} melts={melts} side={side} ground={ground} name={name} />
+        </>
       ) : (
         <div className="h-40 soft">Drawing {bait} …</div>
       )}
       <p className="label-small">
-        Levels by its own volume; from above the belly shows through a back that is thin. Where two melts met hot they
-        blur, which is not drawn.
+        Levels by its own volume; the belly shows through a back that is thin. Where two melts met hot they blur, which
+        is not drawn.
       </p>
     </section>
   );
@@ -66,6 +91,9 @@ function InItsLayers({ colour }: { colour: Colourway }) {
 /** A colour of several melts: cut across, layer by layer, with how each comes to hold on the one before. */
 export function LayeredPage({ colour }: { colour: Colourway }) {
   const amount = useAmount();
+  const inABait = useInABait(colour);
+  const nothing = colour.layers.map(() => null);
+  const { eachMl = nothing, thickMm = nothing, lineMm = nothing } = inABait.known ?? {};
   const older = colour.revisions.slice(1);
   return (
     <Page
@@ -90,11 +118,16 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
         </>
       }
     >
-      <InItsLayers colour={colour} />
+      <InItsLayers colour={colour} inABait={inABait} />
       <div className="grid grid-cols-1 md:grid-cols-[300px_minmax(0,1fr)] gap-12">
-        <div className="flex flex-col gap-3 items-start">
-          <LayerSection layers={colour.layers} sizePx={280} name={colour.name} />
-          <DrawnFor layers={colour.layers} />
+        <div className="flex flex-col gap-6 items-start">
+          {inABait.meshId === null && (
+            <div className="flex flex-col gap-3">
+              <LayerSection layers={colour.layers} sizePx={280} name={colour.name} />
+              <DrawnFor layers={colour.layers} />
+            </div>
+          )}
+          <AccentsOf colour={colour} eachMl={eachMl} />
         </div>
         <section>
           <h2 className="mb-2">As it goes in</h2>
@@ -119,6 +152,9 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
               </li>
             ))}
           </ol>
+          <div className="mt-6">
+            <Bonds layers={colour.layers} thickMm={thickMm} lineMm={lineMm} />
+          </div>
           <InEachMold colour={colour} />
           {colour.notes && <p className="mt-3">{colour.notes}</p>}
           <div className="mt-6 max-w-2xl">

@@ -49,7 +49,7 @@ export function WithRemelt({ recipe }: { recipe: Recipe }) {
             step={5}
             value={share}
             onChange={(event) => setShare(Number(event.target.value))}
-            className="range range-sm w-56"
+            className="w-56"
           />
         </label>
       </div>

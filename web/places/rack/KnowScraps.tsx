@@ -164,7 +164,7 @@ function Wished({ recipes, recipeId, setRecipe, share, setShare, batchMl, setBat
               step={5}
               value={share}
               onChange={(event) => setShare(Number(event.target.value))}
-              className="range range-sm w-56"
+              className="w-56"
             />
           </label>
           <QuantityField

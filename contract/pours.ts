@@ -90,6 +90,9 @@ const partsBody = v.pipe(
   ),
 );
 /** Without parts, as earlier pages say it: all of it from this cup as it stands when the tap arrives. */
+/** The cup was stirred. */
+export const stirBody = v.strictObject({ id: ownId, tappedAt });
+
 export const shotBody = v.strictObject({ id: ownId, moldId: rowId, parts: v.optional(partsBody), tappedAt });
 /** The next layers of a shot. */
 export const morePartsBody = v.strictObject({ parts: partsBody, tappedAt });
@@ -374,6 +377,8 @@ export interface Pour extends Versioned {
   heats: Heat[];
   /** What flake and powder in the cup bear, of its recipe and dosed by eye. */
   limits: HeatLimit[];
+  /** What sinks first in it, how long a stir lasts, and when it is to be stirred again; null: nothing sinks, or it is closed. */
+  stir: { name: string; everyS: number; dueAt: string | null } | null;
   shots: Shot[];
   balance: Balance | null;
   hardness: HardnessReading[];

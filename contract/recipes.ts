@@ -75,6 +75,7 @@ export const recipeSheet = v.strictObject({
           materialId: called(rowId, 'What goes in'),
           kind: called(v.picklist(DOSED), 'Kind'),
           amount: written,
+          turned: called(v.boolean(), 'Turned in the heat, as is wanted'),
         }),
         v.strictObject({
           known: v.literal(false),

@@ -24,6 +24,9 @@ const travellingItem = v.pipe(
     sizeMm: v.optional(above0(20)),
     cut: v.optional(v.picklist(CUTS)),
     limitC: v.optional(cupC),
+    turnsHex: v.optional(hex),
+    /** Flake that is wanted as the heat turns it. */
+    turned: v.optional(v.boolean()),
     /** As it was measured where the recipe comes from: K and S a mm at 1 mL/L. */
     optics: v.optional(v.strictObject({ k: three, s: three })),
   }),

@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { ColourWhen, SaltWhen } from '../core/process/adding.ts';
 import type { ProcessClock } from '../core/process/clocks.ts';
 import type { Silhouette } from '../core/shape/silhouette.ts';
 import {
@@ -24,6 +25,8 @@ export const workshopBody = v.partial(
     dropsPerMl: above0(100),
     remeltHeats: called(count(1, 50), 'Remelt is cooked at most, times'),
     eveningH: called(v.pipe(from0(24), v.minValue(1)), 'Hours given to an evening'),
+    colourWhen: called(v.picklist(['cold', 'cooked']), 'Colour goes in'),
+    saltWhen: called(v.picklist(['colour', 'last']), 'Salt goes in'),
   }),
 );
 
@@ -39,6 +42,9 @@ export interface Workshop {
   remeltHeats: number;
   /** Hours that are given to an evening at the bench. */
   eveningH: number;
+  /** How this workshop adds. */
+  colourWhen: ColourWhen;
+  saltWhen: SaltWhen;
   version: number;
 }
 

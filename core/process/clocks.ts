@@ -1,5 +1,5 @@
 /** Kinds of clocks that the work itself starts; beside them anybody may start one of their own. */
-export type ProcessClock = 'pot-life' | 'demold' | 'open' | 'cure' | 'bake';
+export type ProcessClock = 'pot-life' | 'demold' | 'open' | 'cure' | 'bake' | 'stir';
 
 interface Rule {
   /** Clocks about the same thing that this step is the end of. */
@@ -28,6 +28,10 @@ export const CLOCKS_AT = {
   lookedAt: { ends: ['open'], starts: [] },
   /** The cup is weighed: nothing is left in a mold. */
   cupDone: { ends: ['open'], starts: [] },
+  /** Stirred, read after a stir, or dosed: flake and salt begin to sink anew. */
+  stirred: { ends: ['stir'], starts: ['stir'] },
+  /** Nothing in it sinks, it was taken back, or it is weighed. */
+  stirOver: { ends: ['stir'], starts: [] },
   /** What was good cures, counted from its last shot. */
   cureBegins: { ends: [], starts: ['cure'] },
   /** Read after it cured; a reading before that ends nothing. */

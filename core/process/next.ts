@@ -24,6 +24,12 @@ export interface NextShot {
   gone?: number;
 }
 
+/** What sinks first in a cup, and when it is to be stirred again. */
+export interface Sinking {
+  name: string;
+  dueAt: string | null;
+}
+
 /** One of several cups that the same shots are drawn from. */
 export interface SetCup {
   id: string;
@@ -33,6 +39,7 @@ export interface SetCup {
   doses: unknown[];
   recipeItems: unknown[];
   limits: HeatLimit[];
+  stir?: Sinking | null;
 }
 
 /** What goes into a mold at once: a layer, or those that are injected together. */
@@ -54,6 +61,7 @@ export interface CupNow<M extends NextMold = NextMold, S extends NextShot = Next
   recipeItems: unknown[];
   /** What flake and powder in it bear. */
   limits: HeatLimit[];
+  stir?: Sinking | null;
   nowMs: number;
   /** Where its baits are of several melts: all cups, this one among them, and what goes in after what. */
   set?: { cups: SetCup[]; goes: Go[] } | undefined;
@@ -192,6 +200,7 @@ function draw<M extends NextMold, S extends NextShot>(
   all: Go[],
   window: CupWindow,
   show: Show,
+  sunk: string[],
 ): Next<M, S> {
   const number = into ? shots.indexOf(into) + 1 : shots.length + 1;
   const { what = '', joins = null, cups = [] } = all[go] ?? {};
@@ -199,6 +208,7 @@ function draw<M extends NextMold, S extends NextShot>(
   const conflict = window.conflict
     ? `${window.conflict.name} bears only ${show(window.conflict.c)} and turns at this heat; cooler, the mold does not fill.`
     : undefined;
+  const stirFirst = sunk.length > 0 ? `Stir first: ${sunk.join(' and ')} has sunk since the last stir.` : undefined;
   const how = joins ? HOW[joins] : cups.length > 1 ? HOW.together : undefined;
   return {
     do: 'shot',
@@ -212,7 +222,8 @@ function draw<M extends NextMold, S extends NextShot>(
       : cups.length > 1
         ? `Draw shot ${number} of ${mold.shots} from all ${cups.length} cups: ${mold.name}.`
         : `Draw shot ${number} of ${mold.shots}: ${mold.name}.`,
-    why: conflict ?? how ?? 'Stir first: flake and salt sink. Keep the sprue topped until it stops sinking.',
+    why:
+      conflict ?? stirFirst ?? how ?? 'Stir first: flake and salt sink. Keep the sprue topped until it stops sinking.',
   };
 }
 
@@ -289,7 +300,10 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
     }
     const at = Math.max(0, fitting.indexOf(true));
     const place = free[at];
-    if (place) return draw(place, all, windows[at] as CupWindow, show);
+    const sunk = cupsOf(cup, go).flatMap(({ stir }) =>
+      stir?.dueAt && Date.parse(stir.dueAt) <= nowMs ? [stir.name] : [],
+    );
+    if (place) return draw(place, all, windows[at] as CupWindow, show, [...new Set(sunk)]);
     return { do: 'wait', say: 'All molds are full. Let them cool.', why: 'The nearest opens by its clock below.' };
   }
   if (toLook.length > 0)

@@ -20,7 +20,8 @@ export type Log =
   | 'part_weighing'
   | 'colour_step'
   | 'colour_look'
-  | 'bin_puck';
+  | 'bin_puck'
+  | 'stir';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

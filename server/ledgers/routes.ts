@@ -6,10 +6,11 @@ import { mustFind, run, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { page } from '../http/list.ts';
 import { bottleInUse } from '../materials/store.ts';
+import { pourOfLedger, stirs } from '../pours/stirs.ts';
 import { addRecipe, getRecipe } from '../recipes/store.ts';
 import { addDose, addLedger, getLedger } from './store.ts';
 
-const touches = ['ledgers', 'pours'];
+const touches = ['ledgers', 'pours', 'clocks'];
 
 const LISTING = {
   select:
@@ -52,9 +53,12 @@ export const ledgerEndpoints = [
     path: '/ledgers/:id/doses',
     body: doseBody,
     touches,
-    run: ({ db, body, params, at }) => {
+    run: ({ db, body, params, at, now }) => {
       mustFind(db, 'ledger', params.id as string, 'dosing ledger');
       addDose(db, params.id as string, body, at);
+      // Whatever goes in is stirred in.
+      const cup = pourOfLedger(db, params.id as string);
+      if (cup) stirs(db, cup, now);
       return getLedger(db, params.id as string);
     },
   }),

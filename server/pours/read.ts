@@ -27,6 +27,7 @@ import { countMarks, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
 import { blendOf, partsOf } from './parts.ts';
 import { cupsOfSet, eveningOf, layersOfPour, lentBy, moldsOf } from './sets.ts';
+import { stirOfPour } from './stirs.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.colourway_id,
@@ -136,15 +137,16 @@ export const hardnessOf = (db: Db, pourId: string) =>
     [pourId],
   );
 
-/** What flake and powder bear that are in the cup, or that its recipe puts there. */
+/** What flake and powder bear that are in the cup, or that its recipe puts there; what is wanted turned bears any heat. */
 const limitsOf = (db: Db, { recipeRevisionId, ledgerId }: PourRecord) =>
   all<HeatLimit>(
     db,
     `SELECT name, limit_c AS c FROM material WHERE limit_c IS NOT NULL AND (
-       id IN (SELECT material_id FROM recipe_item WHERE revision_id = ?) OR
-       id IN (${dosedInto('?')}))
+       id IN (SELECT material_id FROM recipe_item WHERE revision_id = @recipeRevisionId) OR
+       id IN (${dosedInto('@ledgerId')}))
+       AND id NOT IN (SELECT material_id FROM recipe_item WHERE revision_id = @recipeRevisionId AND turned = 1)
      ORDER BY limit_c, name`,
-    [recipeRevisionId, ledgerId],
+    { recipeRevisionId, ledgerId },
   );
 
 function weighedOf(db: Db, pourId: string): Balance | null {
@@ -230,6 +232,7 @@ export function getPour(db: Db, id: string): Pour {
     dosed: { g, byDefault },
     heats: heatsOf(db, id),
     limits: limitsOf(db, row),
+    stir: row.closedAt ? null : stirOfPour(db, row),
     shots,
     balance: weighed,
     hardness: hardnessOf(db, id),

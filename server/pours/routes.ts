@@ -14,6 +14,7 @@ import {
   redoBody,
   regradeBody,
   shotBody,
+  stirBody,
   weighBody,
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
@@ -31,6 +32,7 @@ import { plastics } from './plastics.ts';
 import { getPour, listPours } from './read.ts';
 import { regrade } from './regrade.ts';
 import { addMarks, addParts, addRedo, addShot } from './shots.ts';
+import { addStir, stirs } from './stirs.ts';
 import { waitsIn } from './waits.ts';
 import { addHeat, chooseBlend, discard, openPour } from './write.ts';
 
@@ -99,7 +101,12 @@ export const pourEndpoints = [
     run: ({ db, query }) => plastics(db, query.scale),
   }),
   onCup('weighed', weighInBody, ['pours'], ({ db, body, at }, id) => weighIn(db, openPour(db, id).id, body, at)),
-  onCup('heats', heatBody, ['pours', 'today'], ({ db, body, at }, id) => addHeat(db, openPour(db, id), body, at)),
+  onCup('heats', heatBody, tapped, ({ db, body, at, now }, id) => {
+    addHeat(db, openPour(db, id), body, at);
+    // It is read after a stir.
+    stirs(db, id, now);
+  }),
+  onCup('stirs', stirBody, tapped, ({ db, body, now }, id) => addStir(db, openPour(db, id).id, body, now)),
   onCup('shots', shotBody, tapped, ({ db, body, now }, id) => addShot(db, openPour(db, id), body, now)),
   onCup('shots/:shotId/parts', morePartsBody, tapped, ({ db, body, params, now }, id) =>
     addParts(db, openPour(db, id), params.shotId as string, body.parts, now),

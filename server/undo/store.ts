@@ -89,6 +89,14 @@ const WAYS: Record<Log, Way> = {
       return getBin(db, String(binId));
     },
   },
+  stir: {
+    touches: AT_THE_CUP,
+    after: (db, { pourId }, now) => {
+      const { id } = openPour(db, String(pourId));
+      clockStep(db, 'stirOver', { type: 'pour', id }, now);
+      return getPour(db, id);
+    },
+  },
   part_weighing: {
     touches: ['pours'],
     after: (db, { partId }) => {

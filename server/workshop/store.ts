@@ -15,6 +15,8 @@ const EMPTY = {
   dropsPerMl: usual('dropsPerMl'),
   remeltHeats: usual('heatsMost'),
   eveningH: usual('eveningH'),
+  colourWhen: 'cooked',
+  saltWhen: 'last',
 };
 
 export function workshop(db: Db): Workshop {

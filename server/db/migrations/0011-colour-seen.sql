@@ -91,6 +91,18 @@ ALTER TABLE cup_transfer ADD COLUMN s_r REAL NOT NULL DEFAULT 0;
 ALTER TABLE cup_transfer ADD COLUMN s_g REAL NOT NULL DEFAULT 0;
 ALTER TABLE cup_transfer ADD COLUMN s_b REAL NOT NULL DEFAULT 0;
 
+-- A cup was stirred: from then on flake and salt sink again.
+CREATE TABLE stir (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  reverses TEXT UNIQUE REFERENCES stir (id),
+  at TEXT NOT NULL
+) STRICT;
+CREATE INDEX stir_by_pour ON stir (pour_id, seq);
+CREATE TRIGGER stir_no_update BEFORE UPDATE ON stir BEGIN SELECT RAISE(ABORT, 'stir rows are only added'); END;
+CREATE TRIGGER stir_no_delete BEFORE DELETE ON stir BEGIN SELECT RAISE(ABORT, 'stir rows are only added'); END;
+
 -- Of any colour, of one melt or of several: what it belongs with, and whether it is one of those that are always wanted.
 ALTER TABLE colourway ADD COLUMN family TEXT NOT NULL DEFAULT '';
 ALTER TABLE colourway ADD COLUMN favourite INTEGER NOT NULL DEFAULT 0 CHECK (favourite IN (0, 1));

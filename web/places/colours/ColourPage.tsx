@@ -12,6 +12,7 @@ import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { QuantityField } from '../../parts/Fields.tsx';
+import { InThisOrder } from '../../parts/InThisOrder.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
@@ -51,7 +52,6 @@ function Card({ recipe }: { recipe: Recipe }) {
   const rows = scaleLines(items, basisMl, batchMl ?? basisMl, measures);
   const stir = useMemo(() => stirOf(ingredientsOf(items, basisMl, measures)), [items, basisMl, measures]);
   const melt = useMemo(() => meltOfItems(items, basisMl, measures), [items, basisMl, measures]);
-  const flakeLimit = items.filter((item) => item.limitC !== null).sort((a, b) => (a.limitC ?? 0) - (b.limitC ?? 0))[0];
   return (
     <Page
       title={
@@ -118,12 +118,9 @@ function Card({ recipe }: { recipe: Recipe }) {
               {stir.name} has sunk {text(SHOWS_MM, 'length')} in a hot cup <span className="default-mark">default</span>
             </p>
           )}
-          {flakeLimit && (
-            <p className="warn font-bold mt-3">
-              {flakeLimit.materialName} turns above {text(flakeLimit.limitC ?? 170, 'temperature')}: add it after the
-              cup has come down.
-            </p>
-          )}
+          <div className="mt-4">
+            <InThisOrder items={items} />
+          </div>
           <section className="mt-6 flex flex-col gap-2">
             <h2>Thin to thick</h2>
             <Wedge melt={melt} />

@@ -74,7 +74,8 @@ const figure = (value: number) => Number(value.toPrecision(value < 10 ? 2 : 3));
 /** What of it that is, and kept as the next revision with one tap. */
 function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: string }) {
   const { items } = recipe.revision;
-  const moved = items.map(({ materialId, materialName, materialKind, amount, unit }) => ({
+  const moved = items.map(({ materialId, materialName, materialKind, amount, unit, turned }) => ({
+    turned,
     materialId,
     materialName,
     isMoved: COLOURS.has(materialKind),
@@ -89,7 +90,7 @@ function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: s
   }));
   const keep = useNextRevision(recipe);
   const next = {
-    items: moved.map(({ materialId, amount, unit }) => ({ materialId, amount, unit })),
+    items: moved.map(({ materialId, amount, unit, turned }) => ({ materialId, amount, unit, turned })),
     reason: `dosed to the tail of ${bait}`,
   };
   return (

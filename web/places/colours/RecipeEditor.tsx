@@ -13,7 +13,7 @@ import { Page, Waiting } from '../../parts/Page.tsx';
 import { DraftPicture } from '../../parts/plastic/DraftPicture.tsx';
 import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
 import { lineOf, meltOfLines } from '../../parts/plastic/melts.ts';
-import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, FigureIn, NoteIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet as SheetForm } from '../../parts/sheet/Sheet.tsx';
 import { type Sheet, useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -25,6 +25,8 @@ interface Row {
   kind: (typeof DOSED)[number];
   /** As written: `18 drops`, `1/4 tsp`, `2 g`, `1 scoop`. */
   amount: string;
+  /** Flake that is wanted as the heat turns it. */
+  turned: boolean;
 }
 
 interface Draft {
@@ -38,8 +40,8 @@ interface Draft {
 
 const sheetOf = ({ items, ...draft }: Draft) => ({
   ...draft,
-  items: items.map(({ materialId, newName, kind, amount }) =>
-    materialId === null ? { known: false, newName, kind, amount } : { known: true, materialId, kind, amount },
+  items: items.map(({ materialId, newName, kind, amount, turned }) =>
+    materialId === null ? { known: false, newName, kind, amount } : { known: true, materialId, kind, amount, turned },
   ),
 });
 
@@ -59,7 +61,7 @@ function readAmount({ amount, kind }: Row, measures: string[]): { amount: number
   return { amount: value, unit: own ?? named };
 }
 
-const EMPTY_ROW: Row = { materialId: null, newName: '', kind: 'colourant', amount: '' };
+const EMPTY_ROW: Row = { materialId: null, newName: '', kind: 'colourant', amount: '', turned: false };
 const BEGUN: Draft = {
   name: '',
   hex: '#3f7d86',
@@ -85,6 +87,7 @@ const draftOf = (recipe: Recipe): Draft => ({
     materialId: item.materialId,
     newName: '',
     kind: item.materialKind as Row['kind'],
+    turned: item.turned === true,
     amount: `${item.amount} ${item.unit === 'drop' && item.amount !== 1 ? 'drops' : item.unit}`,
   })),
 });
@@ -141,7 +144,7 @@ function useKeepRecipe(recipe: Recipe | undefined, onStale: (theirs: Recipe) => 
       for (const [i, row] of rows.entries()) {
         const materialId = row.materialId ?? (await addMaterial.mutateAsync(row)).id;
         if (row.materialId === null) sheet.set(`items.${i}.materialId`, materialId);
-        items.push({ materialId, ...readAmount(row, names) });
+        items.push({ materialId, ...readAmount(row, names), ...(row.turned ? { turned: true } : {}) });
       }
       const saved = await save.mutateAsync({ body: { ...rest, items }, version });
       sheet.done();
@@ -255,7 +258,9 @@ function useDraftMelt({ items, basisMl }: Draft, materials: Material[]) {
       const material = materials.find((one) => one.id === row.materialId);
       const { value } = tried(() => readAmount(row, names));
       // Amounts are written in the house strength.
-      return material && value ? [lineOf(material, { ...value, bottleStrength: 1 }, workshop.dropsPerMl)] : [];
+      return material && value
+        ? [lineOf(material, { ...value, bottleStrength: 1, turned: row.turned }, workshop.dropsPerMl)]
+        : [];
     });
     return meltOfLines(lines, basisMl ?? ML_PER_CUP, measures);
   }, [items, basisMl, materials, measures, workshop.dropsPerMl]);
@@ -303,6 +308,11 @@ function RowFields({ at, row, materials, taken, onKind, onRemove }: RowProps) {
       <button type="button" className="btn btn-ghost btn-sm mt-7" aria-label="Take this row out" onClick={onRemove}>
         ✕
       </button>
+      {row.kind === 'flake' && typeof materials.find(({ id }) => id === row.materialId)?.limitC === 'number' && (
+        <div className="col-span-2 sm:col-span-4 -mt-3">
+          <TickIn at={`${at}.turned`} hint="an effect that is sought: it goes in hot and is drawn as it turns" />
+        </div>
+      )}
     </div>
   );
 }

@@ -8,7 +8,7 @@ export interface Replacing {
   name: string;
 }
 
-type Line = Pick<RecipeItem, 'materialId' | 'amount' | 'unit'>;
+type Line = Pick<RecipeItem, 'materialId' | 'amount' | 'unit'> & { turned?: boolean };
 
 /** What was found as a recipe is written: in the house strength, in drops of the bottle in use; powders in spoons. */
 export const linesOf = ({ items }: Matched, here: Bottle[]): Line[] =>
@@ -21,9 +21,9 @@ export const linesOf = ({ items }: Matched, here: Bottle[]): Line[] =>
 export function replaced({ recipe, withoutId }: Replacing, found: Line[]): Line[] {
   const rest = recipe.revision.items.filter((item) => item.materialId !== withoutId);
   const more = new Map(found.map((line) => [line.materialId, line]));
-  const kept = rest.map(({ materialId, amount, unit, ml, dropsPerMl }): Line => {
+  const kept = rest.map(({ materialId, amount, unit, ml, dropsPerMl, turned }): Line => {
     const added = more.get(materialId);
-    if (!added) return { materialId, amount, unit };
+    if (!added) return { materialId, amount, unit, turned };
     more.delete(materialId);
     return unit === added.unit
       ? { materialId, amount: amount + added.amount, unit }

@@ -18,7 +18,7 @@ const known = <T extends object>(facts: T) =>
 
 function packedItem(item: RecipeItem, basisMl: number, measures: Measure[]): Travelling['items'][number] {
   const [scaled] = scaleLines([item], basisMl, basisMl, measures);
-  const { hex, bulkGPerMl, densityGPerMl, sizeMm, cut, limitC, optics } = item;
+  const { hex, bulkGPerMl, densityGPerMl, sizeMm, cut, limitC, turnsHex, optics } = item;
   // Own scoops stay at home: what they hold goes along.
   const amount =
     item.ml !== null
@@ -32,7 +32,8 @@ function packedItem(item: RecipeItem, basisMl: number, measures: Measure[]): Tra
     material: item.materialName,
     kind: item.materialKind as Travelling['items'][number]['kind'],
     ...amount,
-    ...known({ hex, bulkGPerMl, densityGPerMl, sizeMm, cut, limitC, optics }),
+    ...known({ hex, bulkGPerMl, densityGPerMl, sizeMm, cut, limitC, turnsHex, optics }),
+    ...(item.turned ? { turned: true } : {}),
   };
 }
 

@@ -24,14 +24,14 @@ const [STEP_MM, STEP_ML_PER_L] = [1, 1];
 
 /** An amount as it is written here: colour in drops of the bottle in use. */
 function writtenHere(
-  { material, kind, ml, g, tsp }: Travelling['items'][number],
+  { material, kind, ml, g, tsp, turned = false }: Travelling['items'][number],
   store: Map<string, Material>,
   workshopsDrop: number,
 ) {
   const own = store.get(material.toLowerCase()) as Material;
   const materialId = own.id;
-  if (g !== undefined) return { materialId, amount: g, unit: 'g' };
-  if (tsp !== undefined) return { materialId, amount: tsp, unit: 'tsp' };
+  if (g !== undefined) return { materialId, amount: g, unit: 'g', turned };
+  if (tsp !== undefined) return { materialId, amount: tsp, unit: 'tsp', turned };
   const { dropsPerMl } = lineOf(own, { amount: 1, unit: 'drop' }, workshopsDrop);
   return kind === 'colourant'
     ? { materialId, amount: Number(((ml as number) * (dropsPerMl as number)).toPrecision(12)), unit: 'drop' }
@@ -43,7 +43,7 @@ export function useBringIn(materials: Material[], recipes: RecipeRow[], onDone: 
   const { workshop } = useTaste();
   const [isBusy, setBusy] = useState(false);
   const addMaterial = useWrite<Material, Travelling['items'][number]>(
-    ({ material, kind, ml: _, g: __, tsp: ___, optics: ____, ...facts }) => ({
+    ({ material, kind, ml: _, g: __, tsp: ___, optics: ____, turned: _____, ...facts }) => ({
       path: '/materials',
       body: { name: material, kind, ...facts },
     }),

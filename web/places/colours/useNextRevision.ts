@@ -6,7 +6,10 @@ import { useWrite } from '../../api/write.ts';
 export function useNextRevision(recipe: RecipeRow) {
   const navigate = useNavigate();
   const { id, version, name, hex, notes, revision } = recipe;
-  return useWrite<Recipe, { items: Pick<RecipeItem, 'materialId' | 'amount' | 'unit'>[]; reason: string }>(
+  return useWrite<
+    Recipe,
+    { items: (Pick<RecipeItem, 'materialId' | 'amount' | 'unit'> & { turned?: boolean })[]; reason: string }
+  >(
     (changed) => ({
       path: `/recipes/${id}`,
       method: 'PUT',

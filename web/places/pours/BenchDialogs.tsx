@@ -3,6 +3,7 @@ import type { Pour, PourMold } from '../../../contract/pours.ts';
 import type { Dose } from '../../../contract/recipes.ts';
 import { AMID, Dialog } from '../../parts/Dialog.tsx';
 import { DoseBoard } from '../../parts/DoseBoard.tsx';
+import { InThisOrder } from '../../parts/InThisOrder.tsx';
 import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 
 export function DoseDialog({
@@ -31,6 +32,9 @@ export function DoseDialog({
                 return about ? <ScaledRow key={item.id} item={about} scale={item} /> : null;
               })}
             </ul>
+            <div className="w-full order-last">
+              <InThisOrder items={pour.recipeItems} />
+            </div>
             <button type="button" className="btn btn-accent h-20 text-xl" onClick={onAsWritten}>
               All in, as written
             </button>

@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
 import { cupText } from '../../../core/process/next.ts';
+import { durationText } from '../../../core/units/show.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { CupsHere } from './CupsHere.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
@@ -36,9 +37,40 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
         {/* One text, as the server drew it: the eye finds nothing new. */}
         <span className="soft">{` · ${cupText(taste.text(pour.cookMl, 'volume'), { heats: folded.heats, nowMs })}`}</span>
       </p>
+      <Stir at={at} />
       <div className="hidden lg:block">{curve}</div>
       <Acts at={at} />
     </section>
+  );
+}
+
+/** How long the last stir lasts: what sinks is stirred up just before it is drawn. */
+function Stir({ at: { folded, nowMs, write } }: { at: AtTheCup }) {
+  const { stir } = folded;
+  if (!stir) return null;
+  const leftS = stir.dueAt === null ? null : (Date.parse(stir.dueAt) - nowMs) / 1000;
+  const late = leftS !== null && leftS <= 0;
+  return (
+    <div className="flex items-center gap-3 mt-2 flex-wrap">
+      <button
+        type="button"
+        className={`btn bench-target ${late ? 'btn-accent' : 'btn-line'}`}
+        onClick={() => write.stirred()}
+      >
+        Stirred
+      </button>
+      <span className="text-lg">
+        {leftS === null ? (
+          `${stir.name} sinks: stir, then draw`
+        ) : late ? (
+          <b className="heat">{stir.name} has sunk: stir now</b>
+        ) : (
+          <>
+            <b className="figure text-2xl">{durationText(leftS)}</b> until {stir.name} has sunk
+          </>
+        )}
+      </span>
+    </div>
   );
 }
 

@@ -16,6 +16,8 @@ export interface Folded {
   shots: Shot[];
   /** Each with the moment it opens: known here at once, whenever the server answers. */
   molds: PourMold[];
+  /** What sinks in it, and until when the last stir lasts. */
+  stir: Pour['stir'];
 }
 
 type TappedPart = { layer?: number; pourId: string; lastDose: string | null; lastHeat: string | null };
@@ -46,6 +48,10 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   let heats = [...pour.heats];
   let shots = pour.shots.map((shot) => ({ ...shot, marks: [...shot.marks] }));
   const molds = pour.molds.map((mold) => ({ ...mold }));
+  let stir = pour.stir;
+  const stirred = (from: string) => {
+    if (stir) stir = { ...stir, dueAt: new Date(Date.parse(from) + 1000 * stir.everyS).toISOString() };
+  };
   const moldOf = (shot: Pick<Shot, 'moldId'> | undefined) => molds.find((mold) => mold.moldId === shot?.moldId);
   /** Once the last layer is in, the mold waits. */
   const waits = (shot: Shot, from: string) => {
@@ -57,7 +63,9 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   for (const { path, body } of waiting) {
     const id = String(body.id);
     const now = String(body.tappedAt ?? serverStamp());
-    if (path === `${base}/heats` && !heats.some((heat) => heat.id === id)) {
+    if (path === `${base}/stirs`) stirred(now);
+    else if (path === `${base}/heats` && !heats.some((heat) => heat.id === id)) {
+      stirred(now);
       heats.push({
         seq: (heats.at(-1)?.seq ?? 0) + 1,
         id,
@@ -113,7 +121,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
       }
     }
   }
-  return { doses, heats, shots, molds };
+  return { doses, heats, shots, molds, stir };
 }
 
 /** A shot with how many goes are in it. */
@@ -138,6 +146,7 @@ export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: numbe
     doses: one.folded.doses,
     recipeItems: one.pour.recipeItems,
     limits: one.pour.limits,
+    stir: one.folded.stir,
     layers: pour.cups.find((cup) => cup.id === one.pour.id)?.layers ?? [],
   }));
   return {

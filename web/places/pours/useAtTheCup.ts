@@ -36,6 +36,7 @@ function cupTaps(pour: Pour) {
         );
       }
     },
+    stirred: () => tapRow(`/pours/${pour.id}/stirs`, {}, 'stirred', pour.id),
     undo: (row: { id: string }) => tapRow(UNDO, { rowId: row.id }, 'undo', pour.id),
   };
 }

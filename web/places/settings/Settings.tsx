@@ -8,12 +8,13 @@ import {
   type Workshop,
   workshopBody,
 } from '../../../contract/workshop.ts';
+import { COLOUR_WHEN, SALT_WHEN } from '../../../core/process/adding.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { ThrowOut } from '../../parts/PutAway.tsx';
-import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -185,11 +186,11 @@ const workshopOf = ({ currency, ...workshop }: Omit<Workshop, 'version'>) => ({
 });
 
 function WorkshopForm({ workshop }: { workshop: Workshop }) {
-  const { version, name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH } = workshop;
+  const { version, name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH, colourWhen, saltWhen } = workshop;
   const sheet = useSheet({
     schema: workshopBody,
     keep: 'workshop',
-    seen: { name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH },
+    seen: { name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH, colourWhen, saltWhen },
     body: workshopOf,
   });
   const save = useWrite<Workshop>(
@@ -208,6 +209,8 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <FigureIn at="glassMl" hint="leave room for froth" isDefault={asGiven} />
           <FigureIn at="dropsPerMl" hint="weigh twenty drops: 20 ÷ grams" isDefault={asGiven} />
           <FigureIn at="eveningH" hint="what is more is another evening" isDefault={asGiven} />
+          <ChoiceIn at="colourWhen" options={choices(['cooked', 'cold'], COLOUR_WHEN)} />
+          <ChoiceIn at="saltWhen" options={choices(['last', 'colour'], SALT_WHEN)} />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />
         </div>
         <Send className="" onlyChanged>

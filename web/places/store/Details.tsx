@@ -121,8 +121,19 @@ const CUT_TITLES: Record<Cut, string> = { hex: 'hexagons', square: 'squares', st
 /** What is told of a material, and may be told better. */
 function Facts({ material }: { material: Material }) {
   const { workshop } = useTaste();
-  const { name, reorderG, pricePerKgMinor, dropsPerMl, bulkGPerMl, densityGPerMl, pointsPerPercent, sizeMm, cut } =
-    material;
+  const {
+    name,
+    reorderG,
+    pricePerKgMinor,
+    dropsPerMl,
+    bulkGPerMl,
+    densityGPerMl,
+    pointsPerPercent,
+    sizeMm,
+    cut,
+    limitC,
+    turnsHex,
+  } = material;
   const additive = isAdditive(material.kind);
   const sheet = useSheet({
     schema: materialPatch,
@@ -135,7 +146,7 @@ function Facts({ material }: { material: Material }) {
       bulkGPerMl,
       densityGPerMl,
       ...(isGrain(material.kind) ? { sizeMm } : {}),
-      ...(material.kind === 'flake' ? { cut: cut ?? 'hex' } : {}),
+      ...(material.kind === 'flake' ? { cut: cut ?? 'hex', limitC, turnsHex } : {}),
       ...(additive ? { pointsPerPercent, hardnessScale: material.hardnessScale ?? '00' } : {}),
     },
   });
@@ -191,6 +202,12 @@ function Facts({ material }: { material: Material }) {
               : 'as it is on the bag'
           }
         />
+      )}
+      {material.kind === 'flake' && (
+        <>
+          <FigureIn at="limitC" hint="empty: no limit" />
+          <TextIn at="turnsHex" type="color" />
+        </>
       )}
       {material.kind === 'flake' && (
         <ChoiceIn at="cut" options={CUTS.map((value) => ({ value, label: CUT_TITLES[value] }))} />

@@ -97,6 +97,14 @@ export const colourwayBody = v.strictObject({
   reason: v.optional(called(name, 'What was changed, and why'), 'first layers'),
 });
 
+/** What a colour belongs with, and whether it is one of those that are always wanted. */
+export const marksPatch = v.partial(
+  v.strictObject({
+    family: called(v.pipe(v.string(), v.trim(), v.maxLength(60), v.regex(/^[^\p{Cc}]*$/u)), 'Family'),
+    favourite: called(v.boolean(), 'A favourite'),
+  }),
+);
+
 /** A mold as it stands while it is filled: what of a cavity lies under each level that the layers ask for, by the level. */
 export interface MoldLevels {
   moldId: string;
@@ -120,6 +128,9 @@ export interface ColourwayRow extends Versioned, CanBeAway {
   recipeId: string | null;
   revision: { id: string; number: number; reason: string; createdAt: string };
   layers: Layer[];
+  /** What it belongs with, as it was named; empty: nothing. */
+  family: string;
+  favourite: boolean;
   /** On the rack, to sell. */
   baits: number;
 }
@@ -132,4 +143,11 @@ export interface Colourway extends ColourwayRow {
 /** Melts that open orders want less of than can be cooked. */
 export interface Accents {
   items: Accent[];
+}
+
+/** Where a colour is used. */
+export interface ColourUses {
+  layered: { id: string; name: string; place: Place }[];
+  orders: { id: string; code: string; customer: string; dueOn: string }[];
+  rack: { id: string; name: string; baits: number }[];
 }

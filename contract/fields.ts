@@ -87,7 +87,16 @@ export const inUse = <T extends CanBeAway>(rows: T[]): T[] => rows.filter((row) 
 export const undoBody = v.strictObject({ id: ownId, rowId, tappedAt });
 
 /** What pictures are kept with; a dosing ledger has one for each look at the cup. */
-export const PHOTO_ABOUT = ['master', 'mold', 'recipe', 'colourway', 'ledger', 'pour', 'water_test'] as const;
+export const PHOTO_ABOUT = [
+  'master',
+  'mold',
+  'recipe',
+  'colourway',
+  'ledger',
+  'pour',
+  'water_test',
+  'taste_wish',
+] as const;
 export type PhotoAbout = (typeof PHOTO_ABOUT)[number];
 
 /** What one reads in `18 drops`: an amount over nothing, and a unit or none. */

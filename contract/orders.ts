@@ -13,6 +13,7 @@ import {
   rowId,
   type Versioned,
 } from './fields.ts';
+import { tasteBody } from './tastes.ts';
 
 export const customerBody = v.strictObject({ name, contact: note, notes: note });
 
@@ -29,7 +30,6 @@ const lines = v.pipe(
       v.check((line) => line.packs * line.perPack <= 20000, 'more than 20 000 baits on one line; split it'),
     ),
   ),
-  v.minLength(1),
   v.maxLength(200),
 );
 
@@ -44,7 +44,13 @@ export const orderBody = v.pipe(
     dueOn: called(day, 'Due'),
     notes: note,
     lines,
+    /** Ordered by a theme: which colour, the customer says to a picture. */
+    tastes: v.optional(v.pipe(v.array(tasteBody), v.maxLength(20)), []),
   }),
+  v.forward(
+    v.check((order) => order.lines.length + order.tastes.length > 0, 'an order wants a line, or a wish by taste'),
+    ['lines'],
+  ),
   v.check(
     (order) => Boolean(order.customerId) !== Boolean(order.newCustomer),
     'name the customer: customerId or newCustomer, one of them',
@@ -113,7 +119,9 @@ export interface OrderRow extends Versioned {
   cancelledAt: string | null;
   createdAt: string;
   lines: OrderLine[];
-  state: 'short' | 'curing' | 'good' | 'ready' | 'sent' | 'cancelled' | 'in-pour';
+  state: 'short' | 'curing' | 'good' | 'ready' | 'sent' | 'cancelled' | 'in-pour' | 'asked';
+  /** Wishes by taste that nobody approved yet. */
+  undecided: number;
   shortBaits: number;
 }
 

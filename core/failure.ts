@@ -50,6 +50,7 @@ export const REFUSALS = {
   'cavities-unmarked': 'Baits are not looked at yet.',
   'not-enough-stock': 'The rack has not so many.',
   'not-cured': 'What lies on the rack still cures.',
+  'photo-missing': 'It is approved by a picture, and there is none yet.',
   'not-packed': 'Nothing was packed that could be sent.',
   'more-than-ordered': 'More packs than the order wants.',
   'nothing-left': 'Nothing is left to pack or pour for it.',

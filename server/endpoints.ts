@@ -14,6 +14,7 @@ import { orderEndpoints } from './orders/routes.ts';
 import { pourEndpoints } from './pours/routes.ts';
 import { recipeEndpoints } from './recipes/routes.ts';
 import { stockEndpoints } from './stock/routes.ts';
+import { tasteEndpoints } from './tastes/routes.ts';
 import { todayEndpoints } from './today/routes.ts';
 import { undoEndpoints } from './undo/routes.ts';
 import { waterEndpoints } from './water/routes.ts';
@@ -34,6 +35,7 @@ export const endpoints: Endpoint[] = [
   ...pourEndpoints,
   ...stockEndpoints,
   ...orderEndpoints,
+  ...tasteEndpoints,
   ...clockEndpoints,
   ...undoEndpoints,
   ...keptEndpoints,

@@ -1,12 +1,20 @@
-import { colourwayBody } from '../../contract/colourways.ts';
+import { colourwayBody, marksPatch } from '../../contract/colourways.ts';
 import { listQuery } from '../../contract/fields.ts';
 import { Failure } from '../../core/failure.ts';
-import { update } from '../db/rows.ts';
+import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
 import { accents } from './accents.ts';
-import { addColourway, addLayers, getColourway, latestLayers, listColourways, refuseTakenName } from './store.ts';
+import {
+  addColourway,
+  addLayers,
+  getColourway,
+  latestLayers,
+  listColourways,
+  refuseTakenName,
+  usedIn,
+} from './store.ts';
 
 const touches = ['colourways', 'line'];
 
@@ -49,6 +57,25 @@ export const colourwayEndpoints = [
       update(db, 'colourway', id, version, { name: body.name, hex: body.hex, notes: body.notes }, 'colour');
       addLayers(db, id, body, at);
       return getColourway(db, id);
+    },
+  }),
+  endpoint({
+    method: 'PATCH',
+    path: '/colourways/:id',
+    body: marksPatch,
+    versioned: true,
+    touches,
+    run: ({ db, body, params, version }) => {
+      update(db, 'colourway', params.id as string, version, body, 'colour');
+      return getColourway(db, params.id as string);
+    },
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/colourways/:id/used',
+    run: ({ db, params }) => {
+      mustFind(db, 'colourway', params.id as string, 'colour');
+      return usedIn(db, params.id as string);
     },
   }),
 ];

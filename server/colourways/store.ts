@@ -1,5 +1,5 @@
 import type * as v from 'valibot';
-import type { Colourway, ColourwayRow, colourwayBody, Layer } from '../../contract/colourways.ts';
+import type { ColourUses, Colourway, ColourwayRow, colourwayBody, Layer } from '../../contract/colourways.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
@@ -37,7 +37,7 @@ export const layersOf = (db: Db, revisionId: string): Layer[] =>
 
 const LISTING = {
   select: `SELECT /*sort*/ c.id, c.version, coalesce(c.name, r.name) AS name, coalesce(c.hex, r.hex) AS hex,
-    iif(c.recipe_id IS NULL, c.notes, r.notes) AS notes, iif(c.recipe_id IS NULL, c.away_at, r.away_at) AS away_at, c.recipe_id,
+    iif(c.recipe_id IS NULL, c.notes, r.notes) AS notes, iif(c.recipe_id IS NULL, c.away_at, r.away_at) AS away_at, c.recipe_id, c.family, c.favourite,
     coalesce((SELECT sum(baits) FROM rack_level k WHERE k.colourway_id = c.id AND k.baits <> 0 AND k.grade = 'sell'), 0) AS baits
     FROM colourway c LEFT JOIN recipe r ON r.id = c.recipe_id`,
   sorts: { name: 'coalesce(c.name, r.name)', created: 'c.created_at' },
@@ -172,3 +172,29 @@ export function addColourway(db: Db, body: v.InferOutput<typeof colourwayBody>, 
   addLayers(db, id, body, at);
   return id;
 }
+
+/** Where a colour is used: colours of layers that have it as a melt, orders that are open, baits it lies on the rack in, its bins. */
+export const usedIn = (db: Db, id: string): ColourUses => ({
+  layered: all(
+    db,
+    `SELECT DISTINCT c.id, c.name, l.place FROM colourway c
+     JOIN colourway_revision v ON v.colourway_id = c.id
+       AND v.number = (SELECT max(number) FROM colourway_revision WHERE colourway_id = c.id)
+     JOIN colourway_layer l ON l.revision_id = v.id
+     WHERE l.recipe_id = ? AND c.recipe_id IS NULL AND c.away_at IS NULL ORDER BY c.name`,
+    [id],
+  ),
+  orders: all(
+    db,
+    `SELECT DISTINCT o.id, o.code, customer.name AS customer, o.due_on FROM order_line l
+     JOIN customer_order o ON o.id = l.order_id JOIN customer ON customer.id = o.customer_id
+     WHERE l.colourway_id = ? AND o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on LIMIT 40`,
+    [id],
+  ),
+  rack: all(
+    db,
+    `SELECT bait.id, bait.name, sum(k.baits) AS baits FROM rack_level k JOIN bait ON bait.id = k.bait_id
+     WHERE k.colourway_id = ? AND k.baits <> 0 AND k.grade = 'sell' GROUP BY bait.id ORDER BY bait.name`,
+    [id],
+  ),
+});

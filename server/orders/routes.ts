@@ -1,8 +1,9 @@
 import { listQuery } from '../../contract/fields.ts';
 import { customerBody, orderBody, orderPatch, orderQuery, packBody } from '../../contract/orders.ts';
-import { Failure } from '../../core/failure.ts';
+import { atField, Failure } from '../../core/failure.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
+import { addTaste } from '../tastes/store.ts';
 import { addCustomer, addOrder, getOrder, listCustomers, listOrders, pack, priceLine } from './store.ts';
 
 const touches = ['orders', 'customers', 'rack', 'today', 'line'];
@@ -39,7 +40,13 @@ export const orderEndpoints = [
     path: '/orders',
     body: orderBody,
     touches,
-    run: ({ db, body, at }) => getOrder(db, addOrder(db, body, at), at),
+    run: ({ db, body, at }) => {
+      const id = addOrder(db, body, at);
+      body.tastes.forEach((wish, i) => {
+        atField(`tastes.${i}.baitId`, () => addTaste(db, id, wish, at));
+      });
+      return getOrder(db, id, at);
+    },
   }),
   endpoint({
     method: 'PATCH',
@@ -51,6 +58,11 @@ export const orderEndpoints = [
       const id = params.id as string;
       const { sent, cancelled, lines, ...values } = body;
       const order = getOrder(db, id, at);
+      if (sent && order.undecided > 0)
+        throw new Failure(
+          'not-packed',
+          `A colour of ${order.code} is not chosen yet: approve one of its proposals, or put the wish away.`,
+        );
       if (sent && order.state !== 'ready') {
         const packs = order.lines.map((line) => `${line.packed} of ${line.packs}`).join(', ');
         throw new Failure('not-packed', `${order.code} is not packed yet: ${packs} packs.`);

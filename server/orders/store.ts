@@ -45,7 +45,8 @@ function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
 const linesOf = (db: Db, orderId: string) => linesByOrder(db, [orderId]).get(orderId) ?? [];
 
 const LISTING = {
-  select: `SELECT /*sort*/ o.*, customer.name AS customer FROM customer_order o JOIN customer ON customer.id = o.customer_id`,
+  select: `SELECT /*sort*/ o.*, customer.name AS customer,
+    (SELECT count(*) FROM taste_wish t WHERE t.order_id = o.id AND t.order_line_id IS NULL AND t.away_at IS NULL) AS undecided FROM customer_order o JOIN customer ON customer.id = o.customer_id`,
   sorts: { due: 'o.due_on', created: 'o.created_at', code: 'o.code' },
   order: '-due',
   search: 'o.code LIKE @q OR o.customer_id IN (SELECT id FROM customer WHERE name LIKE @q)',
@@ -58,7 +59,8 @@ function stateOf(order: Bare, lines: OrderLine[], needs: PlacedNeed[]): Pick<Ord
   const shortBaits = needs.reduce((sum, need) => sum + need.short, 0);
   if (order.cancelledAt) return { state: 'cancelled', shortBaits: 0 };
   if (order.sentAt) return { state: 'sent', shortBaits: 0 };
-  if (lines.every((line) => line.packed >= line.packs)) return { state: 'ready', shortBaits };
+  if (lines.every((line) => line.packed >= line.packs))
+    return { state: order.undecided > 0 ? 'asked' : 'ready', shortBaits };
   if (shortBaits > 0) return { state: 'short', shortBaits };
   if (needs.some((need) => need.fromPour > 0)) return { state: 'in-pour', shortBaits };
   return { state: needs.some((need) => need.fromCuring > 0) ? 'curing' : 'good', shortBaits };
@@ -123,7 +125,34 @@ export function getOrder(db: Db, id: string, at: string): Order {
   };
 }
 
-export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: string): string {
+type NewLine = Omit<v.InferOutput<typeof orderBody>['lines'][number], 'priceMinor'> & {
+  priceMinor?: number | null | undefined;
+};
+
+/** One more line of an order, at the bait's price unless another is said. @param path where its fields stand in the request. */
+export function addOrderLine(db: Db, orderId: string, line: NewLine, path = ''): string {
+  const bait = first<{ priceMinor: number | null }>(db, 'SELECT price_minor FROM bait WHERE id = ?', [line.baitId]);
+  if (!bait)
+    throw new Failure('invalid-input', 'That bait is not here; make its master or mold first.', `${path}baitId`);
+  if (!first(db, 'SELECT 1 FROM colourway WHERE id = ?', [line.colourwayId]))
+    throw new Failure('invalid-input', 'That colour is not here; write its recipe first.', `${path}colourwayId`);
+  const last = first<{ position: number | null }>(
+    db,
+    'SELECT max(position) AS position FROM order_line WHERE order_id = ?',
+    [orderId],
+  );
+  const id = newId();
+  insert(db, 'order_line', {
+    id,
+    orderId,
+    position: (last?.position ?? -1) + 1,
+    ...line,
+    priceMinor: line.priceMinor ?? bait.priceMinor,
+  });
+  return id;
+}
+
+export function addOrder(db: Db, body: Omit<v.InferOutput<typeof orderBody>, 'tastes'>, at: string): string {
   const customerId = body.newCustomer ? addCustomer(db, body.newCustomer, at) : (body.customerId as string);
   mustFind(db, 'customer', customerId, 'customer');
   const id = newId();
@@ -136,27 +165,7 @@ export function addOrder(db: Db, body: v.InferOutput<typeof orderBody>, at: stri
     createdAt: at,
   });
   body.lines.forEach((line, position) => {
-    const bait = first<{ priceMinor: number | null }>(db, 'SELECT price_minor FROM bait WHERE id = ?', [line.baitId]);
-    if (!bait)
-      throw new Failure(
-        'invalid-input',
-        'That bait is not here; make its master or mold first.',
-        `lines.${position}.baitId`,
-      );
-    if (!first(db, 'SELECT 1 FROM colourway WHERE id = ?', [line.colourwayId])) {
-      throw new Failure(
-        'invalid-input',
-        'That colour is not here; write its recipe first.',
-        `lines.${position}.colourwayId`,
-      );
-    }
-    insert(db, 'order_line', {
-      id: newId(),
-      orderId: id,
-      position,
-      ...line,
-      priceMinor: line.priceMinor ?? bait.priceMinor,
-    });
+    addOrderLine(db, id, line, `lines.${position}.`);
   });
   return id;
 }

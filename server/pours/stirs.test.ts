@@ -18,7 +18,7 @@ beforeEach(async () => {
     name: 'Fine gold',
     kind: 'flake',
     hex: '#c9a13b',
-    sizeMm: 0.4,
+    sizeMm: 0.8,
     cut: 'hex',
     limitC: 165,
     lot: { code: 'G1', grams: 200 },
@@ -34,7 +34,7 @@ const stirClocks = async () =>
   (await workshop.get<Page<Clock>>('/clocks')).body.items.filter((clock) => clock.kind === 'stir');
 const pourNow = async (pour: Pour) => (await workshop.get<Pour>(`/pours/${pour.id}`)).body;
 
-test('a cup in which nothing sinks has no stir clock; flake of 0.4 mm has one of 5:19, which a stir and a reading begin anew', async () => {
+test('a cup in which nothing sinks has no stir clock; flake of 0.8 mm has one of 2:39, which a stir and a reading begin anew', async () => {
   const pour = await layOut();
   await dose(pour, stock.colourant.id, 20, 'drop');
   expect([await stirClocks(), (await pourNow(pour)).stir]).toEqual([[], null]);
@@ -42,16 +42,16 @@ test('a cup in which nothing sinks has no stir clock; flake of 0.4 mm has one of
   const [clock] = await stirClocks();
   expect(clock?.label).toBe(`Stir ${pour.code}: Fine gold sinks`);
   const lasts = () => Date.parse(clock?.dueAt ?? '') - workshop.now.getTime();
-  expect(lasts() / 1000).toBeCloseTo(318.9, 0);
-  workshop.waits(0.05);
+  expect(lasts() / 1000).toBeCloseTo(159.5, 0);
+  workshop.waits(0.02);
   await workshop.made(`/pours/${pour.id}/stirs`, {});
   const [again, ...others] = await stirClocks();
   expect(others).toEqual([]);
-  expect((Date.parse(again?.dueAt ?? '') - workshop.now.getTime()) / 1000).toBeCloseTo(318.9, 0);
-  workshop.waits(0.05);
+  expect((Date.parse(again?.dueAt ?? '') - workshop.now.getTime()) / 1000).toBeCloseTo(159.5, 0);
+  workshop.waits(0.02);
   await workshop.made(`/pours/${pour.id}/heats`, { kind: 'cook', c: 162 });
   const { stir } = await pourNow(pour);
-  expect((Date.parse(stir?.dueAt ?? '') - workshop.now.getTime()) / 1000).toBeCloseTo(318.9, 0);
+  expect((Date.parse(stir?.dueAt ?? '') - workshop.now.getTime()) / 1000).toBeCloseTo(159.5, 0);
 });
 
 test('a second tap is no second stir; once it has sunk the bench says so before it is drawn; weighed, nothing runs', async () => {
@@ -65,7 +65,7 @@ test('a second tap is no second stir; once it has sunk the bench says so before 
   expect(workshop.data.db.prepare('SELECT count(*) AS n FROM stir').get()).toEqual({ n: 1 });
   const says = async () => nextOf({ ...(await pourNow(pour)), nowMs: workshop.now.getTime() }, (c) => `${c} °C`);
   expect((await says()).why).not.toContain('Stir first: Fine gold');
-  workshop.waits(0.1);
+  workshop.waits(0.06);
   expect(await says()).toMatchObject({ do: 'shot', why: expect.stringContaining('Stir first: Fine gold has sunk') });
   await firstShot(workshop, stock, pour);
   await workshop.made(`/pours/${pour.id}/close`, closing(4, 0));

@@ -1,7 +1,7 @@
 import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query';
 import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
-import type { Accents, Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
+import type { Accents, ColourUses, Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
 import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
@@ -10,6 +10,7 @@ import type { Mold, MoldRow } from '../../contract/molds.ts';
 import type { Bag, Customer, Order, OrderRow, RackRow, StockMove } from '../../contract/orders.ts';
 import type { Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
+import type { TasteWish } from '../../contract/tastes.ts';
 import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
 import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water.ts';
 import type { Bait, BaitOutline, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
@@ -94,6 +95,14 @@ export const queries = {
   recipe: (id: string) => one<Recipe>('recipes', '/recipes', id),
   colourways: list<ColourwayRow>('colourways', '/colourways'),
   colourway: (id: string) => one<Colourway>('colourways', '/colourways', id),
+  uses: (id: string) =>
+    queryOptions({
+      ...beside,
+      queryKey: ['colourways', id, 'used'],
+      // Orders and the rack change it too: asked for anew whenever it is looked at.
+      staleTime: 0,
+      queryFn: () => call<ColourUses>(`/colourways/${encodeURIComponent(id)}/used`),
+    }),
   /** As the orders stand. */
   accents: queryOptions({ ...beside, queryKey: ['orders', 'accents'], queryFn: () => call<Accents>('/accents') }),
   /** As its molds stand: they go stale with them. */
@@ -125,6 +134,11 @@ export const queries = {
   openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),
   goneOrders: pages<OrderRow>('orders', '/orders', '?limit=25&only=gone&sort=-due'),
   order: (id: string) => one<Order>('orders', '/orders', id),
+  tastes: (orderId: string) =>
+    queryOptions({
+      queryKey: ['orders', orderId, 'tastes'],
+      queryFn: () => call<Page<TasteWish>>(`/orders/${encodeURIComponent(orderId)}/tastes`),
+    }),
   customers: list<Customer>('customers', '/customers'),
   clocks: { ...list<Clock>('clocks', '/clocks', ''), ...beside },
   kept: newest<Kept>('kept', '/kept', '?limit=50'),

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import { inUse } from '../../contract/fields.ts';
 import type { Material, MaterialKind } from '../../contract/materials.ts';
 import { DOSED, type Dose } from '../../contract/recipes.ts';
@@ -100,6 +100,8 @@ interface Props {
   about?: string;
   /** What the recipe calls for: shown first, the rest of the shelf behind one tap. */
   firstIds?: string[];
+  /** How it looks so far, over the sums. */
+  picture?: ReactNode;
 }
 
 /** Which bottle a dose comes out of, and how it drips; another that is open is one tap away. */
@@ -139,7 +141,7 @@ function FromLot({ material }: { material: Material }) {
 }
 
 /** Big buttons, a running total, undo: one tap a dose. */
-export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerId, firstIds = [] }: Props) {
+export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerId, firstIds = [], picture }: Props) {
   const { text, measures } = useTaste();
   const [pickedId, setPicked] = useState<string>();
   const [all, setAll] = useState(firstIds.length === 0);
@@ -226,6 +228,7 @@ export function DoseBoard({ ledgerId, doses, materials, batchMl, about = ledgerI
         <UndoDose last={last && `${amountText(last.amount, last.unit)} of ${nameOf(last.materialId)}`} onUndo={undo} />
       </div>
       <div>
+        {picture && <div className="mb-3">{picture}</div>}
         <h2 className="mb-1">In the cup, {text(batchMl, 'volume')}</h2>
         {totals.length === 0 && <p className="soft">Nothing yet. Tap what falls in.</p>}
         <ul aria-live="polite">

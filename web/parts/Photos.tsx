@@ -2,11 +2,37 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import type { PhotoAbout } from '../../contract/fields.ts';
 import { call } from '../api/client.ts';
+import { dateText } from './dates.ts';
 import { Refusal } from './Fields.tsx';
 
-interface Photo {
+export interface Photo {
   id: string;
   createdAt: string;
+}
+
+/** The pictures of a record, oldest first. */
+export const usePhotos = (aboutType: PhotoAbout, aboutId: string) =>
+  useQuery({
+    queryKey: ['photos', aboutId],
+    queryFn: () => call<{ items: Photo[] }>(`/photos?aboutType=${aboutType}&aboutId=${aboutId}`),
+  });
+
+/** The newest picture of a record, on the screen and on paper: what a colour really came out as. */
+export function NewestPhoto({ aboutType, aboutId, says }: { aboutType: PhotoAbout; aboutId: string; says: string }) {
+  const photo = usePhotos(aboutType, aboutId).data?.items.at(-1);
+  if (!photo) return null;
+  return (
+    <figure className="w-40 shrink-0">
+      <img
+        src={`/api/photos/${photo.id}/thumb`}
+        alt={`${says}, photographed ${dateText(photo.createdAt)}`}
+        className="w-full border border-[var(--edge)]"
+      />
+      <figcaption className="label-small">
+        {says}, {dateText(photo.createdAt)}
+      </figcaption>
+    </figure>
+  );
 }
 
 /** Pictures kept with a record: the cup, the puck and the bait in daylight look different. */
@@ -14,10 +40,7 @@ export function Photos({ aboutType, aboutId }: { aboutType: PhotoAbout; aboutId:
   const query = `?aboutType=${aboutType}&aboutId=${aboutId}`;
   const client = useQueryClient();
   const [error, setError] = useState<unknown>();
-  const { data } = useQuery({
-    queryKey: ['photos', aboutId],
-    queryFn: () => call<{ items: Photo[] }>(`/photos${query}`),
-  });
+  const { data } = usePhotos(aboutType, aboutId);
   const send = async (file: File) => {
     setError(undefined);
     const response = await fetch(`/api/photos${query}`, {

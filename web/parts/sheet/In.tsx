@@ -77,7 +77,8 @@ export function TextIn({
   autoFocus,
   className = '',
   type = 'text',
-}: Props & { type?: 'text' | 'date' | 'color' }) {
+  options,
+}: Props & { type?: 'text' | 'date' | 'color' /** Id of the list of what was written before. */; options?: string }) {
   const field = useIn(at, label, true);
   const input = useFocus<HTMLInputElement>(autoFocus);
   return (
@@ -94,6 +95,7 @@ export function TextIn({
           data-field={at}
           ref={input}
           type={type}
+          list={options}
           className={type === 'color' ? 'h-10 w-20 cursor-pointer' : 'input w-full'}
           value={(field.value as string | null | undefined) ?? ''}
           onChange={(event) => field.set(event.target.value)}

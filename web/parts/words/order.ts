@@ -5,6 +5,7 @@ export const STATE_WORDS: Record<OrderRow['state'], string> = {
   'in-pour': 'in a pour',
   curing: 'curing',
   good: 'good, pack it',
+  asked: 'colour not chosen',
   ready: 'packed',
   sent: 'sent',
   cancelled: 'cancelled',
@@ -13,7 +14,7 @@ export const STATE_WORDS: Record<OrderRow['state'], string> = {
 export const stateColour = (state: OrderRow['state']) =>
   state === 'short'
     ? 'var(--heat)'
-    : state === 'curing' || state === 'in-pour'
+    : state === 'curing' || state === 'in-pour' || state === 'asked'
       ? 'var(--warn)'
       : state === 'sent' || state === 'cancelled'
         ? 'var(--soft)'

@@ -14,7 +14,7 @@ import { dateText } from '../../parts/dates.ts';
 import { QuantityField } from '../../parts/Fields.tsx';
 import { InThisOrder } from '../../parts/InThisOrder.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
-import { Photos } from '../../parts/Photos.tsx';
+import { NewestPhoto, Photos } from '../../parts/Photos.tsx';
 import { PutAway } from '../../parts/PutAway.tsx';
 import { Daylight } from '../../parts/plastic/Daylight.tsx';
 import { Guesses, InABait } from '../../parts/plastic/Foreseen.tsx';
@@ -24,6 +24,7 @@ import { ScaledRow } from '../../parts/ScaledRecipe.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { DoseToBait } from './DoseToBait.tsx';
 import { LayeredPage } from './LayeredPage.tsx';
+import { Marks, WhereUsed } from './Marks.tsx';
 import { NearlyTheSame, Revisions } from './Revisions.tsx';
 import { WithRemelt } from './WithRemelt.tsx';
 
@@ -77,7 +78,12 @@ function Card({ recipe }: { recipe: Recipe }) {
     >
       <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_300px] gap-12 print:grid-cols-1">
         <section>
-          <InABait melt={melt} name={recipe.name} />
+          <div className="flex flex-wrap gap-6 items-end">
+            <div className="flex-1 min-w-72">
+              <InABait melt={melt} name={recipe.name} />
+            </div>
+            <NewestPhoto aboutType="recipe" aboutId={recipe.id} says="its puck" />
+          </div>
           <div className="flex items-end gap-x-4 flex-wrap mb-4 mt-4">
             <QuantityField
               label="For a batch of"
@@ -174,6 +180,7 @@ function About({ recipe }: { recipe: Recipe }) {
   const { text } = useTaste();
   return (
     <div className="flex flex-col gap-7 no-print">
+      <Marks id={recipe.id} />
       {recipe.notes && <p className="whitespace-pre-wrap">{recipe.notes}</p>}
       <section>
         <h2>Here now</h2>
@@ -186,6 +193,7 @@ function About({ recipe }: { recipe: Recipe }) {
           <b className="figure text-xl">{text(recipe.remeltG, 'mass')}</b> in its remelt bin
         </p>
       </section>
+      <WhereUsed id={recipe.id} />
       <section>
         <h2 className="mb-1">Pours</h2>
         {recipe.pourList.length === 0 && <p className="soft">Not poured yet.</p>}

@@ -16,9 +16,11 @@ import { dateText } from '../../parts/dates.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Photos } from '../../parts/Photos.tsx';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
-import { Foreseen } from '../../parts/plastic/Foreseen.tsx';
+import { BaitInPlastic } from '../../parts/plastic/BaitInPlastic.tsx';
+import { Foreseen, useShapes } from '../../parts/plastic/Foreseen.tsx';
 import { Looks } from '../../parts/plastic/Looks.tsx';
 import { meltOfDoses } from '../../parts/plastic/melts.ts';
+import { useChords } from '../../parts/plastic/useChords.ts';
 import { FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
@@ -95,8 +97,7 @@ export function DosingBench() {
       tab="Dosing"
       under={`${text(ledger.batchMl, 'volume')} in the cup (${cupsText(ledger.batchMl)}). Every tap is kept at once.`}
     >
-      <DoseBoard ledgerId={id} doses={doses} materials={materials.data.items} batchMl={ledger.batchMl} />
-      <SoFar doses={doses} materials={materials.data.items} ledger={ledger} />
+      <Dosed doses={doses} materials={materials.data.items} ledger={ledger} />
       <Sheet
         of={sheet}
         by={{ error: keep.error, isPending: keep.isPending || doses.length === 0 }}
@@ -125,19 +126,35 @@ export function DosingBench() {
   );
 }
 
-/** What is dosed so far, as it will look: to hold beside what is seen. */
-function SoFar({ doses, materials, ledger }: { doses: Dose[]; materials: Material[]; ledger: Ledger }) {
+/** The board with how it looks so far beside it, and under it all that can be foreseen and seen. */
+function Dosed({ doses, materials, ledger }: { doses: Dose[]; materials: Material[]; ledger: Ledger }) {
   const { measures, workshop } = useTaste();
   const { dropsPerMl } = workshop;
+  const { meshId } = useShapes();
+  const { data: chords } = useChords(meshId, 'small');
   const melt = useMemo(
     () => meltOfDoses(doses, materials, ledger.batchMl, { measures, dropsPerMl }),
     [doses, materials, ledger.batchMl, measures, dropsPerMl],
   );
-  if (doses.length === 0) return null;
   return (
     <>
-      <Foreseen melt={melt} name={ledger.title} />
-      <Looks ledgerId={ledger.id} melt={melt} />
+      <DoseBoard
+        ledgerId={ledger.id}
+        doses={doses}
+        materials={materials}
+        batchMl={ledger.batchMl}
+        picture={
+          chords && doses.length > 0 ? (
+            <BaitInPlastic chords={chords} melt={melt} ground="white" label="A bait of what is in the cup" />
+          ) : undefined
+        }
+      />
+      {doses.length > 0 && (
+        <>
+          <Foreseen melt={melt} name={ledger.title} />
+          <Looks ledgerId={ledger.id} melt={melt} />
+        </>
+      )}
     </>
   );
 }

@@ -23,6 +23,7 @@ import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { AccentsOf } from './AccentsOf.tsx';
 import { Bonds } from './Bonds.tsx';
+import { Marks, WhereUsed } from './Marks.tsx';
 
 /** How much of a bait a layer is, as it was written. */
 function useAmount() {
@@ -185,6 +186,10 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
             ))}
           </section>
         )}
+      </div>
+      <div className="grid grid-cols-1 md:grid-cols-2 gap-12">
+        <Marks id={colour.id} />
+        <WhereUsed id={colour.id} />
       </div>
       <PutAway kind="colourways" row={colour} />
       <Photos aboutType="colourway" aboutId={colour.id} />

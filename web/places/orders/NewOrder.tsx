@@ -23,12 +23,21 @@ interface WantedLine {
   priceMinor: number | null;
 }
 
+interface ByTheme {
+  baitId: string;
+  theme: string;
+  packs: number | null;
+  perPack: number | null;
+}
+
 interface Typed {
   customerId: string;
   newCustomer: { name: string; contact: string };
   dueOn: string;
   notes: string;
   lines: WantedLine[];
+  /** Of a theme and no colour yet. */
+  tastes: ByTheme[];
 }
 
 const SOMEBODY_NEW = 'new';
@@ -99,9 +108,13 @@ function OrderSheet({ baits, colours, customers }: Known) {
     dueOn: format(addDays(new Date(), 7), 'yyyy-MM-dd'),
     notes: '',
     lines: [lineOf(baits[0] as Bait)],
+    tastes: [],
   }));
   const sheet = useSheet<Typed>({ schema: orderBody, keep: 'order', seen: begun, body: bodyOf });
   const { customerId, dueOn, lines } = sheet.values;
+  // What was begun before there were any.
+  const tastes = sheet.values.tastes ?? [];
+  const all = [...lines, ...tastes];
   const add = useWrite<Order>(
     () => ({ path: '/orders', body: bodyOf(sheet.values) }),
     (order) => {
@@ -109,8 +122,8 @@ function OrderSheet({ baits, colours, customers }: Known) {
       navigate(`/orders/${order.id}`);
     },
   );
-  const total = lines.every((line) => line.packs !== null && line.perPack !== null)
-    ? lines.reduce((sum, line) => sum + (line.packs ?? 0) * (line.perPack ?? 0), 0)
+  const total = all.every((line) => line.packs !== null && line.perPack !== null)
+    ? all.reduce((sum, line) => sum + (line.packs ?? 0) * (line.perPack ?? 0), 0)
     : null;
   return (
     <Sheet of={sheet} by={add} onSend={() => add.mutate()} className="flex flex-col gap-5 max-w-4xl">
@@ -148,16 +161,41 @@ function OrderSheet({ baits, colours, customers }: Known) {
                   priceMinor: bait.priceMinor,
                 });
             }}
-            onOut={lines.length > 1 ? () => sheet.takeOut('lines', i) : undefined}
+            onOut={all.length > 1 ? () => sheet.takeOut('lines', i) : undefined}
           />
         ))}
-        <button
-          type="button"
-          className="btn btn-sm btn-line self-start"
-          onClick={() => sheet.set('lines', [...lines, lineOf(baits[0] as Bait)])}
-        >
-          One more line
-        </button>
+        {tastes.map((wish, i) => (
+          <ThemeFields
+            // biome-ignore lint/suspicious/noArrayIndexKey: a wish is its place on the sheet
+            key={i}
+            at={`tastes.${i}`}
+            baits={baits}
+            onBait={(id) => {
+              const bait = baits.find((one) => one.id === id);
+              if (bait) sheet.set(`tastes.${i}`, { ...wish, baitId: id, perPack: bait.packCount });
+            }}
+            onOut={() => sheet.takeOut('tastes', i)}
+          />
+        ))}
+        <div className="flex gap-2 flex-wrap">
+          <button
+            type="button"
+            className="btn btn-sm btn-line"
+            onClick={() => sheet.set('lines', [...lines, lineOf(baits[0] as Bait)])}
+          >
+            One more line
+          </button>
+          <button
+            type="button"
+            className="btn btn-sm btn-line"
+            onClick={() => {
+              const { baitId, packs, perPack } = lineOf(baits[0] as Bait);
+              sheet.set('tastes', [...tastes, { baitId, theme: '', packs, perPack }]);
+            }}
+          >
+            One by taste
+          </button>
+        </div>
       </div>
       <NoteIn at="notes" rows={2} />
       <p className="figure text-2xl">{total ?? '—'} baits</p>
@@ -193,6 +231,32 @@ function LineFields({ at, baits, colours, onBait, onOut }: LineProps) {
         disabled={!onOut}
         onClick={onOut}
       >
+        ✕
+      </button>
+    </div>
+  );
+}
+
+interface ThemeProps {
+  at: string;
+  baits: Bait[];
+  onBait(id: string): void;
+  onOut(): void;
+}
+
+/** A bait of a theme and no colour: three are proposed once the order is kept. */
+function ThemeFields({ at, baits, onBait, onOut }: ThemeProps) {
+  return (
+    <div className="grid grid-cols-2 lg:grid-cols-[90px_1fr_2fr_130px_auto] gap-3 items-start">
+      <FigureIn at={`${at}.packs`} />
+      <ChoiceIn
+        at={`${at}.baitId`}
+        options={baits.map((one) => ({ value: one.id, label: one.name }))}
+        onPicked={onBait}
+      />
+      <TextIn at={`${at}.theme`} hint="three are proposed, and approved by a picture" />
+      <FigureIn at={`${at}.perPack`} />
+      <button type="button" className="btn btn-ghost btn-sm mt-7" aria-label="Take this wish out" onClick={onOut}>
         ✕
       </button>
     </div>

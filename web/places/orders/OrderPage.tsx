@@ -13,6 +13,7 @@ import { Graduated } from '../../parts/Graduated.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
+import { ByTaste } from './ByTaste.tsx';
 import { ShortOf } from './ShortOf.tsx';
 import { Terms } from './Terms.tsx';
 
@@ -42,6 +43,7 @@ export function OrderPage() {
     >
       <Lines order={order} />
       <Terms order={order} />
+      <ByTaste order={order} />
       {order.need.cups.length > 0 && (
         <section className="no-print">
           <h2 className="text-2xl mb-4">What makes it good</h2>

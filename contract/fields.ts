@@ -19,6 +19,12 @@ export const ownId = v.optional(rowId);
 /** When a tap was made, by the workshop's clock, where it had to wait for the Wi-Fi. */
 export const tappedAt = v.optional(v.pipe(v.string(), v.isoTimestamp()));
 export const hex = v.pipe(v.string(), v.regex(/^#[0-9a-f]{6}$/i, 'must be a colour like #3a6f8f'));
+/** A colour that is picked in a form: missing until it is. */
+export const pickedHex = v.pipe(
+  v.string(),
+  v.minLength(1),
+  v.regex(/^(#[0-9a-f]{6})?$/i, 'must be a colour like #3a6f8f'),
+);
 export const day = v.pipe(
   v.string(),
   v.isoDate(),

@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import type { Rgb } from '../core/colour/light.ts';
-import { above0, called, hex, name, ownId, tappedAt } from './fields.ts';
+import { above0, called, name, ownId, pickedHex, tappedAt } from './fields.ts';
 
 const reflected = v.pipe(v.number(), v.minValue(0), v.maxValue(1));
 /** A cup’s colour as it was seen over white paper, as reflectance in linear light. */
@@ -16,7 +16,7 @@ export const lookBody = v.strictObject({
 /** A look as a maker writes it down. */
 export const lookSheet = v.strictObject({
   thicknessMm: called(above0(100), 'The drop or puck is thick'),
-  seen: called(hex, 'Over white paper'),
+  seen: called(pickedHex, 'Over white paper'),
 });
 
 /** A look at a cup, beside what was foreseen of it then. */

@@ -15,6 +15,7 @@ import {
   money,
   name,
   ownId,
+  pickedHex,
   roomC,
   rowId,
   shore,
@@ -128,8 +129,8 @@ export const stepSheet = v.strictObject({
   amount: called(written, 'Dosed'),
   plastisolMl: called(volumeMl, 'Into plain plastisol'),
   thicknessMm: called(above0(100), 'The step is thick'),
-  overBlack: called(hex, 'Over black'),
-  overWhite: called(hex, 'Over white'),
+  overBlack: called(pickedHex, 'Over black'),
+  overWhite: called(pickedHex, 'Over white'),
 });
 
 /** The newest step of a colourant that stands. */

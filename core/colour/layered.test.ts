@@ -72,3 +72,21 @@ test('a tail takes its share from the end, a core the middle of every way throug
   );
   expect(piecesAt(round, 'side', seamsOf([part('whole', 1)], round), 0)).toEqual([]);
 });
+
+test('spots are half balls in the skin of both sides: what is drawn of one side is half of them', () => {
+  const parts = [part('whole', 0.96), part('spots', 0.04, PEARL)];
+  const seams = seamsOf(parts, side);
+  const [spots] = seams.skin;
+  expect(spots?.at).toHaveLength(6);
+  // 4 % of 12 mL in twelve drops: 40 mm³ each, a half ball of 2.673 mm.
+  expect(spots?.radiusMm).toBeCloseTo(2.673, 2);
+  let mm3 = 0;
+  for (let at = 0; at < side.thickMm.length; at++) {
+    const pieces = piecesAt(side, 'side', seams, at);
+    // Nothing is added and nothing taken: a drop takes the place of what lay there.
+    expect(pieces.reduce((sum, { mm }) => sum + mm, 0)).toBeCloseTo(side.thickMm[at] as number, 4);
+    for (const { part: of, mm } of pieces) if (of === 1) mm3 += mm * side.cellMm ** 2;
+  }
+  expect(mm3 / 240).toBeCloseTo(1, 1);
+  expect(piecesAt(above, 'above', seams, middle(above)).map(({ part: of }) => of)).toEqual([0]);
+});

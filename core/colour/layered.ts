@@ -17,8 +17,11 @@ export interface Piece {
 
 /** From the belly up; what is not among them lies within, at an end, or is set into the skin. */
 export const STACKED: readonly Place[] = ['whole', 'belly', 'side', 'swirl', 'back'];
-/** Set into the skin: nobody knows where, so they are told and not drawn. */
-export const NOT_DRAWN: readonly Place[] = ['spots', 'eyes'];
+/** Set into the skin, where they usually sit: along the side from the head back, and on the head. Of both sides, one is seen. */
+const IN_THE_SKIN = {
+  spots: { along: [0.28, 0.37, 0.46, 0.55, 0.64, 0.73], high: 0.62 },
+  eyes: { along: [0.07], high: 0.6 },
+} as const satisfies Partial<Record<Place, { along: readonly number[]; high: number }>>;
 
 /** What of a bait lies under a height, 0 to 1; the height over the lowest point, as a share of all of it. Seen from the side. */
 export function shareUnder({ columns, rows, thickMm }: Chords, height: number): number {
@@ -44,6 +47,8 @@ export interface Seams {
   /** From a column of the picture on, and from a share of its length. */
   tail: { part: number; fromColumn: number; fromShare: number } | null;
   core: { part: number; wide: number } | null;
+  /** Drops set into the skin of the side that is seen: where, and how large, mm of the picture. */
+  skin: { part: number; radiusMm: number; at: { xMm: number; yMm: number }[] }[];
 }
 
 /** The level under which a share lies, mm over the middle of its height: halved until it is known. */
@@ -73,6 +78,27 @@ function tailFrom({ columns, rows, thickMm }: Chords, share: number): number {
   return 0;
 }
 
+/** Drops of what is set into the skin: half balls, all alike, on both sides of the bait. Where the shape has no such place there is none. */
+function skinOf(parts: Part[], side: Chords): Seams['skin'] {
+  const { columns, rows, cellMm, thickMm } = side;
+  return parts.flatMap(({ place, share }, part) => {
+    if (place !== 'spots' && place !== 'eyes') return [];
+    const { along, high } = IN_THE_SKIN[place];
+    const eachMm3 = (1000 * share * filledMl(side)) / (2 * along.length);
+    const at = along.flatMap((one) => {
+      const column = Math.min(columns - 1, Math.floor(one * columns));
+      let [top, bottom] = [-1, -1];
+      for (let row = 0; row < rows; row++)
+        if ((thickMm[row * columns + column] as number) > 0) {
+          if (top < 0) top = row;
+          bottom = row;
+        }
+      return top < 0 ? [] : [{ xMm: column * cellMm, yMm: (bottom - high * (bottom - top)) * cellMm }];
+    });
+    return [{ part, radiusMm: Math.cbrt((3 * eachMm3) / (2 * Math.PI)), at }];
+  });
+}
+
 const tailOf = (part: number, fromColumn: number, { columns }: Chords) => ({
   part,
   fromColumn,
@@ -98,6 +124,7 @@ export function seamsOf(parts: Part[], side: Chords): Seams {
     tail: tail === undefined ? null : tailOf(tail, tailFrom(side, (parts[tail] as Part).share), side),
     // A core is as long as the bait: what it takes of a section is its width squared.
     core: core === undefined ? null : { part: core, wide: Math.sqrt((parts[core] as Part).share) },
+    skin: skinOf(parts, side),
   };
 }
 
@@ -118,7 +145,32 @@ export function withCore(pieces: Piece[], core: Seams['core']): Piece[] {
 }
 
 /** The parts behind one point of a picture, the nearest to the eye first. */
-export function piecesAt(chords: Chords, look: Look, { stack, tail, core }: Seams, index: number): Piece[] {
+export function piecesAt(chords: Chords, look: Look, seams: Seams, index: number): Piece[] {
+  const deep = piecesUnder(chords, look, seams, index);
+  return look === 'side' ? withSkin(deep, chords, seams.skin, index) : deep;
+}
+
+/** A drop lies as deep in the skin as a half ball is there; what it fills is taken off what lies under it. */
+function withSkin(pieces: Piece[], { columns, cellMm }: Chords, skin: Seams['skin'], index: number): Piece[] {
+  const [x, y] = [(index % columns) * cellMm, Math.floor(index / columns) * cellMm];
+  for (const { part, radiusMm, at } of skin)
+    for (const { xMm, yMm } of at) {
+      const off = (x - xMm) ** 2 + (y - yMm) ** 2;
+      if (off >= radiusMm ** 2) continue;
+      const total = pieces.reduce((sum, { mm }) => sum + mm, 0);
+      const drop = Math.min(total, Math.sqrt(radiusMm ** 2 - off));
+      let gone = drop;
+      const rest = pieces.flatMap(({ part: under, mm }) => {
+        const left = Math.max(0, mm - gone);
+        gone = Math.max(0, gone - mm);
+        return left > 0 ? [{ part: under, mm: left }] : [];
+      });
+      return [{ part, mm: drop }, ...rest];
+    }
+  return pieces;
+}
+
+function piecesUnder(chords: Chords, look: Look, { stack, tail, core }: Seams, index: number): Piece[] {
   const mm = chords.thickMm[index] as number;
   if (mm <= 0) return [];
   const column = index % chords.columns;

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { useMemo, useState, useSyncExternalStore } from 'react';
+import { useDeferredValue, useMemo, useState, useSyncExternalStore } from 'react';
 import { Link } from 'react-router';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUND_IDS, GROUNDS, type GroundId } from '../../../core/colour/grounds.ts';
@@ -14,10 +14,12 @@ import { Wedge } from './Wedge.tsx';
 
 /** A recipe as it will look: the bait in it, the wedge over four grounds, how much each place hides, and what of that is a guess. */
 export function Foreseen({ melt, name }: { melt: Melt; name: string }) {
+  // The bait changes at once; the wedge may follow a frame later.
+  const settled = useDeferredValue(melt);
   return (
     <section className="flex flex-col gap-4" aria-label="As it will look">
       <InABait melt={melt} name={name} />
-      <Wedge melt={melt} />
+      <Wedge melt={settled} />
       <Guesses melt={melt} />
     </section>
   );

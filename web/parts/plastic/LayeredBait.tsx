@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import type { Layer } from '../../../contract/colourways.ts';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUNDS, type GroundId, lightOver } from '../../../core/colour/grounds.ts';
-import { filledMl, NOT_DRAWN, type Part, seamsOf, shareUnder } from '../../../core/colour/layered.ts';
+import { filledMl, type Part, seamsOf, shareUnder } from '../../../core/colour/layered.ts';
 import { tried } from '../../../core/failure.ts';
 import { layerShares, levelsIn, PLACES } from '../../../core/plan/layers.ts';
 import type { Chords } from '../../../core/shape/chords.ts';
@@ -57,7 +57,7 @@ export function LayeredBait({ layers, melts, side, above, ground, name }: Props)
       above: above && (() => paintLayered(above, 'above', model, over)),
     };
   }, [layers, melts, side, above, ground]);
-  const left = layers.filter(({ place }) => NOT_DRAWN.includes(place)).map(({ place }) => PLACES[place]);
+  const skin = layers.filter(({ place }) => place === 'spots' || place === 'eyes').map(({ place }) => PLACES[place]);
   return (
     <div className="flex flex-col gap-3">
       <Painted
@@ -74,7 +74,11 @@ export function LayeredBait({ layers, melts, side, above, ground, name }: Props)
           label={`${name} from above, over ${GROUNDS[ground].title}`}
         />
       )}
-      {left.length > 0 && <p className="label-small">Not drawn: {left.join(', ')}. Where they go is not told.</p>}
+      {skin.length > 0 && (
+        <p className="label-small">
+          Drawn where they usually sit, all alike: {skin.join(', ')} <span className="default-mark">default</span>
+        </p>
+      )}
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { flakesIn } from '../../../core/colour/flakes.ts';
 import { flakeSeen, type Melt } from '../../../core/colour/foresee.ts';
 import { litBy } from '../../../core/colour/grounds.ts';
 import { type Part, piecesAt, type Seams, throughAll } from '../../../core/colour/layered.ts';
-import { layerOver, linearOf, type Rgb } from '../../../core/colour/light.ts';
+import { layerOver, linearOf, luminance, type Rgb } from '../../../core/colour/light.ts';
 import type { Chords, Look } from '../../../core/shape/chords.ts';
 
 /** What a melt is looked at over, and in which light. */
@@ -97,6 +97,9 @@ function shadeOf(chords: Chords, lean: number): Shade {
   return shade;
 }
 
+/** A pearl’s sheen is lost in light that comes back from under it: over white it hardly shows, over dark it is strong. */
+const pearlOver = (under: Rgb) => 1.25 - Math.min(1, luminance(under));
+
 /** Lights a picture point by point. @param seenAt what the plastic shows there; null beside the bait. */
 function lit(
   { data }: ImageData,
@@ -111,7 +114,7 @@ function lit(
     const colour = seenAt(at);
     if (!colour) continue;
     const b = bright[at] as number;
-    const add = (gloss[at] as number) + pearl * (sheen[at] as number);
+    const add = (gloss[at] as number) + pearl * pearlOver(colour) * (sheen[at] as number);
     data[4 * at] = byte((colour[0] * b + add) * lightR);
     data[4 * at + 1] = byte((colour[1] * b + add) * lightG);
     data[4 * at + 2] = byte((colour[2] * b + add) * lightB);

@@ -6,10 +6,10 @@ import type { ColourwayRow } from '../../../contract/colourways.ts';
 import { inUse } from '../../../contract/fields.ts';
 import { PLACES } from '../../../core/plan/layers.ts';
 import { queries } from '../../api/queries.ts';
-import { LayerSection } from '../../parts/LayerSection.tsx';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { Away } from '../../parts/PutAway.tsx';
 import { useShapes } from '../../parts/plastic/Foreseen.tsx';
+import { LayeredPicture } from '../../parts/plastic/LayeredPicture.tsx';
 import { RecipePicture } from '../../parts/plastic/RecipePicture.tsx';
 import { useChords } from '../../parts/plastic/useChords.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -158,7 +158,7 @@ export function Colours() {
               key={colour.id}
               colour={colour}
               marks={marks.get(colour.id)}
-              picture={<LayerSection layers={colour.layers} sizePx={132} name={colour.name} />}
+              picture={<LayeredPicture layers={colour.layers} chords={chords} name={colour.name} />}
             >
               {colour.layers.map((layer, i) => (
                 // biome-ignore lint/suspicious/noArrayIndexKey: a layer is its place in the list

@@ -243,7 +243,7 @@ function Shown({ proposal, meshId, chosen, onChoose, materials, recipes }: Shown
       role="radio"
       aria-checked={chosen}
       onClick={onChoose}
-      className={`text-left p-2 border-2 rounded ${chosen ? 'border-[var(--ink)]' : 'border-transparent'}`}
+      className={`flex flex-col text-left p-2 border-2 rounded ${chosen ? 'border-[var(--ink)]' : 'border-transparent'}`}
     >
       {melt && chords ? (
         <BaitInPlastic chords={chords} melt={melt} ground="white" label={`A bait of ${title}`} />

@@ -51,7 +51,7 @@ function Stir({ at: { folded, nowMs, write } }: { at: AtTheCup }) {
   const leftS = stir.dueAt === null ? null : (Date.parse(stir.dueAt) - nowMs) / 1000;
   const late = leftS !== null && leftS <= 0;
   return (
-    <div className="flex items-center gap-3 mt-2 flex-wrap">
+    <div className="flex items-center gap-3 mt-2 mb-1">
       <button
         type="button"
         className={`btn bench-target ${late ? 'btn-accent' : 'btn-line'}`}
@@ -59,7 +59,7 @@ function Stir({ at: { folded, nowMs, write } }: { at: AtTheCup }) {
       >
         Stirred
       </button>
-      <span className="text-lg">
+      <span className="sm:text-lg">
         {leftS === null ? (
           `${stir.name} sinks: stir, then draw`
         ) : late ? (

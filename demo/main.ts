@@ -5,6 +5,7 @@ import type { Order, RackRow } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Clock } from '../contract/workshop.ts';
 import { logDips, renewClaws, weighMolds } from './care.ts';
+import { colours } from './colours.ts';
 import { blendCup, COLD, type Mood, packAndSend, pourCup, pourFor, readHardness, restock, USUAL } from './evening.ts';
 import { DemoMaker } from './maker.ts';
 import { Random } from './random.ts';
@@ -240,6 +241,8 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
   const bucket = { kind: 'given', heats: null, saltG: null, note: 'a bucket from the club', looked: true };
   await maker.post(`/bins/${used.id}/moves`, { ...bucket, grams: 860 });
   await restock(maker, shelf, 'Loft Soft');
+  maker.now = subMinutes(now, 60 * 4);
+  await colours(maker, 'Tideline');
   maker.now = subMinutes(now, 19);
   await planMold(maker, shelf, 'Sandlance 110', 3, 'Sandlance 110 × 3, open face', false);
 

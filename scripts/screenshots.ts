@@ -19,7 +19,7 @@ const base = workshop.url;
 
 async function idOf(list: string, name: string): Promise<string> {
   const { items } = (await (
-    await fetch(`${base}/api/${list}${list === 'ladders' ? '' : '?limit=200'}`)
+    await fetch(`${base}/api/${list}${['ladders', 'bins'].includes(list) ? '' : '?limit=200'}`)
   ).json()) as List<{
     id: string;
     name?: string;
@@ -77,7 +77,6 @@ const views: View[] = [
       await page.waitForTimeout(600);
     },
   },
-  { name: 'compare', path: `/masters/${sandlance}/compare`, before: (page) => page.waitForTimeout(2500) },
   { name: 'water', path: `/masters/${sandlance}/water` },
   { name: 'ladder', path: `/ladders/${await idOf('ladders', 'Ladder 1')}`, bench: true },
   {
@@ -103,6 +102,19 @@ const views: View[] = [
   { name: 'layers', path: `/colours/${await idOf('colourways', 'Gannet Coat')}`, before: painted },
   { name: 'pour-sheet', path: `/pours/${pourClosed}` },
   { name: 'rack', path: '/rack' },
+  {
+    name: 'scraps',
+    path: `/rack/bins/${await idOf('bins', 'Used baits, mixed')}`,
+    before: async (page) => {
+      await page.locator('[data-field=massG]').fill('23.4');
+      await page.locator('[data-field=inWaterG]').fill('1.6');
+      await page.locator('[data-field=pressed]').fill('41 44 43');
+      await page.locator('[data-field=overWhite]').fill('#b0a594');
+      await page.locator('[data-field=overBlack]').fill('#5c554b');
+      await page.getByLabel('It is to become').selectOption({ label: 'Bladderwrack' });
+      await page.waitForTimeout(2500);
+    },
+  },
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },
   { name: 'store', path: '/store' },
   { name: 'insight', path: '/insight' },

@@ -6,6 +6,20 @@ import { deltaE, type Lacking, labOf, moreOf } from './lab.ts';
 import { hexOf, layerOver, linearOf, meltOf, type Optics, type Rgb } from './light.ts';
 import { type Colourant, type Found, search } from './search.ts';
 
+/** Bottles that a search may take of. */
+export const colourantsHere = v.pipe(
+  list(
+    v.strictObject({
+      id,
+      ...optics.entries,
+      maxMlPerL: v.optional(positive(1000), usual('colourMostMlPerL')),
+      dropsPerMl: v.optional(positive(1e4), usual('dropsPerMl')),
+    }),
+    'id',
+  ),
+  v.maxLength(60, 'too-large'),
+);
+
 export const matchSchema = v.strictObject({
   target: v.union([hexText, reflected, v.strictObject({ hex: hexText }), v.strictObject({ linear: reflected })]),
   thicknessMm: v.pipe(thickness, v.gtValue(0)),
@@ -13,18 +27,7 @@ export const matchSchema = v.strictObject({
   base: optics,
   /** What is in the melt already and stays as it is. */
   fixed: v.optional(v.pipe(v.array(dosed), v.maxLength(40, 'too-large')), []),
-  colourants: v.pipe(
-    list(
-      v.strictObject({
-        id,
-        ...optics.entries,
-        maxMlPerL: v.optional(positive(1000), usual('colourMostMlPerL')),
-        dropsPerMl: v.optional(positive(1e4), usual('dropsPerMl')),
-      }),
-      'id',
-    ),
-    v.maxLength(60, 'too-large'),
-  ),
+  colourants: colourantsHere,
   batchMl: positive(1e6),
   wholeDrops: v.optional(v.boolean(), true),
   maxColourants: v.optional(whole(1, 6), 4),

@@ -1,9 +1,9 @@
 import * as v from 'valibot';
-import { id, list, positive, whole } from '../bounds.ts';
-import { hexText, optics, reflected } from '../colour/fields.ts';
+import { positive, whole } from '../bounds.ts';
+import { hexText, reflected } from '../colour/fields.ts';
 import { deltaE, labOf } from '../colour/lab.ts';
 import { layerOver, linearOf, meltOf, mixedOptics, type Optics, type Rgb } from '../colour/light.ts';
-import { match } from '../colour/match.ts';
+import { colourantsHere, match } from '../colour/match.ts';
 import { PLAIN_PLASTIC } from '../colour/nominal.ts';
 import { usual } from '../defaults.ts';
 import { type Between, spread } from './between.ts';
@@ -14,18 +14,7 @@ export const addWishSchema = v.strictObject({
   /** Of the cup’s plastic, how much is this scrap; the rest is fresh. */
   scrapShare: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(1)), 1),
   saltFraction: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(0.4))),
-  colourants: v.pipe(
-    list(
-      v.strictObject({
-        id,
-        ...optics.entries,
-        maxMlPerL: v.optional(positive(1000), usual('colourMostMlPerL')),
-        dropsPerMl: v.optional(positive(1e4), usual('dropsPerMl')),
-      }),
-      'id',
-    ),
-    v.maxLength(60, 'too-large'),
-  ),
+  colourants: colourantsHere,
   batchMl: positive(1e6),
   seed: v.optional(whole(0, 4294967295), 1),
 });

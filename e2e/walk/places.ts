@@ -65,7 +65,8 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     .flatMap((row) => (row.bags as Row[]).slice(0, how === 'all' ? 5 : 1))
     .slice(0, how === 'all' ? 100 : 2);
   const ladders = (await get<{ items: Row[] }>('/ladders')).items;
-  const materials = chosen(await list('/materials'), how);
+  const materials = chosen(await list('/materials'), how, (row) => row.kind === 'colourant');
+  const bins = chosen((await get<{ items: Row[] }>('/bins')).items, how, (row) => row.colour === null);
   const tools = (await get<{ calculators: { name: string }[] }>('/calc')).calculators.map((tool) => tool.name);
   const ledgers = (await get<{ items: Row[] }>('/ledgers?limit=3')).items;
   const each = (rows: Row[], ...paths: string[]) =>
@@ -88,6 +89,8 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     '/colours',
     '/colours/new',
     '/colours/dosing',
+    '/colours/match',
+    '/colours/travel',
     ...each(ledgers.slice(0, 1), '/colours/dosing/:id'),
     ...each(recipes, '/colours/:id'),
     ...each(recipes.slice(0, 1), '/colours/:id/edit'),
@@ -99,6 +102,7 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     ...each(open, '/pours/:id', '/pours/:id/bench'),
     ...each(closed, '/pours/:id'),
     '/rack',
+    ...each(bins, '/rack/bins/:id'),
     ...bags.map((row) => `/bags/${row.code}`),
     '/orders',
     '/orders/new',
@@ -106,6 +110,7 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     '/store',
     '/store?new',
     ...each(materials, '/store?material=:id'),
+    ...each(materials.filter((row) => row.kind === 'colourant').slice(0, 1), '/store/:id/measure'),
     '/insight',
     '/tools',
     ...(how === 'all' ? tools : ['batch.size', 'mesh.measure', 'silicone.plan', 'heat.train']).map(

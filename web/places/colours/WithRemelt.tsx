@@ -15,6 +15,7 @@ import { SelectField } from '../../parts/Fields.tsx';
 import { BaitInPlastic } from '../../parts/plastic/BaitInPlastic.tsx';
 import { useShapes } from '../../parts/plastic/Foreseen.tsx';
 import { useChords } from '../../parts/plastic/useChords.ts';
+import { ShareSlider } from '../../parts/ShareSlider.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { LACKING, seenAs } from '../../parts/words/colour.ts';
 
@@ -38,20 +39,7 @@ export function WithRemelt({ recipe }: { recipe: Recipe }) {
           onChange={setBin}
           className="w-52"
         />
-        <label className="pb-5">
-          <span className="label-small block">
-            <b className="figure">{share} %</b> of the plastic
-          </span>
-          <input
-            type="range"
-            min={5}
-            max={100}
-            step={5}
-            value={share}
-            onChange={(event) => setShare(Number(event.target.value))}
-            className="w-56"
-          />
-        </label>
+        <ShareSlider value={share} min={5} onChange={setShare} says="of the plastic" />
       </div>
       <Changed recipe={recipe} bin={bin} colour={bin.colour} share={share / 100} />
     </section>

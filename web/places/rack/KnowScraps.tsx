@@ -18,6 +18,7 @@ import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { asColourant, type Bottle, bottlesHere, dropsText } from '../../parts/plastic/bottles.ts';
 import { meltOfItems } from '../../parts/plastic/melts.ts';
 import { TapPhoto } from '../../parts/plastic/TapPhoto.tsx';
+import { ShareSlider } from '../../parts/ShareSlider.tsx';
 import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -153,20 +154,7 @@ function Wished({ recipes, recipeId, setRecipe, share, setShare, batchMl, setBat
       />
       {recipeId !== '' && (
         <>
-          <label className="pb-5">
-            <span className="label-small block">
-              of the cup’s plastic <b className="figure">{share} %</b> is this
-            </span>
-            <input
-              type="range"
-              min={10}
-              max={100}
-              step={5}
-              value={share}
-              onChange={(event) => setShare(Number(event.target.value))}
-              className="w-56"
-            />
-          </label>
+          <ShareSlider value={share} min={10} onChange={setShare} says="is this" before="of the cup’s plastic " />
           <QuantityField
             label="For a batch of"
             dimension="volume"

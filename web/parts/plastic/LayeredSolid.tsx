@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { type ReactNode, useMemo } from 'react';
 import type { Layer } from '../../../contract/colourways.ts';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUNDS, type GroundId, lightOver, litBy } from '../../../core/colour/grounds.ts';
@@ -25,10 +25,12 @@ interface Props {
   side: Chords;
   ground: GroundId;
   name: string;
+  /** As it is seen flat, beside the solid. */
+  picture: ReactNode;
 }
 
 /** A bait of layers as a solid that is turned by hand, and cut across where its layers lie, each as thick as it is there. */
-export function LayeredSolid({ meshId, layers, melts, side, ground, name }: Props) {
+export function LayeredSolid({ meshId, layers, melts, side, ground, name, picture }: Props) {
   const { data, error } = useSolidOf(meshId);
   const model = useMemo(() => {
     const parts = partsOf(layers, melts, side);
@@ -41,19 +43,28 @@ export function LayeredSolid({ meshId, layers, melts, side, ground, name }: Prop
     for (let i = 0; i < tints.length; i++) tints[i] = Math.min(1, (tints[i] as number) * (light[i % 3] as number));
     return [{ ...data.solid, colour: '--bait', tints }];
   }, [data, model, ground]);
-  if (error) return <p className="warn">Its shape could not be read for a cut; the picture from the side holds.</p>;
-  if (!data || !drawn) return <p className="soft">Cutting {name} …</p>;
   return (
-    <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-6">
-      <div className="min-h-72 flex flex-col border border-[var(--edge)]">
-        <Solid layers={drawn} heightPx={280} says={`${name} as a solid, its melts where they lie.`} />
+    <>
+      <div className="grid grid-cols-1 lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-6">
+        {picture}
+        <div className="min-h-72 flex flex-col border border-[var(--edge)]">
+          {drawn ? (
+            <Solid layers={drawn} heightPx={280} says={`${name} as a solid, its melts where they lie.`} />
+          ) : (
+            <p className={error ? 'warn p-4' : 'soft p-4'}>
+              {error ? 'Its shape could not be read for a cut; the picture beside this holds.' : `Cutting ${name} …`}
+            </p>
+          )}
+        </div>
       </div>
-      <div className="grid grid-cols-3 gap-4 items-end">
-        {data.sections.map((section, i) => (
-          <Cut key={section.at} section={section} where={WHERE[i] ?? ''} layers={layers} {...model} />
-        ))}
-      </div>
-    </div>
+      {data && (
+        <div className="grid grid-cols-3 gap-4 items-end max-w-3xl">
+          {data.sections.map((section, i) => (
+            <Cut key={section.at} section={section} where={WHERE[i] ?? ''} layers={layers} {...model} />
+          ))}
+        </div>
+      )}
+    </>
   );
 }
 

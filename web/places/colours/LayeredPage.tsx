@@ -72,12 +72,19 @@ function InItsLayers({ colour, inABait }: { colour: Colourway; inABait: ReturnTy
     <section className="flex flex-col gap-4">
       <div className="flex flex-wrap gap-4 items-end no-print">{controls}</div>
       {side && melts ? (
-        <>
-          <div className="p-4 border border-[var(--edge)] max-w-3xl" style={{ background: plateOf(ground) }}>
-            <LayeredBait layers={colour.layers} melts={melts} side={side} above={above} ground={ground} name={name} />
-          </div>
-          <LayeredSolid meshId={meshId} layers={colour.layers} melts={melts} side={side} ground={ground} name={name} />
-        </>
+        <LayeredSolid
+          meshId={meshId}
+          layers={colour.layers}
+          melts={melts}
+          side={side}
+          ground={ground}
+          name={name}
+          picture={
+            <div className="p-4 border border-[var(--edge)]" style={{ background: plateOf(ground) }}>
+              <LayeredBait layers={colour.layers} melts={melts} side={side} above={above} ground={ground} name={name} />
+            </div>
+          }
+        />
       ) : (
         <div className="h-40 soft">Drawing {bait} …</div>
       )}

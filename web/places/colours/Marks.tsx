@@ -47,18 +47,16 @@ function MarksOf({ colour }: { colour: Colourway }) {
         {colour.favourite ? 'a favourite' : 'make it a favourite'}
       </button>
       <Refusal error={star.error} />
-      <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="flex gap-2 items-start">
-        <TextIn at="family" className="flex-1" hint="such as greens" options={listId} />
+      <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="flex flex-col gap-1 items-start">
+        <TextIn at="family" className="w-full" hint="such as greens" options={listId} />
         <datalist id={listId}>
           {families.map((one) => (
             <option key={one} value={one} />
           ))}
         </datalist>
-        <div className="mt-5">
-          <Send className="btn-sm" onlyChanged>
-            Keep
-          </Send>
-        </div>
+        <Send className="btn-sm" onlyChanged>
+          Keep
+        </Send>
       </Sheet>
     </section>
   );

@@ -35,7 +35,7 @@ export function ByTaste({ order }: { order: Order }) {
   return (
     <section className="no-print flex flex-col gap-4">
       <div className="flex justify-between items-baseline">
-        <h2>By taste</h2>
+        {open.length + put.length > 0 || asking ? <h2>By taste</h2> : <span />}
         {!closed && baits.length > 0 && (
           <button type="button" className="link" aria-expanded={asking} onClick={() => setAsking(!asking)}>
             a bait without a colour

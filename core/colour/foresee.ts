@@ -98,7 +98,15 @@ export function meltOfIngredients(items: Ingredient[], plain: Optics = PLAIN_PLA
       if (item.kind === 'powder') melt.sheen += item.mlPerL / usual('powderUsualMlPerL');
     }
   }
-  return { ...melt, sheen: 1 - Math.exp(-melt.sheen), optics: meltOf(plain, dosed) };
+  // What was dosed in several goes is one colour.
+  return {
+    ...melt,
+    byLook: [...new Set(melt.byLook)],
+    unknown: [...new Set(melt.unknown)],
+    learnt: [...new Map(melt.learnt.map((one) => [one.name, one])).values()],
+    sheen: 1 - Math.exp(-melt.sheen),
+    optics: meltOf(plain, dosed),
+  };
 }
 
 /** A flake at a depth: what light it sends back through the plastic before it, over what the plastic itself shows there. */

@@ -52,6 +52,37 @@ test('a bottle half again as strong is told from the other by looks at each, the
   expect(found.get('blue')?.sdLn[0]).toBeLessThan((few?.sdLn[0] ?? 0) / 2);
 });
 
+test('one look by hand: half again as much is believed by four fifths of its logarithm, less where the look hardly tells', () => {
+  const seen = (mm: number) => {
+    const foreseen = { k: bands((i) => BLUE.k[i] * 4), s: bands((i) => BLUE.s[i] * 4) };
+    const really = { k: bands((i) => foreseen.k[i] * 1.5), s: foreseen.s };
+    const look = {
+      foreseen: { optics: foreseen, parts: [{ materialId: 'blue', k: foreseen.k }] },
+      thicknessMm: mm,
+      seen: layerOver(really, mm, WHITE),
+    };
+    return { learnt: learntOf([look]).get('blue'), really };
+  };
+  for (const mm of [2, 60]) {
+    const { learnt, really } = seen(mm);
+    // How steeply the look changes with the logarithm of its absorption.
+    const at = (times: number) => layerOver({ k: bands((i) => really.k[i] * times), s: really.s }, mm, WHITE)[0];
+    const slope = (at(1.001) - at(1 / 1.001)) / (2 * Math.log(1.001));
+    const sd = Math.hypot(0.15, 0.01 / Math.abs(slope));
+    const believed = sd ** -2 / (sd ** -2 + 0.3 ** -2);
+    expect(learnt?.factor[0]).toBeCloseTo(1.5 ** believed, 2);
+    expect(learnt?.sdLn[0]).toBeCloseTo((sd ** -2 + 0.3 ** -2) ** -0.5, 2);
+  }
+});
+
+test('a melt without any absorption teaches nothing, and breaks nothing', () => {
+  const clear = {
+    optics: { k: [0, 0, 0] as Rgb, s: [0.1, 0.1, 0.1] as Rgb },
+    parts: [{ materialId: 'a', k: [0, 0, 0] as Rgb }],
+  };
+  expect(learntOf([{ foreseen: clear, thicknessMm: 3, seen: [0.5, 0.5, 0.5] }]).get('a')?.factor).toEqual([1, 1, 1]);
+});
+
 test('a look too deep to tell anything changes little', () => {
   const times = { blue: [1.5, 1.5, 1.5] as Rgb, rust: [1, 1, 1] as Rgb };
   const deep = learntOf([look(40, 0, times, 60)]).get('blue');

@@ -95,3 +95,44 @@ test('a lamp warms what daylight shows, and is as bright', () => {
     0.6 * luminance(seenIn(weak, thickIn('day', 8), SCENES.day)),
   );
 });
+
+test('a colour that was dosed in three goes is told of once, and is as strong as in one', () => {
+  const drop = (mlPerL: number) => ({
+    id: 'blue',
+    name: 'Blue',
+    kind: 'colourant',
+    hex: '#3060a0',
+    optics: null,
+    mlPerL,
+    gPerL: 0,
+    sizeMm: null,
+    cut: null,
+    learnt: { factor: [1.2, 1.2, 1.2] as [number, number, number], looks: 2 },
+  });
+  const thrice = meltOfIngredients([drop(1), drop(2), drop(1)]);
+  const once = meltOfIngredients([drop(4)]);
+  expect([thrice.byLook, thrice.learnt]).toEqual([['Blue'], [{ name: 'Blue', looks: 2 }]]);
+  expect(thrice.optics.k[0]).toBeCloseTo(once.optics.k[0], 12);
+  // Learnt: a fifth more of what the colour itself absorbs.
+  const untaught = meltOfIngredients([{ ...drop(4), learnt: null }]);
+  expect(once.optics.k[0] - PLAIN_PLASTIC.k[0]).toBeCloseTo(1.2 * (untaught.optics.k[0] - PLAIN_PLASTIC.k[0]), 12);
+});
+
+test('flake that is wanted turned is drawn as it turns; what nobody told is not known', () => {
+  const flake = {
+    id: 'f',
+    name: 'Gold',
+    kind: 'flake',
+    hex: '#c9a13b',
+    optics: null,
+    mlPerL: 0,
+    gPerL: 5,
+    sizeMm: 0.4,
+    cut: null,
+  };
+  const hexes = (more: object) => meltOfIngredients([{ ...flake, ...more }]).flakes.map(({ hex }) => hex);
+  expect(hexes({})).toEqual(['#c9a13b']);
+  expect(hexes({ turnsHex: '#8f4a2b' })).toEqual(['#c9a13b']);
+  expect(hexes({ turnsHex: '#8f4a2b', turned: true })).toEqual(['#8f4a2b']);
+  expect(meltOfIngredients([{ ...flake, turned: true }])).toMatchObject({ flakes: [], unknown: ['Gold, turned'] });
+});

@@ -53,31 +53,25 @@ export function whatToAdd(wish: AddWish, seen: { optics: Optics; off: Optics[] }
       seed: wish.seed,
     });
   const inDrops = ask(seen.optics, wish.colourants, true);
-  const used = wish.colourants.filter(({ id: one }) => inDrops.items.some((item) => item.id === one));
-  const exact = used.length > 0 ? [seen.optics, ...seen.off].map((scrap) => ask(scrap, used, false)) : [];
-  const doses = (one: string) => exact.map(({ items }) => items.find((item) => item.id === one)?.mlPerL ?? 0);
-  const items = used.map(({ id: one }) => {
-    const [value = 0, ...moved] = doses(one);
-    return { id: one, mlPerL: spread(value, moved), drops: inDrops.items.find((item) => item.id === one)?.drops ?? 0 };
-  });
+  const found = new Map(inDrops.items.map((item) => [item.id, item]));
+  const used = wish.colourants.filter(({ id }) => found.has(id));
+  const dosesOf = (scrap: Optics) => new Map(ask(scrap, used, false).items.map(({ id, mlPerL }) => [id, mlPerL]));
+  const exact = used.length > 0 ? dosesOf(seen.optics) : new Map<string, number>();
+  const moved = used.length > 0 ? seen.off.map(dosesOf) : [];
+  const items = used.map(({ id }) => ({
+    id,
+    mlPerL: spread(
+      exact.get(id) ?? 0,
+      moved.map((doses) => doses.get(id) ?? 0),
+    ),
+    drops: found.get(id)?.drops as number,
+  }));
   const wanted = labOf('hex' in wish.target ? linearOf(wish.target.hex) : wish.target.linear);
+  const dosed = used.map(({ id, k, s }) => ({ k, s, mlPerL: found.get(id)?.mlPerL as number }));
   /** The same drops, if the scrap is not quite what it was read as. */
   const offOf = (scrap: Optics) =>
     deltaE(
-      labOf(
-        layerOver(
-          meltOf(
-            mixedOptics(scrap, PLAIN_PLASTIC, wish.scrapShare),
-            used.map(({ id: one, k, s }) => ({
-              k,
-              s,
-              mlPerL: inDrops.items.find((item) => item.id === one)?.mlPerL ?? 0,
-            })),
-          ),
-          wish.thicknessMm,
-          WHITE,
-        ),
-      ),
+      labOf(layerOver(meltOf(mixedOptics(scrap, PLAIN_PLASTIC, wish.scrapShare), dosed), wish.thicknessMm, WHITE)),
       wanted,
     );
   const { saltFraction, scrapShare } = wish;

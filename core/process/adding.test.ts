@@ -53,4 +53,14 @@ test('flake that is wanted turned goes in at the hottest, over the highest limit
   const cup = [item('a', 'flake', { limitC: 165, turned: true }), item('b', 'flake', { limitC: 172, turned: true })];
   expect(told({ colourWhen: 'cooked', saltWhen: 'last' }, cup)).toEqual([['hottest', 'a b', 172]]);
   expect(told({ colourWhen: 'cooked', saltWhen: 'last' }, [])).toEqual([]);
+  // Two that wait for the cup to cool wait for the more tender one; flake without a limit has nothing to turn into.
+  const tender = [
+    item('a', 'flake', { limitC: 165 }),
+    item('b', 'flake', { limitC: 150 }),
+    item('c', 'flake', { turned: true }),
+  ];
+  expect(told({ colourWhen: 'cold', saltWhen: 'last' }, tender)).toEqual([
+    ['cooked', 'c', null],
+    ['cooled', 'a b', 150],
+  ]);
 });

@@ -58,15 +58,9 @@ export function orderOfAdding<I extends Addable>(
   return ORDER.flatMap((moment) => {
     const mine = items.filter((item) => momentOf(item, school.colourWhen, school.saltWhen) === moment);
     if (mine.length === 0) return [];
-    const limits = mine.flatMap(({ limitC }) => (limitC === null ? [] : [limitC]));
-    const c =
-      limits.length === 0
-        ? null
-        : moment === 'hottest'
-          ? Math.max(...limits)
-          : moment === 'cooled'
-            ? Math.min(...limits)
-            : null;
+    // Only flake with a limit waits for the cup to cool, or wants it hot.
+    const limits = mine.map(({ limitC }) => limitC as number);
+    const c = moment === 'hottest' ? Math.max(...limits) : moment === 'cooled' ? Math.min(...limits) : null;
     return [{ moment, items: mine, c }];
   });
 }

@@ -28,3 +28,12 @@ test('a thicker layer stays hot and soft for longer; on metal for less than on r
   for (const joins of JOIN_IDS)
     expect(bondOf({ joins, underMm: null })).toMatchObject({ hotForS: null, firmAfterS: null });
 });
+
+test('no thickness is no time; the usual wall of its kind is taken where none is told', () => {
+  expect(bondOf({ joins: 'melted', underMm: 0 }).firmAfterS).toBeNull();
+  const at = (moldStuff: 'silicone' | 'aluminium', wallMm?: number) =>
+    bondOf({ joins: 'melted', underMm: 4, moldStuff, ...(wallMm === undefined ? {} : { wallMm }) }).firmAfterS;
+  expect(at('silicone')).toBe(at('silicone', usual('siliconeWallMm')));
+  expect(at('aluminium')).toBe(at('aluminium', usual('metalWallMm')));
+  expect(at('silicone')).not.toBe(at('silicone', 30));
+});

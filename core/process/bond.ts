@@ -7,7 +7,7 @@ export interface BondWish {
   joins: Join;
   /** The layer before it, where it is thickest, mm; null: nobody knows its shape. */
   underMm: number | null;
-  moldStuff?: keyof typeof MOLD_STUFF;
+  moldStuff?: 'silicone' | 'aluminium';
   wallMm?: number;
   roomC?: number;
   /** Of a mold that is kept hot. */
@@ -34,7 +34,7 @@ function comesTo(
   { underMm, moldStuff = 'silicone', wallMm, roomC = usual('roomC'), pourC = usual('layerPourC') }: BondWish,
 ): number | null {
   if (underMm === null || !(underMm > 0)) return null;
-  const wall = wallMm ?? usual(moldStuff === 'aluminium' || moldStuff === 'steel' ? 'metalWallMm' : 'siliconeWallMm');
+  const wall = wallMm ?? usual(moldStuff === 'aluminium' ? 'metalWallMm' : 'siliconeWallMm');
   const { value } = tried(() =>
     demold({
       shape: 'slab',

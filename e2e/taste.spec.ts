@@ -33,12 +33,12 @@ test('a bait is ordered by a theme: three different proposals, a picture, and a 
   const wish = async () =>
     (await api<{ items: TasteWish[] }>('GET', `/orders/${orderId}/tastes`)).items[0] as TasteWish;
   const made = (await wish()).proposals;
-  expect(made.map(({ from }) => from)).toEqual(['book', 'store', 'store']);
-  // Warm: of two liquids of these three the red and the yellow one, no more blue than that.
+  expect(made.map(({ from }) => from)).toEqual(['store', 'store', 'store']);
+  // The one recipe here is blue, which is no answer; of the three liquids the red and the yellow one are.
   const looks = made.flatMap((one) => (one.from === 'store' ? [one.hex] : []));
   const redOverBlue = (hex: string) => Number.parseInt(hex.slice(1, 3), 16) - Number.parseInt(hex.slice(5, 7), 16);
   expect(redOverBlue(looks[0] ?? '')).toBeGreaterThan(40);
-  await proposals.nth(1).click();
+  await proposals.nth(0).click();
   await page.getByLabel('Name of the new colour').fill('Rock Pool');
   const approve = page.getByRole('button', { name: 'Approved' });
   await approve.click();

@@ -48,6 +48,11 @@ test.each([
   expect(proposalsFor(tasteOf(theme), book).book[0]).toBe(id);
 });
 
+test('a recipe that is the opposite of what was said is not proposed, however small the book', () => {
+  expect(proposalsFor(tasteOf('bright yellow'), book.slice(0, 1))).toMatchObject({ book: [], wanted: { length: 3 } });
+  expect(proposalsFor(tasteOf('black as night'), book.slice(0, 1)).book).toEqual(['night']);
+});
+
 test('always three, always different; one of them is new, all of them where the book is empty', () => {
   const all = (theme: string, from: Candidate[]) => {
     const { book: ids, wanted } = proposalsFor(tasteOf(theme), from);

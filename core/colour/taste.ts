@@ -128,6 +128,8 @@ export function offTaste({ axes, hueDeg }: Taste, of: { traits: Traits; hueDeg: 
 
 /** Proposals that look nearer to each other than this are one. */
 const DIFFERENT_DELTA_E = 10;
+/** Farther off than this a recipe is no answer to the theme, however few there are. */
+const MOST_OFF = 0.8;
 export const PROPOSALS = 3;
 /** Of three at most so many come out of the book: one is always new. */
 const FROM_BOOK = 2;
@@ -158,7 +160,7 @@ export function proposalsFor(taste: Taste, book: Candidate[]): { book: string[];
   const isNew = (linear: Rgb) => shown.every((one) => deltaE(labOf(one), labOf(linear)) >= DIFFERENT_DELTA_E);
   const chosen: string[] = [];
   for (const one of [...book].sort((a, b) => offTaste(taste, a) - offTaste(taste, b))) {
-    if (chosen.length === FROM_BOOK) break;
+    if (chosen.length === FROM_BOOK || offTaste(taste, one) > MOST_OFF) break;
     if (!isNew(one.linear)) continue;
     chosen.push(one.id);
     shown.push(one.linear);

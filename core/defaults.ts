@@ -131,6 +131,21 @@ export const DEFAULTS = {
   saltGrainMm: of(0.1, 'mm', 'ground salt', 'ground to flour; table salt is 0.3 to 0.5'),
   cupDeepMm: of(60, 'mm', 'plastic in a cup, deep', 'a pint glass half full'),
   matchedAtMm: of(8, 'mm', 'colours are matched at', 'the body of a common bait'),
+  plastisolCpJPerGK: of(1.8, 'J/gK', 'heat that plastisol takes', 'typical of plasticized vinyl; the same for remelt'),
+  ovenEfficiency: of(
+    0.5,
+    'of its power',
+    'reaches the cup',
+    'starting guess; read a burst before and after, and it is learnt',
+  ),
+  cupTauS: of(600, 's', 'a cup cools with', 'starting guess: a pint glass without a lid; the readings replace it'),
+  cupTauWeightS2: of(3600, 's²', 'weight of that guess', 'as much as two readings a minute and a half apart'),
+  thermometerSdC: of(
+    1.5,
+    '°C',
+    'an infrared thermometer is off by',
+    'data sheets, standard deviation; it reads the surface: stir, then read',
+  ),
   fusesC: of(
     140,
     '°C',

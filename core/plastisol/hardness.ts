@@ -2,6 +2,7 @@ import type { Highs } from 'highs';
 import * as v from 'valibot';
 import { finite, fraction, id, list, nonNegative, positive, signed } from '../bounds.ts';
 import { Failure } from '../failure.ts';
+import { expression, loadSolver, solve, type Terms } from '../highs.ts';
 import { roundMoney } from '../rounding.ts';
 
 /** What a bait is judged with until its own hardness is known, points: soft baits of the trade. */
@@ -75,36 +76,6 @@ export const blendSchema = v.pipe(
   }),
 );
 export type BlendInput = v.InferOutput<typeof blendSchema>;
-
-let solver: Promise<Highs> | undefined;
-
-// Loaded on first use: the solver is 3.5 MB of WebAssembly that most of the registry never needs.
-function loadSolver(): Promise<Highs> {
-  solver ??= import('highs').then((module) => module.default());
-  return solver;
-}
-
-type Terms = [coefficient: number, variable: string][];
-
-const expression = (terms: Terms) => terms.map(([k, name]) => `${k < 0 ? '-' : '+'} ${Math.abs(k)} ${name}`).join(' ');
-
-interface Program {
-  objective: Terms;
-  rows: string[];
-  bounds: string[];
-}
-
-function solve(highs: Highs, { objective, rows, bounds }: Program): Map<string, number> | undefined {
-  const text = ['Minimize', ` obj: ${expression(objective)}`, 'Subject To', ...rows, 'Bounds', ...bounds, 'End'].join(
-    '\n',
-  );
-  const result = highs.solve(text, { primal_feasibility_tolerance: 1e-9, dual_feasibility_tolerance: 1e-9 });
-  if (result.Status === 'Infeasible') return undefined;
-  if (result.Status !== 'Optimal') throw new Error(`The solver ended with status ${result.Status}.`);
-  return new Map(
-    Object.entries(result.Columns).map(([name, column]) => [name, 'Primal' in column ? column.Primal : 0]),
-  );
-}
 
 /** The linear program's common parts: shares that sum to 1, hardness, price, as terms over w0… and a0…. */
 function programOf(input: BlendInput) {

@@ -1,5 +1,7 @@
 import { usual } from '../defaults.ts';
+import { cooling, coolingSchema } from '../heat/cooling.ts';
 import { demold, demoldSchema, MOLD_STUFF, train, trainSchema } from '../heat/demold.ts';
+import { efficiencySchema, hold, holdSchema, microwave, microwaveSchema, ovenEfficiency } from '../heat/microwave.ts';
 import { settle, settleSchema } from '../heat/settle.ts';
 import { pourWindow, windowSchema } from '../heat/window.ts';
 import { openingSchema, opensAfter } from '../process/opening.ts';
@@ -78,5 +80,51 @@ export const heatCalculators: Calculator[] = [
     source: 'Stokes 1851; a thin disc in creeping flow, Happel & Brenner 1965',
     limits: 'A starting viscosity of 0.35 Pa·s: a cooling cup is thicker. The finest dust stays up for longer.',
     example: { particle: 'flake', sizeMm: 0.9, thicknessMm: 0.05, densityGPerMl: 1.38, depthMm: 60 },
+  }),
+  define(microwaveSchema, microwave, {
+    name: 'heat.microwave',
+    title: 'Cook in bursts',
+    asks: 'Which bursts cook this cup in this oven, and how warm is it after each?',
+    formula:
+      'energy is mass × heat it takes × degrees; half of it first, two minutes at most, then by the minute, then by half a minute',
+    source: 'E = m·cp·ΔT; workshop practice for the bursts',
+    limits: 'Nothing is lost to the air in it: read after each stir, and go by what you read.',
+    example: { massG: 405, fromC: 20, watts: 700, school: 'full-power' },
+  }),
+  define(efficiencySchema, ovenEfficiency, {
+    name: 'heat.efficiency',
+    title: 'Learn your oven',
+    asks: 'How much of this oven’s power reaches the cup?',
+    formula: 'energy that the cup took over energy that the oven gave, by least squares over all bursts',
+    source: 'Least squares through nothing',
+    limits: 'Of this oven with this glass in its middle; more bursts make it surer.',
+    example: { log: [{ watts: 900, level: 0.7, seconds: 60, massG: 240, beforeC: 60, afterC: 101 }] },
+  }),
+  define(coolingSchema, cooling, {
+    name: 'heat.cooling',
+    title: 'When a cup is where',
+    asks: 'From these readings: when is the cup in its window, and when does it leave it?',
+    formula:
+      'the logarithm of the degrees over the room falls in a line; few readings are drawn to how cups usually cool',
+    source: 'Newton’s law of cooling; least squares with a starting value',
+    limits: 'Of a cup that stands and is stirred now and then; a lid, a draught or a shot drawn change it: read again.',
+    example: {
+      readings: [
+        { s: 0, c: 176 },
+        { s: 90, c: 170 },
+      ],
+      ambientC: 20,
+      targetsC: [168, 158],
+    },
+  }),
+  define(holdSchema, hold, {
+    name: 'heat.hold',
+    title: 'Keep a cup warm',
+    asks: 'At which power does the cup stay as warm as it is?',
+    formula:
+      'what it loses, mass × heat × degrees over the room ÷ time constant, over what of the oven’s power reaches it',
+    source: 'Newton’s law of cooling',
+    limits: 'Ovens pulse at low power: so many seconds of each minute. Stir before each reading.',
+    example: { massG: 300, c: 170, ambientC: 20, tauS: 600, watts: 900 },
   }),
 ];

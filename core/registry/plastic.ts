@@ -6,6 +6,7 @@ import { blend, blendSchema, modulus, modulusSchema } from '../plastisol/hardnes
 import { know, knowSchema } from '../plastisol/know.ts';
 import { scaleRecipe, scaleSchema } from '../plastisol/recipe.ts';
 import { mixRemelt, remeltSchema } from '../plastisol/remelt.ts';
+import { rescue, rescueSchema } from '../plastisol/rescue.ts';
 import { convert, convertSchema } from '../units/convert.ts';
 import { type Calculator, define } from './define.ts';
 
@@ -36,6 +37,23 @@ export const plasticCalculators: Calculator[] = [
     source: 'As batch.size, turned round',
     limits: 'Counts volume only; the cup must still be in its window.',
     example: { availableMl: 240, mold: { cavities: 4, cavityMl: 11.8, sprueMl: 4 } },
+  }),
+  define(rescueSchema, rescue, {
+    name: 'batch.rescue',
+    title: 'Rescue a cup',
+    asks: 'What can this leftover still make before it leaves its window, and for whom?',
+    formula:
+      'shots of the waiting molds within the plastic and the time that are left: most wanted baits first, then most plastic',
+    source: 'Whole-number program, branch and bound (HiGHS)',
+    limits: 'Up to twelve molds. Shots one after another by one pair of hands; a mold that is full is not waiting.',
+    example: {
+      availableMl: 180,
+      secondsLeft: 240,
+      molds: [
+        { id: 'Sandlance 110 × 4', cavities: 4, cavityMl: 11.8, sprueMl: 4, secondsPerShot: 70, wanted: 8 },
+        { id: 'Prawnlet 55 × 6', cavities: 6, cavityMl: 3.2, secondsPerShot: 60, wanted: 10 },
+      ],
+    },
   }),
   define(scaleSchema, scaleRecipe, {
     name: 'recipe.scale',

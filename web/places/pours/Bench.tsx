@@ -87,6 +87,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
       {...at.window}
       limits={pour.limits}
       nowMs={nowMs}
+      foreseen={at.heat?.at}
       {...(heightPx ? { heightPx } : {})}
     />
   );

@@ -10,14 +10,30 @@ interface Props {
   method: string;
   limits: HeatLimit[];
   nowMs: number;
+  /** What the cup is foreseen to be at a moment, °C. */
+  foreseen?: ((ms: number) => number) | undefined;
   widthPx?: number;
   heightPx?: number;
 }
 
 const [LEAST_C, MOST_C] = [140, 200];
+/** How far a curve is foreseen, ms. */
+const AHEAD_MS = 6 * 60_000;
+const AHEAD_STEPS = 24;
 
 /** The cup's readings on a thermometer's scale, its pour window as a band, each shot a tick under them. */
-export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, widthPx = 440, heightPx = 262 }: Props) {
+export function CupCurve({
+  heats,
+  shots,
+  lowC,
+  highC,
+  method,
+  limits,
+  nowMs,
+  foreseen,
+  widthPx = 440,
+  heightPx = 262,
+}: Props) {
   const { text, parts } = useTaste();
   const limit = limits[0];
   const left = 46;
@@ -25,7 +41,7 @@ export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, wid
   const y = (c: number) =>
     6 + (floor - 6) * (1 - (Math.min(MOST_C, Math.max(LEAST_C, c)) - LEAST_C) / (MOST_C - LEAST_C));
   const startMs = heats[0] ? Date.parse(heats[0].at) : nowMs;
-  const spanMs = Math.max(10 * 60_000, (nowMs - startMs) * 1.08);
+  const spanMs = Math.max(10 * 60_000, (nowMs - startMs) * 1.08, foreseen ? nowMs - startMs + AHEAD_MS : 0);
   const x = (ms: number) => left + ((widthPx - left - 6) * Math.max(0, ms - startMs)) / spanMs;
   const points = heats.map((heat) => ({ heat, px: x(Date.parse(heat.at)), py: y(heat.c) }));
   const last = points.at(-1);
@@ -93,7 +109,26 @@ export function CupCurve({ heats, shots, lowC, highC, method, limits, nowMs, wid
       {points.map(({ heat, px, py }) => (
         <circle key={heat.id} cx={px} cy={py} r={5} fill="var(--heat)" />
       ))}
-      {last && (
+      {last && foreseen && (
+        <polyline
+          points={Array.from({ length: AHEAD_STEPS + 1 }, (_, i) => {
+            const from = Date.parse(last.heat.at);
+            const ms = from + ((startMs + spanMs - from) * i) / AHEAD_STEPS;
+            return { ms, c: foreseen(ms) };
+          })
+            .filter(({ c }) => c >= LEAST_C)
+            .map(({ ms, c }) => `${x(ms)},${y(c)}`)
+            .join(' ')}
+          fill="none"
+          stroke="var(--heat)"
+          strokeWidth={2}
+          strokeDasharray="6 5"
+        />
+      )}
+      {foreseen && (
+        <line x1={x(nowMs)} x2={x(nowMs)} y1={6} y2={floor} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 4" />
+      )}
+      {last && !foreseen && (
         <line
           x1={last.px}
           x2={x(nowMs)}

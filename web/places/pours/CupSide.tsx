@@ -37,10 +37,43 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
         {/* One text, as the server drew it: the eye finds nothing new. */}
         <span className="soft">{` · ${cupText(taste.text(pour.cookMl, 'volume'), { heats: folded.heats, nowMs })}`}</span>
       </p>
+      <Cooling at={at} />
       <Stir at={at} />
       <div className="hidden lg:block">{curve}</div>
       <Acts at={at} />
     </section>
+  );
+}
+
+/** Until when it can be drawn from, as it cools; whether that is enough for what is left to draw. */
+function Cooling({ at: { heat, handsS, window, folded } }: { at: AtTheCup }) {
+  const taste = useTaste();
+  if (!heat) return folded.heats.length > 0 ? <p className="soft">Not known how it cools: read it again.</p> : null;
+  const { state, enters, leaves, readings } = heat;
+  const clock = (s: number) => <b className="figure text-2xl">{durationText(s)}</b>;
+  const sure = readings > 1 ? ` ± ${durationText(2 * leaves.sdS)}` : '';
+  const short = state !== 'below' && handsS > Math.max(0, leaves.inS);
+  return (
+    <div className="text-lg mt-1" aria-live="off">
+      {state === 'below' ? (
+        <p>
+          <b className="heat">Below {taste.text(window.lowC, 'temperature')} by now</b>
+          {leaves.inS < 0 && <>, since {clock(-leaves.inS)}</>}: reheat, or read it again
+        </p>
+      ) : (
+        <p>
+          {state === 'above' && <>in its window in {clock(enters.inS)}, </>}
+          leaves it in {clock(leaves.inS)}
+          {sure}
+          {readings === 1 && <span className="default-mark"> default</span>}
+        </p>
+      )}
+      {short && (
+        <p className="warn font-bold">
+          Hands for what is left to draw: about {durationText(handsS)}. Reheat before that.
+        </p>
+      )}
+    </div>
   );
 }
 

@@ -57,6 +57,8 @@ const POUR = {
     },
   ],
   heats: [{ seq: 2, id: 'h1', kind: 'cook', c: 172, at: minutesAgo(8) }],
+  evening: { id: null, roomC: null, version: 1, cups: [] },
+  stir: null,
   limits: [],
   shots: [
     {

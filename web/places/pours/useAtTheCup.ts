@@ -6,7 +6,8 @@ import { UNDO } from '../../../contract/undo.ts';
 import { cupWindow } from '../../../core/heat/window.ts';
 import { goes } from '../../../core/plan/layers.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
-import { nextOf } from '../../../core/process/next.ts';
+import { cupHeat, handsLeftS } from '../../../core/process/cupHeat.ts';
+import { nextOf, shotsOf } from '../../../core/process/next.ts';
 import type { Graded } from '../../../core/yield/grades.ts';
 import { useNow } from '../../api/now.ts';
 import { tap, tapRow, useTaps } from '../../api/outbox.ts';
@@ -142,6 +143,9 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
   };
   const windowOf = (one: Standing) => cupWindow(cup.molds, one.pour.limits);
   const { pour, folded } = inHand;
+  // Of what is next, where that is about this cup's heat; else what all molds share.
+  const window =
+    'window' in next && (next.do !== 'heat' || (next.cup ?? pour.id) === pour.id) ? next.window : windowOf(inHand);
   return {
     /** The cup that leads: its molds are drawn. */
     lead: lead.pour,
@@ -154,9 +158,11 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
     cup,
     next,
     nowMs,
-    // Of what is next, where that is about this cup's heat; else what all molds share.
-    window:
-      'window' in next && (next.do !== 'heat' || (next.cup ?? pour.id) === pour.id) ? next.window : windowOf(inHand),
+    window,
+    /** How the cup in hand goes on cooling; null: nobody read it, or it does not cool. */
+    heat: cupHeat(folded.heats, window, lead.pour.evening.roomC ?? taste.workshop.roomC, nowMs),
+    /** Hands' time of what is still to be drawn, s. */
+    handsS: handsLeftS(cup.molds.map((mold) => ({ ...mold, drawn: shotsOf(cup, mold.moldId).length }))),
     lastAct: [...folded.heats, ...cup.shots].reduce<Heat | Shot | undefined>(
       (latest, row) => (latest && latest.at > row.at ? latest : row),
       undefined,

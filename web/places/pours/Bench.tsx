@@ -19,7 +19,9 @@ import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
 import { useAtTheCup } from './useAtTheCup.ts';
 
-const LOW_CURVE_PX = 176;
+const [CURVE_PX, LEAST_CURVE_PX] = [262, 124];
+/** What stands above the curve beside the name: other cups, how the cup cools, what sinks in it. */
+const [CUPS_PX, COOLS_PX, SINKS_PX] = [86, 62, 32];
 
 export function Bench() {
   const { id = '' } = useParams();
@@ -78,9 +80,13 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
       </div>
     );
   }
-  // Where several cups stand above it, the curve makes room.
-  const heightPx = lead.evening.cups.filter((one) => one.closedAt === null).length > 1 ? LOW_CURVE_PX : undefined;
-  const curve = (
+  // The curve makes room for what stands above it.
+  const above =
+    (lead.evening.cups.filter((one) => one.closedAt === null).length > 1 ? CUPS_PX : 0) +
+    (folded.heats.length > 0 ? COOLS_PX : 0) +
+    (folded.stir ? SINKS_PX : 0);
+  const heightPx = Math.max(LEAST_CURVE_PX, CURVE_PX - above);
+  const curveOf = (fills: boolean) => (
     <CupCurve
       heats={folded.heats}
       shots={cup.shots}
@@ -88,13 +94,14 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
       limits={pour.limits}
       nowMs={nowMs}
       foreseen={at.heat?.at}
-      {...(heightPx ? { heightPx } : {})}
+      fills={fills}
+      heightPx={heightPx}
     />
   );
   return (
     <div className="h-full flex flex-col">
       <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible flex flex-col lg:grid lg:grid-cols-[minmax(380px,460px)_minmax(0,1fr)] gap-4 lg:gap-6 px-3 sm:px-6 pt-3 sm:pt-4">
-        <CupSide at={at} curve={curve} />
+        <CupSide at={at} curve={curveOf(true)} />
         <section className="flex flex-col gap-3 lg:min-h-0 lg:overflow-auto pb-3" aria-label="Molds">
           {cup.molds.map((mold) => (
             <Lane
@@ -111,7 +118,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
           ))}
           <InTheCup doses={folded.doses} pour={pour} />
           {/* In the hand the molds come first. */}
-          <div className="lg:hidden">{curve}</div>
+          <div className="lg:hidden">{curveOf(false)}</div>
         </section>
       </div>
       <NextCard next={next} means={meaning(next, cup)} onAct={at.act} />

@@ -14,6 +14,8 @@ interface Props {
   foreseen?: ((ms: number) => number) | undefined;
   widthPx?: number;
   heightPx?: number;
+  /** It takes what height there is. */
+  fills?: boolean;
 }
 
 const [LEAST_C, MOST_C] = [140, 200];
@@ -33,6 +35,7 @@ export function CupCurve({
   foreseen,
   widthPx = 440,
   heightPx = 262,
+  fills = false,
 }: Props) {
   const { text, parts } = useTaste();
   const limit = limits[0];
@@ -48,7 +51,8 @@ export function CupCurve({
   return (
     <svg
       viewBox={`0 0 ${widthPx} ${heightPx}`}
-      className="w-full h-auto"
+      className={fills ? 'w-full h-full' : 'w-full h-auto'}
+      preserveAspectRatio="xMinYMin meet"
       style={{ maxWidth: widthPx }}
       role="img"
       aria-label={`Cup readings: ${heats.map((heat) => text(heat.c, 'temperature')).join(', ') || 'none yet'}. Window ${text(lowC, 'temperature')} to ${text(highC, 'temperature')}.`}
@@ -72,22 +76,7 @@ export function CupCurve({
       >
         {method}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
-      {limit && (
-        <>
-          <line
-            x1={left}
-            x2={widthPx}
-            y1={y(limit.c)}
-            y2={y(limit.c)}
-            stroke="var(--warn)"
-            strokeWidth={2}
-            strokeDasharray="3 4"
-          />
-          <text x={widthPx - 6} y={y(limit.c) - 5} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--warn)">
-            {limit.name} turns above {text(limit.c, 'temperature')}
-          </text>
-        </>
-      )}
+      {limit && <Bears limit={limit} left={left} widthPx={widthPx} py={y(limit.c)} />}
       <Axes x={x} y={y} left={left} floor={floor} widthPx={widthPx} startMs={startMs} spanMs={spanMs} />
       {points.slice(1).map((point, index) => {
         const before = points[index];
@@ -110,23 +99,15 @@ export function CupCurve({
         <circle key={heat.id} cx={px} cy={py} r={5} fill="var(--heat)" />
       ))}
       {last && foreseen && (
-        <polyline
-          points={Array.from({ length: AHEAD_STEPS + 1 }, (_, i) => {
-            const from = Date.parse(last.heat.at);
-            const ms = from + ((startMs + spanMs - from) * i) / AHEAD_STEPS;
-            return { ms, c: foreseen(ms) };
-          })
-            .filter(({ c }) => c >= LEAST_C)
-            .map(({ ms, c }) => `${x(ms)},${y(c)}`)
-            .join(' ')}
-          fill="none"
-          stroke="var(--heat)"
-          strokeWidth={2}
-          strokeDasharray="6 5"
+        <Ahead
+          x={x}
+          y={y}
+          fromMs={Date.parse(last.heat.at)}
+          toMs={startMs + spanMs}
+          nowMs={nowMs}
+          floor={floor}
+          at={foreseen}
         />
-      )}
-      {foreseen && (
-        <line x1={x(nowMs)} x2={x(nowMs)} y1={6} y2={floor} stroke="var(--ink)" strokeWidth={1} strokeDasharray="2 4" />
       )}
       {last && !foreseen && (
         <line
@@ -152,6 +133,49 @@ export function CupCurve({
       ))}
       <line x1={left} x2={widthPx} y1={floor} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
     </svg>
+  );
+}
+
+/** What flake in the cup bears. */
+function Bears({ limit, left, widthPx, py }: { limit: HeatLimit; left: number; widthPx: number; py: number }) {
+  const { text } = useTaste();
+  return (
+    <>
+      <line x1={left} x2={widthPx} y1={py} y2={py} stroke="var(--warn)" strokeWidth={2} strokeDasharray="3 4" />
+      <text x={widthPx - 6} y={py - 5} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--warn)">
+        {limit.name} turns above {text(limit.c, 'temperature')}
+      </text>
+    </>
+  );
+}
+
+interface AheadProps {
+  x(ms: number): number;
+  y(c: number): number;
+  fromMs: number;
+  toMs: number;
+  nowMs: number;
+  floor: number;
+  at(ms: number): number;
+}
+
+/** How the cup goes on cooling, and where on that it is now. */
+function Ahead({ x, y, fromMs, toMs, nowMs, floor, at }: AheadProps) {
+  const points = Array.from({ length: AHEAD_STEPS + 1 }, (_, i) => fromMs + ((toMs - fromMs) * i) / AHEAD_STEPS);
+  return (
+    <>
+      <polyline
+        points={points
+          .filter((ms) => at(ms) >= LEAST_C)
+          .map((ms) => `${x(ms)},${y(at(ms))}`)
+          .join(' ')}
+        fill="none"
+        stroke="var(--heat)"
+        strokeWidth={2}
+        strokeDasharray="6 5"
+      />
+      <line x1={x(nowMs)} x2={x(nowMs)} y1={6} y2={floor} stroke="var(--ink)" strokeDasharray="2 4" />
+    </>
   );
 }
 

@@ -39,7 +39,7 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
       </p>
       <Cooling at={at} />
       <Stir at={at} />
-      <div className="hidden lg:block">{curve}</div>
+      <div className="hidden lg:flex lg:flex-1 lg:min-h-0">{curve}</div>
       <Acts at={at} />
     </section>
   );
@@ -63,36 +63,25 @@ function Cooling({ at: { heat, handsS, window, folded } }: { at: AtTheCup }) {
       ) : (
         <p>
           {state === 'above' && <>in its window in {clock(enters.inS)}, </>}
-          leaves it in {clock(leaves.inS)}
+          leaves {state === 'above' ? 'it' : 'its window'} in {clock(leaves.inS)}
           {sure}
           {readings === 1 && <span className="default-mark"> default</span>}
         </p>
       )}
-      {short && (
-        <p className="warn font-bold">
-          Hands for what is left to draw: about {durationText(handsS)}. Reheat before that.
-        </p>
-      )}
+      {short && <p className="warn font-bold">What is left to draw takes about {durationText(handsS)}: reheat.</p>}
     </div>
   );
 }
 
 /** How long the last stir lasts: what sinks is stirred up just before it is drawn. */
-function Stir({ at: { folded, nowMs, write } }: { at: AtTheCup }) {
+function Stir({ at: { folded, nowMs } }: { at: AtTheCup }) {
   const { stir } = folded;
   if (!stir) return null;
   const leftS = stir.dueAt === null ? null : (Date.parse(stir.dueAt) - nowMs) / 1000;
   const late = leftS !== null && leftS <= 0;
   return (
-    <div className="flex items-center gap-3 mt-2 mb-1">
-      <button
-        type="button"
-        className={`btn bench-target ${late ? 'btn-accent' : 'btn-line'}`}
-        onClick={() => write.stirred()}
-      >
-        Stirred
-      </button>
-      <span className="sm:text-lg">
+    <p className="sm:text-lg">
+      <span>
         {leftS === null ? (
           `${stir.name} sinks: stir, then draw`
         ) : late ? (
@@ -103,30 +92,39 @@ function Stir({ at: { folded, nowMs, write } }: { at: AtTheCup }) {
           </>
         )}
       </span>
-    </div>
+    </p>
   );
 }
 
-function Acts({ at: { pour, lastAct, write, setPad, setDosing } }: { at: AtTheCup }) {
+function Acts({ at: { pour, folded, nowMs, lastAct, write, setPad, setDosing } }: { at: AtTheCup }) {
   const taste = useTaste();
   return (
-    <div className="flex gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
-      <button type="button" className="btn btn-line bench-target" onClick={() => setPad('reading')}>
+    <div className="flex gap-1.5 sm:gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
+      <button type="button" className="btn btn-line bench-target max-sm:px-1.5" onClick={() => setPad('reading')}>
         {taste.unit('temperature')}
       </button>
-      <button type="button" className="btn btn-line bench-target" onClick={() => setDosing(true)}>
+      <button type="button" className="btn btn-line bench-target max-sm:px-1.5" onClick={() => setDosing(true)}>
         Dose
       </button>
+      {folded.stir && (
+        <button
+          type="button"
+          className={`btn bench-target max-sm:px-1.5 ${folded.stir.dueAt !== null && Date.parse(folded.stir.dueAt) <= nowMs ? 'btn-accent' : 'btn-line'}`}
+          onClick={() => write.stirred()}
+        >
+          Stirred
+        </button>
+      )}
       <button
         type="button"
-        className="btn btn-line bench-target"
+        className="btn btn-line bench-target max-sm:px-1.5"
         disabled={!lastAct}
         onClick={() => lastAct && write.undo(lastAct)}
       >
-        Undo{/* In the hand its row has room for one word. */}
-        <span className="sr-only sm:not-sr-only"> {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}</span>
+        Undo{/* Its row has room for one word. */}
+        <span className="sr-only"> {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}</span>
       </button>
-      <Link to={`/pours/${pour.id}`} className="btn btn-ghost bench-target border border-[var(--edge)]">
+      <Link to={`/pours/${pour.id}`} className="btn btn-ghost bench-target max-sm:px-1.5 border border-[var(--edge)]">
         Sheet
       </Link>
     </div>

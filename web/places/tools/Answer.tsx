@@ -25,7 +25,7 @@ export function shown(name: string, value: unknown, taste: Taste): string {
   if (kind === 'money') return taste.money(value);
   if (kind === 'percent') return `${(value * 100).toFixed(1)} %`;
   if (kind === 'minutes') return value < 0 ? `past by ${durationText(-value * 60)}` : durationText(value * 60);
-  if (kind === 'seconds') return durationText(value);
+  if (kind === 'seconds') return value < 0 ? `past by ${durationText(-value)}` : durationText(value);
   if (kind === 'plain') return name === 'cups' ? `${value.toFixed(2)} cups` : String(Number(value.toPrecision(4)));
   return taste.text(value, kind);
 }

@@ -386,3 +386,20 @@ export interface Pour extends Versioned {
   lots: { materialName: string; lotCode: string; grams: number }[];
   bags: { code: string; baits: number; at: string; customer: string | null }[];
 }
+
+/** What is left of an open cup, and the empty molds that it could still fill. */
+export interface Waiting {
+  availableMl: number;
+  molds: {
+    id: string;
+    name: string;
+    cavities: number;
+    cavityMl: number;
+    sprueMl: number;
+    runnerMl: number;
+    secondsPerShot: number;
+    mostShots: number;
+    /** Baits of this melt that orders are short of. */
+    wanted: number;
+  }[];
+}

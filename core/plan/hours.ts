@@ -8,7 +8,9 @@ export interface Worked {
 }
 
 /** Hands-on seconds of one shot: opened, looked at, closed, filled. */
-export const handsS = (cavities: number) => usual('openBetweenS') + usual('fillS') + cavities * usual('fillSPerCavity');
+export const fillingS = (cavities: number) => usual('fillS') + cavities * usual('fillSPerCavity');
+
+export const handsS = (cavities: number) => usual('openBetweenS') + fillingS(cavities);
 
 /**
  * Minutes at the bench for these shots, cooking and clearing up left out: one person's hands are at one mold at a time, and

@@ -28,6 +28,15 @@ test('by hand: 100 mL and four minutes make the eight that are wanted, and then 
   expect([found.served, found.usedMl, found.leftMl, found.seconds]).toEqual([8, 92, 8, 210]);
 });
 
+test('a mold that has to cool between two shots is filled as often as it can be', async () => {
+  const molds = [{ ...mold('a', 4, 10, 60, 8), mostShots: 1 }, mold('b', 6, 2, 90, 0)];
+  const found = await ask({ availableMl: 100, secondsLeft: 600, feedFraction: 0, molds });
+  expect(found.shots.map(({ id, shots }) => [id, shots])).toEqual([
+    ['a', 1],
+    ['b', 5],
+  ]);
+});
+
 test('time is as scarce as plastic; with neither there is no shot', async () => {
   const molds = [mold('a', 4, 10, 60, 8)];
   expect((await ask({ availableMl: 100, secondsLeft: 119, feedFraction: 0, molds })).shots[0]?.shots).toBe(1);

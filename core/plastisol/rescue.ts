@@ -15,6 +15,8 @@ const mold = v.strictObject({
   secondsPerShot: v.pipe(positive(1e5), v.title('A shot takes, s')),
   /** Baits that somebody waits for. */
   wanted: v.pipe(whole(0, 1e6), v.title('Baits wanted')),
+  /** It can be filled so often before it has to be waited for; left out: as often as there is time. */
+  mostShots: v.optional(v.pipe(whole(0, 1e6), v.title('Shots at most'))),
 });
 
 export const rescueSchema = v.strictObject({
@@ -43,7 +45,8 @@ export interface Rescue {
 export async function rescue({ availableMl, secondsLeft, molds, feedFraction }: RescueInput): Promise<Rescue> {
   const each = molds.map((one) => {
     const shotMl = shotMlOf({ ...one, share: 1 }, feedFraction);
-    const most = Math.floor(Math.min(availableMl / shotMl, secondsLeft / one.secondsPerShot) + 1e-9);
+    const fits = Math.floor(Math.min(availableMl / shotMl, secondsLeft / one.secondsPerShot) + 1e-9);
+    const most = Math.min(fits, one.mostShots ?? fits);
     return { ...one, shotMl, most };
   });
   if (each.every(({ most }) => most < 1))

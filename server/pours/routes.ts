@@ -33,6 +33,7 @@ import { getPour, listPours } from './read.ts';
 import { regrade } from './regrade.ts';
 import { addMarks, addParts, addRedo, addShot } from './shots.ts';
 import { addStir, stirs } from './stirs.ts';
+import { waitingFor } from './waiting.ts';
 import { waitsIn } from './waits.ts';
 import { addHeat, chooseBlend, discard, openPour } from './write.ts';
 
@@ -62,6 +63,11 @@ const onCup = <B extends v.GenericSchema>(
 export const pourEndpoints = [
   endpoint({ method: 'GET', path: '/pours', query: pourQuery, run: ({ db, query }) => listPours(db, query) }),
   endpoint({ method: 'GET', path: '/pours/:id', run: ({ db, params }) => getPour(db, params.id as string) }),
+  endpoint({
+    method: 'GET',
+    path: '/pours/:id/waiting',
+    run: ({ db, params, at }) => waitingFor(db, params.id as string, at),
+  }),
   endpoint({
     method: 'GET',
     path: '/pours/:id/linked',

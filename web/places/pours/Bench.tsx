@@ -17,6 +17,7 @@ import { CupsHere } from './CupsHere.tsx';
 import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
+import { Rescue } from './Rescue.tsx';
 import { useAtTheCup } from './useAtTheCup.ts';
 
 const [CURVE_PX, LEAST_CURVE_PX] = [262, 124];
@@ -117,6 +118,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
             />
           ))}
           <InTheCup doses={folded.doses} pour={pour} />
+          <Rescue at={at} />
           {/* In the hand the molds come first. */}
           <div className="lg:hidden">{curveOf(false)}</div>
         </section>

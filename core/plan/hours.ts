@@ -7,9 +7,10 @@ export interface Worked {
   waitS: number;
 }
 
-/** Hands-on seconds of one shot: opened, looked at, closed, filled. */
+/** Seconds to fill a mold that stands empty. */
 export const fillingS = (cavities: number) => usual('fillS') + cavities * usual('fillSPerCavity');
 
+/** Hands-on seconds of one shot: opened, looked at, closed, filled. */
 export const handsS = (cavities: number) => usual('openBetweenS') + fillingS(cavities);
 
 /**

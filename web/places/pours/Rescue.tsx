@@ -28,6 +28,7 @@ export function Rescue({ at: { pour, heat, folded } }: { at: AtTheCup }) {
         label="Rescue this cup"
         className={`${AMID} w-[760px]`}
       >
+        <h2 className="mb-2">What this cup can still make</h2>
         {secondsLeft !== null && <Still pourId={pour.id} secondsLeft={secondsLeft} knows={heat !== null} />}
         <button type="button" className="btn btn-primary bench-target mt-4" onClick={() => setSeconds(null)}>
           Back to the cup

@@ -9,6 +9,7 @@ import { queries } from '../../api/queries.ts';
 import { SelectField } from '../Fields.tsx';
 import { useTaste } from '../taste.tsx';
 import { BaitInPlastic } from './BaitInPlastic.tsx';
+import { MeltSolid } from './MeltSolid.tsx';
 import { useChords } from './useChords.ts';
 import { Wedge } from './Wedge.tsx';
 
@@ -96,6 +97,7 @@ export const NoShape = ({ children }: { children: string }) => (
 export function InABait({ melt, name }: { melt: Melt; name: string }) {
   const { meshId, ground, controls, bait } = useSeenIn();
   const [leanDeg, setLean] = useState(12);
+  const [solid, setSolid] = useState(false);
   const { data: chords, error } = useChords(meshId);
   const places = useMemo(() => chords && thinAndThick(chords), [chords]);
   if (meshId === null) return <NoShape>No bait has a shape here yet, so only the wedge is drawn.</NoShape>;
@@ -128,6 +130,15 @@ export function InABait({ melt, name }: { melt: Melt; name: string }) {
             lean={(leanDeg * Math.PI) / 180}
             label={`${bait} in ${name}, over ${GROUNDS[ground].title}`}
           />
+          <button
+            type="button"
+            className="link self-start no-print"
+            aria-expanded={solid}
+            onClick={() => setSolid(!solid)}
+          >
+            {solid ? 'only from the side' : 'turn it as a solid'}
+          </button>
+          {solid && <MeltSolid meshId={meshId} melt={melt} side={chords} ground={ground} name={`${bait} in ${name}`} />}
           <Hidden melt={melt} places={places} />
         </>
       )}

@@ -1,10 +1,10 @@
 import { type ReactNode, useMemo } from 'react';
 import type { Layer } from '../../../contract/colourways.ts';
 import type { Melt } from '../../../core/colour/foresee.ts';
-import { GROUNDS, type GroundId, lightOver, litBy } from '../../../core/colour/grounds.ts';
+import { GROUNDS, type GroundId, litBy } from '../../../core/colour/grounds.ts';
 import { type Part, type Seams, seamsOf } from '../../../core/colour/layered.ts';
 import { hexOf, layerOver } from '../../../core/colour/light.ts';
-import { partsIn, thickAtMiddle, tintsOf } from '../../../core/colour/solidSeen.ts';
+import { partsIn, thickAtMiddle } from '../../../core/colour/solidSeen.ts';
 import { PLACES } from '../../../core/plan/layers.ts';
 import type { Chords } from '../../../core/shape/chords.ts';
 import type { Section } from '../../../core/shape/section.ts';
@@ -12,6 +12,7 @@ import { Solid } from '../solid/Solid.tsx';
 import { useTaste } from '../taste.tsx';
 import { partsOf } from './LayeredBait.tsx';
 import { Painted } from './Painted.tsx';
+import { tintsIn } from './tints.ts';
 import { useSolidOf } from './useChords.ts';
 
 /** A cut is looked at as if so much of it were cut off. */
@@ -38,10 +39,7 @@ export function LayeredSolid({ meshId, layers, melts, side, ground, name, pictur
   }, [layers, melts, side]);
   const drawn = useMemo(() => {
     if (!data) return null;
-    const light = lightOver(ground);
-    const tints = tintsOf(data.inward, model.parts, model.seams, [...GROUNDS[ground].linear]);
-    for (let i = 0; i < tints.length; i++) tints[i] = Math.min(1, (tints[i] as number) * (light[i % 3] as number));
-    return [{ ...data.solid, colour: '--bait', tints }];
+    return [{ ...data.solid, colour: '--bait', tints: tintsIn(data.inward, model, ground) }];
   }, [data, model, ground]);
   return (
     <>

@@ -59,6 +59,9 @@ test('another puck corrects the one before; a mistake is taken back, but not onc
   const { body } = await puck(id, { inWaterG: 1 });
   // 22 g in 21 mL are 1.0476 g/mL.
   expect(body.layers[0]?.saltG).toBeCloseTo((400 * (1 / 1.02 - 21 / 22)) / (1 / 1.02 - 1 / 2.165), 6);
+  // Not under the one that stands on it.
+  expect((await workshop.post('/undo', { rowId: first })).body.error.code).toBe('in-use');
+  expect((await bin(id)).layers[0]?.saltG).toBe(body.layers[0]?.saltG);
   const undone = await workshop.post<BinWithMoves>('/undo', { rowId: body.puck?.id });
   expect(undone.status).toBe(201);
   expect(undone.body.layers[0]?.saltG).toBeCloseTo(55.006, 2);

@@ -4,6 +4,7 @@ import { Failure } from '../../core/failure.ts';
 import { partOf, toldByPuck } from '../../core/plastisol/bin.ts';
 import { know, knowSchema } from '../../core/plastisol/know.ts';
 import { check } from '../../core/validate.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -26,7 +27,7 @@ export function addPuck(db: Db, binId: string, { id, ...body }: v.InferOutput<ty
 
 /**
  * A puck that was a mistake: what it told is taken back, row by row.
- * @throws Failure `in-use`: what left the bin since took its share of it along.
+ * @throws Failure `in-use`: a newer puck stands on it, or what left the bin since took its share of it along.
  */
 export function unsayPuck(db: Db, puckId: string, at: string): void {
   const told = all<LayerRow & { id: string; binId: string }>(
@@ -35,6 +36,13 @@ export function unsayPuck(db: Db, puckId: string, at: string): void {
      WHERE puck_id = ? AND reverses IS NULL`,
     [puckId],
   );
+  const later = first(
+    db,
+    `SELECT 1 FROM bin_puck p JOIN bin_puck mine ON mine.id = @puckId
+     WHERE p.bin_id = mine.bin_id AND p.seq > mine.seq AND ${standing('bin_puck', 'p')}`,
+    { puckId },
+  );
+  if (later) throw new Failure('in-use', 'A newer puck tells of the bin since; take that back first.');
   const left = first(
     db,
     `SELECT 1 FROM bin_move m WHERE m.grams < 0 AND m.bin_id = (SELECT bin_id FROM bin_puck WHERE id = @puckId)

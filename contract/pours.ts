@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { CookSchool } from '../core/heat/microwave.ts';
 import type { HeatLimit } from '../core/heat/window.ts';
 import type { Standing } from '../core/mold/stands.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
@@ -90,6 +91,14 @@ const partsBody = v.pipe(
   ),
 );
 /** Without parts, as earlier pages say it: all of it from this cup as it stands when the tap arrives. */
+/** The oven is started on a cup. */
+export const burstBody = v.strictObject({
+  id: ownId,
+  level: called(v.pipe(v.number(), v.gtValue(0), v.maxValue(1)), 'At this part of full power'),
+  seconds: called(v.pipe(v.number(), v.gtValue(0), v.maxValue(1800)), 'For, s'),
+  tappedAt,
+});
+
 /** The cup was stirred. */
 export const stirBody = v.strictObject({ id: ownId, tappedAt });
 
@@ -402,4 +411,14 @@ export interface Waiting {
     /** Baits of this melt that orders are short of. */
     wanted: number;
   }[];
+}
+
+/** The oven, as it is told of and as bursts that were read taught. */
+export interface Oven {
+  watts: number;
+  school: CookSchool;
+  /** Of its power, what reaches a cup. */
+  efficiency: number;
+  /** Bursts that say so; 0: the starting guess. */
+  bursts: number;
 }

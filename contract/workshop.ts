@@ -1,4 +1,5 @@
 import * as v from 'valibot';
+import type { CookSchool } from '../core/heat/microwave.ts';
 import type { ColourWhen, SaltWhen } from '../core/process/adding.ts';
 import type { ProcessClock } from '../core/process/clocks.ts';
 import type { Silhouette } from '../core/shape/silhouette.ts';
@@ -27,6 +28,8 @@ export const workshopBody = v.partial(
     eveningH: called(v.pipe(from0(24), v.minValue(1)), 'Hours given to an evening'),
     colourWhen: called(v.picklist(['cold', 'cooked']), 'Colour goes in'),
     saltWhen: called(v.picklist(['colour', 'last']), 'Salt goes in'),
+    ovenWatts: called(v.pipe(above0(20_000), v.minValue(50)), 'The oven gives, W'),
+    cookSchool: called(v.picklist(['full-power', 'gentle']), 'It is cooked'),
   }),
 );
 
@@ -45,6 +48,8 @@ export interface Workshop {
   /** How this workshop adds. */
   colourWhen: ColourWhen;
   saltWhen: SaltWhen;
+  ovenWatts: number;
+  cookSchool: CookSchool;
   version: number;
 }
 

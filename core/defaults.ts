@@ -132,6 +132,13 @@ export const DEFAULTS = {
   cupDeepMm: of(60, 'mm', 'plastic in a cup, deep', 'a pint glass half full'),
   matchedAtMm: of(8, 'mm', 'colours are matched at', 'the body of a common bait'),
   plastisolCpJPerGK: of(1.8, 'J/gK', 'heat that plastisol takes', 'typical of plasticized vinyl; the same for remelt'),
+  ovenWatts: of(900, 'W', 'the oven gives', 'a common kitchen oven, 700 to 1100; its plate says'),
+  readBesideS: of(
+    180,
+    's',
+    'a reading tells of a burst that is no farther off than',
+    'starting guess: later the cup has cooled',
+  ),
   ovenEfficiency: of(
     0.5,
     'of its power',

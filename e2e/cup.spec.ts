@@ -72,3 +72,32 @@ test('the bench says until when a cup can be drawn from, as its readings tell; a
   await expect(dialog.getByText('4 baits, 4 of them ordered')).toBeVisible();
   await expect(dialog.getByText(/^1:10 of hands/)).toBeVisible();
 });
+
+test('a cold cup is cooked in bursts: a double tap starts one, its clock runs, and a reading teaches how much of the oven reaches it', async ({
+  page,
+  world,
+}) => {
+  await enter(page);
+  const { api, pourId } = await stocked(world.url);
+  const { plan } = await api<{ plan: { cookG: number } }>('GET', `/pours/${pourId}`);
+  await api('POST', `/pours/${pourId}/heats`, { kind: 'reading', c: 20 });
+  await page.goto(`/pours/${pourId}/bench`);
+  const cooking = page.getByRole('region', { name: 'Cooking' });
+  // Half of m·cp·ΔT at 900 W, of which half arrive, on a clock of five-second steps.
+  const seconds = Math.ceil((plan.cookG * 1.8 * (175 - 20)) / 2 / (900 * 0.5) / 5) * 5;
+  expect(seconds).toBeLessThan(120);
+  const clockText = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
+  const start = cooking.getByRole('button', { name: `Start ${clockText} at 100 %` });
+  await start.dblclick();
+  await expect(cooking.getByText(/In the oven, \d:\d\d to go/)).toBeVisible();
+  const bursts = world.data.db.prepare('SELECT watts, level, seconds FROM burst').all();
+  expect(bursts).toEqual([{ watts: 900, level: 1, seconds }]);
+
+  world.passes(seconds / 3600);
+  await api('POST', `/pours/${pourId}/heats`, { kind: 'reading', c: 80 });
+  const share = (plan.cookG * 1.8 * (80 - 20)) / (900 * seconds);
+  await expect(
+    cooking.getByText(`900 W, of which ${Math.round(100 * share)} % reach the cup, by 1 burst that was read`),
+  ).toBeVisible();
+  expect((await api<{ items: Clock[] }>('GET', '/clocks')).items.filter(({ kind }) => kind === 'burst')).toEqual([]);
+});

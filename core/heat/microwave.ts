@@ -3,8 +3,13 @@ import { celsius, positive } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 
+/** How a cup is cooked. Source: workshop practice, both schools. */
 export const SCHOOLS = ['full-power', 'gentle'] as const;
 export type CookSchool = (typeof SCHOOLS)[number];
+export const SCHOOL_WORDS: Record<CookSchool, string> = {
+  'full-power': 'at full power first',
+  gentle: 'at reduced power throughout',
+};
 
 const cp = v.optional(v.pipe(positive(100), v.title('Heat it takes, J/gK')), usual('plastisolCpJPerGK'));
 const watts = v.pipe(positive(1e6), v.title('The oven gives, W'));

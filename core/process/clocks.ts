@@ -1,5 +1,5 @@
 /** Kinds of clocks that the work itself starts; beside them anybody may start one of their own. */
-export type ProcessClock = 'pot-life' | 'demold' | 'open' | 'cure' | 'bake' | 'stir';
+export type ProcessClock = 'pot-life' | 'demold' | 'open' | 'cure' | 'bake' | 'stir' | 'burst';
 
 interface Rule {
   /** Clocks about the same thing that this step is the end of. */
@@ -30,8 +30,14 @@ export const CLOCKS_AT = {
   cupDone: { ends: ['open'], starts: [] },
   /** Stirred, read after a stir, or dosed: flake and salt begin to sink anew. */
   stirred: { ends: ['stir'], starts: ['stir'] },
-  /** Nothing in it sinks, it was taken back, or it is weighed. */
+  /** Nothing in it sinks, or the stir was none. */
   stirOver: { ends: ['stir'], starts: [] },
+  /** The oven is started. */
+  burstBegins: { ends: ['burst'], starts: ['burst'] },
+  /** The cup is out of the oven: it was read, or the burst was none. */
+  burstOver: { ends: ['burst'], starts: [] },
+  /** It is weighed, or put away. */
+  cupOver: { ends: ['stir', 'burst'], starts: [] },
   /** What was good cures, counted from its last shot. */
   cureBegins: { ends: [], starts: ['cure'] },
   /** Read after it cured; a reading before that ends nothing. */

@@ -110,7 +110,7 @@ test('a master in the oven has a clock of its own: it leads there, runs once, an
 
 test('every kind of clock is started by a step of the work', () => {
   const started = Object.values(CLOCKS_AT).flatMap((rule): readonly string[] => rule.starts);
-  expect([...new Set(started)].sort()).toEqual(['bake', 'cure', 'demold', 'open', 'pot-life', 'stir']);
+  expect([...new Set(started)].sort()).toEqual(['bake', 'burst', 'cure', 'demold', 'open', 'pot-life', 'stir']);
   // What a mold's own list calls these steps is a line of a list.
   const lines = Object.values(STEPS).flatMap((steps) => steps.map((step) => step.id));
   expect(Object.keys(STEP_OF_LINE).filter((line) => !lines.includes(line))).toEqual([]);

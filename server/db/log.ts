@@ -21,7 +21,8 @@ export type Log =
   | 'colour_step'
   | 'colour_look'
   | 'bin_puck'
-  | 'stir';
+  | 'stir'
+  | 'burst';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

@@ -230,7 +230,7 @@ function closeOne(db: Db, pour: Pour, weighed: Weighed, where: Where, now: Date)
     { at, id },
   );
   for (const mold of pour.molds) clockStep(db, 'cupDone', aboutMold(id, mold.moldId), now);
-  clockStep(db, 'stirOver', { type: 'pour', id }, now);
+  clockStep(db, 'cupOver', { type: 'pour', id }, now);
   const baits = countKept(kept);
   if (baits > 0 && pour.curedAt) {
     const label = `Cured: ${baits} ${pour.colourwayName}`;

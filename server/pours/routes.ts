@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { weighInBody } from '../../contract/blend.ts';
 import { shore } from '../../contract/fields.ts';
 import {
+  burstBody,
   closeBody,
   eveningPatch,
   hardnessBody,
@@ -23,6 +24,7 @@ import { insert } from '../db/rows.ts';
 import { type Context, endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { blendsIn } from './blends.ts';
+import { addBurst, ovenOf } from './bursts.ts';
 import { closePour, weighAgain } from './close.ts';
 import { changeEvening } from './evenings.ts';
 import { type Beforehand, layOutPour } from './layout.ts';
@@ -100,6 +102,7 @@ export const pourEndpoints = [
       return getPour(db, id);
     },
   }),
+  endpoint({ method: 'GET', path: '/oven', run: ({ db }) => ovenOf(db) }),
   endpoint({
     method: 'GET',
     path: '/plastics',
@@ -107,11 +110,13 @@ export const pourEndpoints = [
     run: ({ db, query }) => plastics(db, query.scale),
   }),
   onCup('weighed', weighInBody, ['pours'], ({ db, body, at }, id) => weighIn(db, openPour(db, id).id, body, at)),
-  onCup('heats', heatBody, tapped, ({ db, body, at, now }, id) => {
+  onCup('heats', heatBody, [...tapped, 'oven'], ({ db, body, at, now }, id) => {
     addHeat(db, openPour(db, id), body, at);
+    clockStep(db, 'burstOver', { type: 'pour', id }, now);
     // It is read after a stir.
     stirs(db, id, now);
   }),
+  onCup('bursts', burstBody, [...tapped, 'oven'], ({ db, body, now }, id) => addBurst(db, openPour(db, id), body, now)),
   onCup('stirs', stirBody, tapped, ({ db, body, now }, id) => addStir(db, openPour(db, id).id, body, now)),
   onCup('shots', shotBody, tapped, ({ db, body, now }, id) => addShot(db, openPour(db, id), body, now)),
   onCup('shots/:shotId/parts', morePartsBody, tapped, ({ db, body, params, now }, id) =>

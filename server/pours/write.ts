@@ -54,7 +54,7 @@ export function discard(db: Db, id: string, version: number, discarded: boolean,
   if (discarded === (pour.discardedAt !== null)) return;
   const stamp = discarded ? at : null;
   update(db, 'pour', id, version, { discardedAt: stamp, closedAt: stamp }, 'pour');
-  if (discarded) for (const cup of pour.cups) clockStep(db, 'stirOver', { type: 'pour', id: cup.id }, new Date(at));
+  if (discarded) for (const cup of pour.cups) clockStep(db, 'cupOver', { type: 'pour', id: cup.id }, new Date(at));
   // Cups that were laid out for the same shots go with it.
   for (const cup of pour.cups)
     if (cup.id !== id)

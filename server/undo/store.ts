@@ -97,6 +97,14 @@ const WAYS: Record<Log, Way> = {
       return getPour(db, id);
     },
   },
+  burst: {
+    touches: [...AT_THE_CUP, 'oven'],
+    after: (db, { pourId }, now) => {
+      const { id } = openPour(db, String(pourId));
+      clockStep(db, 'burstOver', { type: 'pour', id }, now);
+      return getPour(db, id);
+    },
+  },
   part_weighing: {
     touches: ['pours'],
     after: (db, { partId }) => {

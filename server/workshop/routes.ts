@@ -31,7 +31,7 @@ export const workshopEndpoints = [
     path: '/workshop',
     body: workshopBody,
     versioned: true,
-    touches: ['workshop', 'today'],
+    touches: ['workshop', 'today', 'pours'],
     run: ({ db, body, version }) => {
       const current = workshop(db);
       if (current.version !== version) {

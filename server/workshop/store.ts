@@ -17,6 +17,8 @@ const EMPTY = {
   eveningH: usual('eveningH'),
   colourWhen: 'cooked',
   saltWhen: 'last',
+  ovenWatts: usual('ovenWatts'),
+  cookSchool: 'full-power',
 };
 
 export function workshop(db: Db): Workshop {

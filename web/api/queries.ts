@@ -8,7 +8,7 @@ import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
 import type { Bag, Customer, Order, OrderRow, RackRow, StockMove } from '../../contract/orders.ts';
-import type { Pour, PourRow } from '../../contract/pours.ts';
+import type { Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
 import type { TasteWish } from '../../contract/tastes.ts';
 import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
@@ -125,6 +125,7 @@ export const queries = {
       queryKey: ['pours', id, 'linked'],
       queryFn: () => call<Page<{ id: string; code: string }>>(`/pours/${encodeURIComponent(id)}/linked`),
     }),
+  oven: queryOptions({ ...beside, queryKey: ['pours', 'oven'], queryFn: () => call<Oven>('/oven') }),
   bins: list<Bin>('bins', '/bins', ''),
   bin: (id: string) => one<BinWithMoves>('bins', '/bins', id),
   plastics: (scale: 'A' | '00') =>

@@ -103,6 +103,23 @@ CREATE INDEX stir_by_pour ON stir (pour_id, seq);
 CREATE TRIGGER stir_no_update BEFORE UPDATE ON stir BEGIN SELECT RAISE(ABORT, 'stir rows are only added'); END;
 CREATE TRIGGER stir_no_delete BEFORE DELETE ON stir BEGIN SELECT RAISE(ABORT, 'stir rows are only added'); END;
 
+-- A burst in the oven, as it was begun: read before and after, bursts teach how much of its power reaches a cup.
+CREATE TABLE burst (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  watts REAL NOT NULL CHECK (watts > 0),
+  -- Of full power.
+  level REAL NOT NULL CHECK (level > 0 AND level <= 1),
+  seconds REAL NOT NULL CHECK (seconds > 0),
+  mass_g REAL NOT NULL CHECK (mass_g > 0),
+  reverses TEXT UNIQUE REFERENCES burst (id),
+  at TEXT NOT NULL
+) STRICT;
+CREATE INDEX burst_by_pour ON burst (pour_id, seq);
+CREATE TRIGGER burst_no_update BEFORE UPDATE ON burst BEGIN SELECT RAISE(ABORT, 'burst rows are only added'); END;
+CREATE TRIGGER burst_no_delete BEFORE DELETE ON burst BEGIN SELECT RAISE(ABORT, 'burst rows are only added'); END;
+
 -- Of any colour, of one melt or of several: what it belongs with, and whether it is one of those that are always wanted.
 ALTER TABLE colourway ADD COLUMN family TEXT NOT NULL DEFAULT '';
 ALTER TABLE colourway ADD COLUMN favourite INTEGER NOT NULL DEFAULT 0 CHECK (favourite IN (0, 1));
@@ -113,6 +130,9 @@ ALTER TABLE recipe_item ADD COLUMN turned INTEGER NOT NULL DEFAULT 0 CHECK (turn
 
 -- How this workshop adds: colour into the cold liquid or once it is cooked, salt with the colour or last.
 ALTER TABLE workshop ADD COLUMN colour_when TEXT NOT NULL DEFAULT 'cooked' CHECK (colour_when IN ('cold', 'cooked'));
+-- What this workshop's oven gives, and how it cooks.
+ALTER TABLE workshop ADD COLUMN oven_watts REAL NOT NULL DEFAULT 900 CHECK (oven_watts > 0);
+ALTER TABLE workshop ADD COLUMN cook_school TEXT NOT NULL DEFAULT 'full-power' CHECK (cook_school IN ('full-power', 'gentle'));
 ALTER TABLE workshop ADD COLUMN salt_when TEXT NOT NULL DEFAULT 'last' CHECK (salt_when IN ('colour', 'last'));
 
 -- Ordered by a theme and no colour: what was proposed, which of it was chosen, and the line of the order that came of it.

@@ -11,6 +11,7 @@ import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
+import { Cooking } from './Cooking.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { CupSide } from './CupSide.tsx';
 import { CupsHere } from './CupsHere.tsx';
@@ -117,6 +118,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
               onRest={(shot) => at.write.restGood(shot, mold)}
             />
           ))}
+          <Cooking at={at} />
           <InTheCup doses={folded.doses} pour={pour} />
           <Rescue at={at} />
           {/* In the hand the molds come first. */}

@@ -8,6 +8,7 @@ import {
   type Workshop,
   workshopBody,
 } from '../../../contract/workshop.ts';
+import { SCHOOL_WORDS, SCHOOLS } from '../../../core/heat/microwave.ts';
 import { COLOUR_WHEN, SALT_WHEN } from '../../../core/process/adding.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -186,11 +187,36 @@ const workshopOf = ({ currency, ...workshop }: Omit<Workshop, 'version'>) => ({
 });
 
 function WorkshopForm({ workshop }: { workshop: Workshop }) {
-  const { version, name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH, colourWhen, saltWhen } = workshop;
+  const {
+    version,
+    name,
+    currency,
+    roomC,
+    glassMl,
+    dropsPerMl,
+    remeltHeats,
+    eveningH,
+    colourWhen,
+    saltWhen,
+    ovenWatts,
+    cookSchool,
+  } = workshop;
   const sheet = useSheet({
     schema: workshopBody,
     keep: 'workshop',
-    seen: { name, currency, roomC, glassMl, dropsPerMl, remeltHeats, eveningH, colourWhen, saltWhen },
+    seen: {
+      name,
+      currency,
+      roomC,
+      glassMl,
+      dropsPerMl,
+      remeltHeats,
+      eveningH,
+      colourWhen,
+      saltWhen,
+      ovenWatts,
+      cookSchool,
+    },
     body: workshopOf,
   });
   const save = useWrite<Workshop>(
@@ -209,6 +235,8 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <FigureIn at="glassMl" hint="leave room for froth" isDefault={asGiven} />
           <FigureIn at="dropsPerMl" hint="weigh twenty drops: 20 ÷ grams" isDefault={asGiven} />
           <FigureIn at="eveningH" hint="what is more is another evening" isDefault={asGiven} />
+          <FigureIn at="ovenWatts" hint="its plate says" isDefault={asGiven} />
+          <ChoiceIn at="cookSchool" options={choices(SCHOOLS, SCHOOL_WORDS)} />
           <ChoiceIn at="colourWhen" options={choices(['cooked', 'cold'], COLOUR_WHEN)} />
           <ChoiceIn at="saltWhen" options={choices(['last', 'colour'], SALT_WHEN)} />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />

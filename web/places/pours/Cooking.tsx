@@ -1,0 +1,86 @@
+import { useQuery } from '@tanstack/react-query';
+import { useMemo } from 'react';
+import { usual } from '../../../core/defaults.ts';
+import { tried } from '../../../core/failure.ts';
+import { microwave } from '../../../core/heat/microwave.ts';
+import { durationText, percentText } from '../../../core/units/show.ts';
+import { tapRow, useTaps } from '../../api/outbox.ts';
+import { queries } from '../../api/queries.ts';
+import { Caution } from '../../parts/Caution.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import type { AtTheCup } from './useAtTheCup.ts';
+
+/** Bursts that cook this cup from where it is: the next one is started with a tap, then it is stirred, scraped and read. */
+export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtTheCup }) {
+  const taste = useTaste();
+  const oven = useQuery(queries.oven).data;
+  const clocks = useQuery(queries.clocks).data?.items ?? [];
+  const waiting = useTaps().some(({ path, refused }) => !refused && path === `/pours/${pour.id}/bursts`);
+  const last = folded.heats.at(-1);
+  const roomC = lead.evening.roomC ?? taste.workshop.roomC;
+  const fromC = last?.c ?? roomC;
+  const massG = pour.plan.cookG + pour.dosed.g;
+  const plan = useMemo(() => {
+    const toC = usual('cookC');
+    if (!oven || fromC >= toC) return null;
+    const { watts, efficiency, school } = oven;
+    const cpJPerGK = usual('plastisolCpJPerGK');
+    return tried(() => microwave({ massG, fromC, toC, watts, efficiency, cpJPerGK, school })).value ?? null;
+  }, [oven, fromC, massG]);
+  // What is warm enough to be drawn from is not cooked.
+  if (!oven || !plan || (last && last.c >= window.lowC)) return null;
+  const running = clocks.find((clock) => clock.kind === 'burst' && clock.aboutId === pour.id);
+  const [next, ...later] = plan.bursts;
+  if (!next) return null;
+  return (
+    <section className="px-3.5 flex flex-col gap-2" aria-label="Cooking">
+      {running ? (
+        <p className="text-2xl font-bold" aria-live="polite">
+          {Date.parse(running.dueAt) > nowMs ? (
+            <>
+              In the oven, <span className="figure">{durationText((Date.parse(running.dueAt) - nowMs) / 1000)}</span> to
+              go
+            </>
+          ) : (
+            <span className="heat">Out with it: stir, scrape the wall down, read it</span>
+          )}
+        </p>
+      ) : (
+        <button
+          type="button"
+          className="btn btn-outline border-2 h-20 text-xl self-start"
+          disabled={waiting}
+          onClick={() =>
+            tapRow(
+              `/pours/${pour.id}/bursts`,
+              { level: next.level, seconds: next.seconds },
+              `${durationText(next.seconds)} in the oven`,
+              pour.id,
+            )
+          }
+        >
+          Start <span className="figure">{durationText(next.seconds)}</span> at {percentText(next.level)}
+        </button>
+      )}
+      <p className="text-lg">
+        to about <b className="figure">{taste.text(next.afterC, 'temperature')}</b>
+        {later.length > 0 && (
+          <>
+            , then {later.map(({ seconds, level }) => `${durationText(seconds)} at ${percentText(level)}`).join(', ')},
+            a stir between
+          </>
+        )}
+      </p>
+      <p className="soft">
+        {Math.round(oven.watts)} W, of which {percentText(oven.efficiency)} reach the cup
+        {oven.bursts > 0 ? (
+          `, by ${oven.bursts} ${oven.bursts === 1 ? 'burst that was' : 'bursts that were'} read`
+        ) : (
+          <span className="default-mark"> default</span>
+        )}
+        {last === undefined && `; from the room’s ${taste.text(roomC, 'temperature')}`}.
+      </p>
+      <Caution about={['hot', 'scorch']} />
+    </section>
+  );
+}

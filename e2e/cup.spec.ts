@@ -88,7 +88,12 @@ test('a cold cup is cooked in bursts: a double tap starts one, its clock runs, a
   expect(seconds).toBeLessThan(120);
   const clockText = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
   const start = cooking.getByRole('button', { name: `Start ${clockText} at 100 %` });
+  await page.context().setOffline(true);
   await start.dblclick();
+  // The oven runs without the Wi-Fi.
+  await expect(cooking.getByText(/In the oven, \d:\d\d to go/)).toBeVisible();
+  await page.context().setOffline(false);
+  await expect.poll(() => world.data.db.prepare('SELECT count(*) AS n FROM burst').get()).toEqual({ n: 1 });
   await expect(cooking.getByText(/In the oven, \d:\d\d to go/)).toBeVisible();
   const bursts = world.data.db.prepare('SELECT watts, level, seconds FROM burst').all();
   expect(bursts).toEqual([{ watts: 900, level: 1, seconds }]);

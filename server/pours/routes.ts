@@ -110,13 +110,13 @@ export const pourEndpoints = [
     run: ({ db, query }) => plastics(db, query.scale),
   }),
   onCup('weighed', weighInBody, ['pours'], ({ db, body, at }, id) => weighIn(db, openPour(db, id).id, body, at)),
-  onCup('heats', heatBody, [...tapped, 'oven'], ({ db, body, at, now }, id) => {
+  onCup('heats', heatBody, tapped, ({ db, body, at, now }, id) => {
     addHeat(db, openPour(db, id), body, at);
     clockStep(db, 'burstOver', { type: 'pour', id }, now);
     // It is read after a stir.
     stirs(db, id, now);
   }),
-  onCup('bursts', burstBody, [...tapped, 'oven'], ({ db, body, now }, id) => addBurst(db, openPour(db, id), body, now)),
+  onCup('bursts', burstBody, tapped, ({ db, body, now }, id) => addBurst(db, openPour(db, id), body, now)),
   onCup('stirs', stirBody, tapped, ({ db, body, now }, id) => addStir(db, openPour(db, id).id, body, now)),
   onCup('shots', shotBody, tapped, ({ db, body, now }, id) => addShot(db, openPour(db, id), body, now)),
   onCup('shots/:shotId/parts', morePartsBody, tapped, ({ db, body, params, now }, id) =>

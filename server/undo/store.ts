@@ -98,7 +98,7 @@ const WAYS: Record<Log, Way> = {
     },
   },
   burst: {
-    touches: [...AT_THE_CUP, 'oven'],
+    touches: AT_THE_CUP,
     after: (db, { pourId }, now) => {
       const { id } = openPour(db, String(pourId));
       clockStep(db, 'burstOver', { type: 'pour', id }, now);

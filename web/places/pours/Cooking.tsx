@@ -15,7 +15,7 @@ export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtT
   const taste = useTaste();
   const oven = useQuery(queries.oven).data;
   const clocks = useQuery(queries.clocks).data?.items ?? [];
-  const waiting = useTaps().some(({ path, refused }) => !refused && path === `/pours/${pour.id}/bursts`);
+  const tapped = useTaps().find(({ path, refused }) => !refused && path === `/pours/${pour.id}/bursts`)?.body;
   const last = folded.heats.at(-1);
   const roomC = lead.evening.roomC ?? taste.workshop.roomC;
   const fromC = last?.c ?? roomC;
@@ -30,16 +30,18 @@ export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtT
   // What is warm enough to be drawn from is not cooked.
   if (!oven || !plan || (last && last.c >= window.lowC)) return null;
   const running = clocks.find((clock) => clock.kind === 'burst' && clock.aboutId === pour.id);
+  // The oven runs whether the Wi-Fi does or not.
+  const begun = tapped && Date.parse(String(tapped.tappedAt)) + 1000 * Number(tapped.seconds);
+  const dueMs = begun ?? (running && Date.parse(running.dueAt));
   const [next, ...later] = plan.bursts;
   if (!next) return null;
   return (
     <section className="px-3.5 flex flex-col gap-2" aria-label="Cooking">
-      {running ? (
+      {dueMs !== undefined ? (
         <p className="text-2xl font-bold" aria-live="polite">
-          {Date.parse(running.dueAt) > nowMs ? (
+          {dueMs > nowMs ? (
             <>
-              In the oven, <span className="figure">{durationText((Date.parse(running.dueAt) - nowMs) / 1000)}</span> to
-              go
+              In the oven, <span className="figure">{durationText((dueMs - nowMs) / 1000)}</span> to go
             </>
           ) : (
             <span className="heat">Out with it: stir, scrape the wall down, read it</span>
@@ -49,7 +51,6 @@ export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtT
         <button
           type="button"
           className="btn btn-outline border-2 h-20 text-xl self-start"
-          disabled={waiting}
           onClick={() =>
             tapRow(
               `/pours/${pour.id}/bursts`,

@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest';
-import { cupHeat, handsLeftS } from './cupHeat.ts';
+import { cupHeat, handsLeftS, vagueUntilS } from './cupHeat.ts';
 
 const T0 = Date.parse('2026-03-02T18:00:00Z');
 const at = (s: number) => new Date(T0 + 1000 * s).toISOString();
@@ -41,6 +41,13 @@ test('from the second reading on it is this cup’s own; what was before it was 
   expect(again).toMatchObject({ readings: 1, state: 'above' });
   expect(again?.tauS).toBeCloseTo(600, 6);
   expect(again?.enters.inS).toBeCloseTo(23.23, 1);
+});
+
+test('a moment that may be now is none: only the latest is told', () => {
+  expect(vagueUntilS({ inS: 660, sdS: 810 })).toBe(2280);
+  expect(vagueUntilS({ inS: 60, sdS: 30 })).toBe(120);
+  expect(vagueUntilS({ inS: 61, sdS: 30 })).toBeNull();
+  expect(vagueUntilS({ inS: 60, sdS: 0 })).toBeNull();
 });
 
 test('hands for the shots that are left: a mold of four takes 130 s of them each', () => {

@@ -16,6 +16,9 @@ export interface Coming {
   sdS: number;
 }
 
+/** The latest that 95 of 100 such cups come to it, s; null where the readings put it at no time: it may be now. */
+export const vagueUntilS = ({ inS, sdS }: Coming): number | null => (2 * sdS >= inS ? inS + 2 * sdS : null);
+
 /** How a cup goes on cooling. */
 export interface CupHeat {
   nowC: number;

@@ -65,15 +65,8 @@ export function CupCurve({
         fill="var(--rest)"
         opacity={0.2}
       />
-      {/* Low in the band, where few readings lie; under it where a limit is written in there. */}
-      <text
-        x={widthPx - 6}
-        y={y(lowC) + (limit && limit.c >= lowC ? 15 : -6)}
-        fontSize={12}
-        fontWeight={700}
-        textAnchor="end"
-        fill="var(--rest)"
-      >
+      {/* Under the band: what is poured is in it, and runs through no word there. */}
+      <text x={widthPx - 6} y={y(lowC) + 15} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--rest)">
         {method}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
       {limit && <Bears limit={limit} left={left} widthPx={widthPx} py={y(limit.c)} />}

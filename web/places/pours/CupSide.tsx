@@ -1,5 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
+import { vagueUntilS } from '../../../core/process/cupHeat.ts';
 import { cupText } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -52,6 +53,7 @@ function Cooling({ at: { heat, handsS, window, folded } }: { at: AtTheCup }) {
   const { state, enters, leaves, readings } = heat;
   const clock = (s: number) => <b className="figure text-2xl">{durationText(s)}</b>;
   const sure = readings > 1 ? ` ± ${durationText(2 * leaves.sdS)}` : '';
+  const vagueS = readings > 1 ? vagueUntilS(leaves) : null;
   const short = state !== 'below' && handsS > Math.max(0, leaves.inS);
   return (
     <div className="text-lg mt-1" aria-live="off">
@@ -59,6 +61,10 @@ function Cooling({ at: { heat, handsS, window, folded } }: { at: AtTheCup }) {
         <p>
           <b className="heat">Below {taste.text(window.lowC, 'temperature')} by now</b>
           {leaves.inS < 0 && <>, since {clock(-leaves.inS)}</>}: reheat, or read it again
+        </p>
+      ) : vagueS !== null ? (
+        <p>
+          may leave its window any moment, or in {clock(vagueS)} at the latest: <b>read it again</b>
         </p>
       ) : (
         <p>

@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { expect, test } from 'vitest';
+import { chanceOf } from '../colour/testing.ts';
 import { Failure } from '../failure.ts';
 import { check } from '../validate.ts';
 import { cooling, coolingAt, coolingSchema } from './cooling.ts';
@@ -113,6 +114,23 @@ test('property: many readings of a cup give back how it cools, and when; in any 
       expect(coolingAt({ readings, ambientC: 20, priorTauS: 600, priorWeightS2: 0 })(atS)).toBeCloseTo(150, 4);
     }),
   );
+});
+
+test('500 cups read three times a minute apart, each reading off by 1.5 °C: the end of the window within 15 % in 95 of 100', () => {
+  const next = chanceOf(20260301);
+  const off = () => 1.5 * Math.sqrt(-2 * Math.log(1 - next())) * Math.cos(2 * Math.PI * next());
+  let [near, covered] = [0, 0];
+  for (let i = 0; i < 500; i++) {
+    const tauS = 400 + 500 * next();
+    const readings = read(tauS, [0, 60, 120]).map(({ s, c }) => ({ s, c: c + off() }));
+    const { atS, sdS } = cool({ readings, ambientC: 20, targetsC: [158] }).targets[0] as { atS: number; sdS: number };
+    const trueS = tauS * Math.log(158 / 138);
+    if (Math.abs(atS - trueS) <= 0.15 * trueS) near += 1;
+    if (Math.abs(atS - trueS) <= 2 * sdS) covered += 1;
+  }
+  console.info(`Of 500 cups ${near / 5} % within 15 %, ${covered / 5} % inside what was said of them.`);
+  expect(near).toBeGreaterThanOrEqual(475);
+  expect(covered).toBeGreaterThanOrEqual(470);
 });
 
 test('one reading goes by how cups usually cool; the more and the wider apart, the surer', () => {

@@ -87,6 +87,10 @@ describe('what was weighed once for several cups', () => {
     });
   });
 
+  test('a cup that had next to nothing underflows nothing: what was weighed is still all there', () => {
+    expect(shareOutG(5e-7, [{ drawnG: 0, mostG: 5e-324 }])).toEqual([5e-7]);
+  });
+
   test('adds up, and takes from none more than it had', () => {
     const grams = fc.double({ min: 0, max: 1000, noNaN: true });
     fc.assert(

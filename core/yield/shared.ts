@@ -18,7 +18,7 @@ export function shareOutG(totalG: number, cups: Giver[]): number[] {
   // Where all of it was used up, the last digit decides nothing.
   if (most < totalG * (1 - 1e-9)) {
     const all = weights.reduce((sum, one) => sum + one, 0);
-    return weights.map((one) => (totalG * one) / all);
+    return weights.map((one) => totalG * (one / all));
   }
   const open = new Set(cups.keys());
   let left = totalG;
@@ -27,7 +27,7 @@ export function shareOutG(totalG: number, cups: Giver[]): number[] {
     let over = false;
     for (const i of [...open]) {
       const room = Math.max(0, cups[i]?.mostG ?? 0) - (given[i] as number);
-      const share = all > 0 ? (left * (weights[i] as number)) / all : left / open.size;
+      const share = all > 0 ? left * ((weights[i] as number) / all) : left / open.size;
       if (share > room) {
         given[i] = (given[i] as number) + room;
         open.delete(i);
@@ -36,7 +36,7 @@ export function shareOutG(totalG: number, cups: Giver[]): number[] {
     }
     if (!over) {
       for (const i of open)
-        given[i] = (given[i] as number) + (all > 0 ? (left * (weights[i] as number)) / all : left / open.size);
+        given[i] = (given[i] as number) + (all > 0 ? left * ((weights[i] as number) / all) : left / open.size);
       break;
     }
     left = totalG - given.reduce((sum, one) => sum + one, 0);

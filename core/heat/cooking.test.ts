@@ -30,6 +30,13 @@ test('by hand: 200 g from 25 to 175 °C in 800 W are 135 s at half of it', () =>
   expect(totalS).toBe(140);
 });
 
+test('next to nothing is one step of the clock, however little it is', () => {
+  for (const massG of [1e-9, 1e-300, 5e-324])
+    for (const school of ['full-power', 'gentle'] as const)
+      expect(cook({ massG, fromC: 25, watts: 800, school }).totalS).toBe(5);
+  expect(cook({ massG: 200, fromC: 174.999999999, watts: 800, school: 'gentle' }).totalS).toBe(5);
+});
+
 test('property: every school ends at or over what was wanted, by less than one more step of its last power, and never in one go', () => {
   fc.assert(
     fc.property(

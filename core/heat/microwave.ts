@@ -48,8 +48,8 @@ export interface Burst {
   afterC: number;
 }
 
-/** Up to the next that the clock can be set to; what is a whole step already stays. */
-const upTo = (seconds: number) => Math.ceil(seconds / STEP_S - 1e-9) * STEP_S;
+/** Up to the next that the clock can be set to, one step at the least; what is a whole step already stays. */
+const upTo = (seconds: number) => Math.max(1, Math.ceil(seconds / STEP_S - 1e-9)) * STEP_S;
 
 /**
  * How a cup is cooked in bursts, with a stir between them.

@@ -90,7 +90,6 @@ const partsBody = v.pipe(
     'a cup is there twice for one layer; add the two',
   ),
 );
-/** Without parts, as earlier pages say it: all of it from this cup as it stands when the tap arrives. */
 /** The oven is started on a cup. */
 export const burstBody = v.strictObject({
   id: ownId,
@@ -102,6 +101,7 @@ export const burstBody = v.strictObject({
 /** The cup was stirred. */
 export const stirBody = v.strictObject({ id: ownId, tappedAt });
 
+/** Without parts, as earlier pages say it: all of it from this cup as it stands when the tap arrives. */
 export const shotBody = v.strictObject({ id: ownId, moldId: rowId, parts: v.optional(partsBody), tappedAt });
 /** The next layers of a shot. */
 export const morePartsBody = v.strictObject({ parts: partsBody, tappedAt });
@@ -382,6 +382,8 @@ export interface Pour extends Versioned {
   recipeItems: RecipeItem[];
   doses: Dose[];
   /** What its doses weigh, and of which the usual density of their kind had to do. */
+  /** Drawn of it so far, feed included, mL. */
+  drawnMl: number;
   dosed: { g: number; byDefault: string[] };
   heats: Heat[];
   /** What flake and powder in the cup bear, of its recipe and dosed by eye. */

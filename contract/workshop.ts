@@ -1,6 +1,6 @@
 import * as v from 'valibot';
-import type { CookSchool } from '../core/heat/microwave.ts';
-import type { ColourWhen, SaltWhen } from '../core/process/adding.ts';
+import { type CookSchool, SCHOOLS } from '../core/heat/microwave.ts';
+import { COLOUR_WHENS, type ColourWhen, SALT_WHENS, type SaltWhen } from '../core/process/adding.ts';
 import type { ProcessClock } from '../core/process/clocks.ts';
 import type { Silhouette } from '../core/shape/silhouette.ts';
 import {
@@ -26,10 +26,10 @@ export const workshopBody = v.partial(
     dropsPerMl: above0(100),
     remeltHeats: called(count(1, 50), 'Remelt is cooked at most, times'),
     eveningH: called(v.pipe(from0(24), v.minValue(1)), 'Hours given to an evening'),
-    colourWhen: called(v.picklist(['cold', 'cooked']), 'Colour goes in'),
-    saltWhen: called(v.picklist(['colour', 'last']), 'Salt goes in'),
+    colourWhen: called(v.picklist(COLOUR_WHENS), 'Colour goes in'),
+    saltWhen: called(v.picklist(SALT_WHENS), 'Salt goes in'),
     ovenWatts: called(v.pipe(above0(20_000), v.minValue(50)), 'The oven gives, W'),
-    cookSchool: called(v.picklist(['full-power', 'gentle']), 'It is cooked'),
+    cookSchool: called(v.picklist(SCHOOLS), 'It is cooked'),
   }),
 );
 

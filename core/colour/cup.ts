@@ -2,6 +2,15 @@ import { colourOf, gramColour, type Layer } from '../plastisol/bin.ts';
 import { bands, type Optics } from './light.ts';
 import { PLAIN_PLASTIC } from './nominal.ts';
 
+/** Fresh plastic as a layer: never cooked, without salt, plain. */
+export const freshLayer = (grams: number): Layer => ({
+  heats: 0,
+  grams,
+  saltG: 0,
+  saltUnknownG: 0,
+  colour: gramColour(grams, PLAIN_PLASTIC),
+});
+
 /**
  * What a cup does to light: its fresh plastic, the remelt in it and what was dosed into all of it.
  * @param dosed what the doses alone add, a mm: none of their plastic.
@@ -12,14 +21,7 @@ export function colourOfCup(
   cup: { freshG: number; remelt: Layer[] },
   dosed: Optics,
 ): { optics: Optics; unknownFraction: number } | null {
-  const fresh: Layer = {
-    heats: 0,
-    grams: cup.freshG,
-    saltG: 0,
-    saltUnknownG: 0,
-    colour: gramColour(cup.freshG, PLAIN_PLASTIC),
-  };
-  const plastic = colourOf([...(cup.freshG > 0 ? [fresh] : []), ...cup.remelt]);
+  const plastic = colourOf([freshLayer(Math.max(0, cup.freshG)), ...cup.remelt]);
   if (!plastic) return null;
   return {
     optics: {

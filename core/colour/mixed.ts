@@ -1,5 +1,6 @@
-import { usual } from '../defaults.ts';
-import { bands, hexOf, layerOver, linearOf, type Optics } from './light.ts';
+import { colourOf, gramColour } from '../plastisol/bin.ts';
+import { bands, hexOf, linearOf, type Optics } from './light.ts';
+import { lookHex } from './look.ts';
 import { absorptionOverScatter } from './nominal.ts';
 
 /**
@@ -10,12 +11,10 @@ export function mixedHex(parts: { hex: string; grams: number; optics?: Optics | 
   const total = parts.reduce((sum, { grams }) => sum + grams, 0);
   if (!(total > 0)) return null;
   // What each does to light is known: then it is no guess.
-  if (parts.every(({ optics }) => optics)) {
-    const mean = (of: (one: Optics) => number) =>
-      parts.reduce((sum, { optics, grams }) => sum + (grams / total) * of(optics as Optics), 0);
-    const melt = { k: bands((i) => mean(({ k }) => k[i])), s: bands((i) => mean(({ s }) => s[i])) };
-    return hexOf(layerOver(melt, usual('matchedAtMm'), [1, 1, 1]));
-  }
+  const known = colourOf(
+    parts.map(({ grams, optics }) => ({ grams, colour: optics ? gramColour(grams, optics) : undefined })),
+  );
+  if (known && parts.every(({ optics }) => optics)) return lookHex(known.optics);
   return hexOf(
     bands((i) => {
       const x = parts.reduce(

@@ -3,7 +3,8 @@ import { usual } from '../defaults.ts';
 import { flakesIn } from './flakes.ts';
 import type { Melt } from './foresee.ts';
 import { deltaE, labOf } from './lab.ts';
-import { layerOver, opacityOf, type Rgb } from './light.ts';
+import { opacityOf, type Rgb } from './light.ts';
+import { lookOf } from './look.ts';
 
 /** What can be said of a colour without naming one: each from −1 (the first word) to 1 (the second). */
 export const AXES = {
@@ -102,7 +103,7 @@ const TAIL_MM = 3;
 
 /** What a melt is like, as a theme speaks of it. */
 export function traitsOf(melt: Melt): { traits: Traits; linear: Rgb; hueDeg: number | null } {
-  const linear = layerOver(melt.optics, usual('matchedAtMm'), [1, 1, 1]);
+  const linear = lookOf(melt.optics);
   const { l, c, h } = lchOf(linear);
   const covered = melt.flakes.reduce((sum, flake) => sum + flakesIn(flake).behind(usual('matchedAtMm')).covered, 0);
   return {

@@ -50,3 +50,7 @@ export function asWritten(
     }),
   );
 }
+
+/** What still stands in a cup after so much of it was drawn, g: that is cooked again, and no more. */
+export const leftG = ({ massG, cookMl }: { massG: number; cookMl: number }, drawnMl: number): number =>
+  massG * Math.max(0, 1 - drawnMl / cookMl);

@@ -4,7 +4,8 @@ import { nonNegative, positive } from '../bounds.ts';
 import { calibrate } from '../colour/calibrate.ts';
 import { reflected, thickness } from '../colour/fields.ts';
 import { deltaE, labOf } from '../colour/lab.ts';
-import { bands, hexOf, layerOver, type Optics, type Rgb } from '../colour/light.ts';
+import { bands, type Optics, type Rgb } from '../colour/light.ts';
+import { lookHex, lookOf } from '../colour/look.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { type Between, between, Z95 } from './between.ts';
@@ -116,9 +117,6 @@ function hardnessOf({ scale, readings }: NonNullable<KnowInput['hardness']>): No
   return { scale, value: mean, low: Math.max(0, mean - reach), high: Math.min(100, mean + reach) };
 }
 
-/** Where a scrap’s look is told: as colours are matched. */
-const lookAt = (optics: Optics) => layerOver(optics, usual('matchedAtMm'), [1, 1, 1]);
-
 type Seen = NonNullable<KnowInput['colour']>;
 const scrapOf = (seen: Seen): Optics => calibrate({ ...seen, mlPerL: 1 });
 
@@ -141,15 +139,15 @@ const READINGS = (['overBlack', 'overWhite'] as const).flatMap((of) => [0, 1, 2]
 function colourOf(seen: Seen, sd: number): { optics: Optics; off: Optics[]; told: NonNullable<Known['colour']> } {
   const optics = scrapOf(seen);
   const off = READINGS.map(({ of, band }) => readOff(seen, of, band, sd));
-  const look = labOf(lookAt(optics));
-  const squares = off.reduce((sum, one) => sum + deltaE(look, labOf(lookAt(one))) ** 2, 0);
+  const look = labOf(lookOf(optics));
+  const squares = off.reduce((sum, one) => sum + deltaE(look, labOf(lookOf(one))) ** 2, 0);
   return {
     optics,
     off,
     told: {
       k: bands((i) => optics.k[i]),
       s: bands((i) => optics.s[i]),
-      hex: hexOf(lookAt(optics)),
+      hex: lookHex(optics),
       deltaE95: 2 * Math.sqrt(squares),
     },
   };

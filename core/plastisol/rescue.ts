@@ -2,10 +2,11 @@ import * as v from 'valibot';
 import { id, list, nonNegative, positive, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
-import { loadSolver, type Program, solve, type Terms } from '../highs.ts';
+import { expression, loadSolver, type Program, solve, type Terms } from '../highs.ts';
 import { shotMlOf } from './batch.ts';
 
-const MOST_MOLDS = 12;
+/** As many molds as a rescue looks through. */
+export const MOST_MOLDS = 12;
 const mold = v.strictObject({
   id,
   cavities: whole(1, 1e4),
@@ -57,8 +58,7 @@ export async function rescue({ availableMl, secondsLeft, molds, feedFraction }: 
     );
   const highs = await loadSolver();
   const terms = (of: (one: (typeof each)[number]) => number): Terms => each.map((one, i) => [of(one), `n${i}`]);
-  const row = (name: string, parts: Terms, most: number) =>
-    ` ${name}: ${parts.map(([k, variable]) => `+ ${k} ${variable}`).join(' ')} <= ${most}`;
+  const row = (name: string, parts: Terms, most: number) => ` ${name}: ${expression(parts)} <= ${most}`;
   const program: Omit<Program, 'objective'> = {
     rows: [
       row(
@@ -81,7 +81,7 @@ export async function rescue({ availableMl, secondsLeft, molds, feedFraction }: 
   const served = Math.round(baits.reduce((sum, [, name]) => sum + (first?.get(name) ?? 0), 0));
   const second = solve(highs, {
     ...program,
-    rows: [...program.rows, ` served: ${baits.map(([, name]) => `+ ${name}`).join(' ')} >= ${served - 1e-6}`],
+    rows: [...program.rows, ` served: ${expression(baits)} >= ${served - 1e-6}`],
     objective: terms(({ shotMl }) => -shotMl),
   });
   const shots = each.map((one, i) => {

@@ -3,6 +3,9 @@ import { usual } from '../defaults.ts';
 /** When a workshop adds its colour, and its salt. */
 export const COLOUR_WHEN = { cold: 'into the cold liquid', cooked: 'once it is cooked clear' } as const;
 export const SALT_WHEN = { colour: 'with the colour', last: 'last of all' } as const;
+/** The usual way first. */
+export const COLOUR_WHENS = ['cooked', 'cold'] as const satisfies (keyof typeof COLOUR_WHEN)[];
+export const SALT_WHENS = ['last', 'colour'] as const satisfies (keyof typeof SALT_WHEN)[];
 export type ColourWhen = keyof typeof COLOUR_WHEN;
 export type SaltWhen = keyof typeof SALT_WHEN;
 

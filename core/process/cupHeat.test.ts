@@ -44,9 +44,10 @@ test('from the second reading on it is this cup’s own; what was before it was 
 });
 
 test('a moment that may be now is none: only the latest is told', () => {
-  expect(vagueUntilS({ inS: 660, sdS: 810 })).toBe(2280);
-  expect(vagueUntilS({ inS: 60, sdS: 30 })).toBe(120);
-  expect(vagueUntilS({ inS: 61, sdS: 30 })).toBeNull();
+  // 1.96 standard deviations.
+  expect(vagueUntilS({ inS: 660, sdS: 810 })).toBeCloseTo(2247.6, 9);
+  expect(vagueUntilS({ inS: 98, sdS: 50 })).toBe(196);
+  expect(vagueUntilS({ inS: 98.1, sdS: 50 })).toBeNull();
   expect(vagueUntilS({ inS: 60, sdS: 0 })).toBeNull();
 });
 

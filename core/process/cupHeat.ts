@@ -2,6 +2,7 @@ import { usual } from '../defaults.ts';
 import { tried } from '../failure.ts';
 import { cooling, coolingAt } from '../heat/cooling.ts';
 import { handsS } from '../plan/hours.ts';
+import { Z95 } from '../plastisol/between.ts';
 
 export interface CupReading {
   /** `cook` and `reheat` are read when the heat was just off; a `reading` in between. */
@@ -16,8 +17,14 @@ export interface Coming {
   sdS: number;
 }
 
-/** The latest that 95 of 100 such cups come to it, s; null where the readings put it at no time: it may be now. */
-export const vagueUntilS = ({ inS, sdS }: Coming): number | null => (2 * sdS >= inS ? inS + 2 * sdS : null);
+/** So much earlier or later 95 of 100 such cups come to it, s. */
+export const giveOrTakeS = ({ sdS }: Coming): number => Z95 * sdS;
+
+/** The latest that they come to it, s from now; null where the readings put it at no time: it may be now. */
+export function vagueUntilS(coming: Coming): number | null {
+  const off = giveOrTakeS(coming);
+  return off > 0 && off >= coming.inS ? coming.inS + off : null;
+}
 
 /** How a cup goes on cooling. */
 export interface CupHeat {

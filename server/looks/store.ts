@@ -8,16 +8,17 @@ import { PLAIN_PLASTIC } from '../../core/colour/nominal.ts';
 import { colourOf } from '../../core/plastisol/bin.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
-import { all, first, insert, mustFind } from '../db/rows.ts';
+import { all, insert, mustFind } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { lastDose } from '../ledgers/store.ts';
 import { ingredientsIn } from '../pours/colour.ts';
 import { enteredInto } from '../pours/parts.ts';
+import { pourOfLedger } from '../pours/stirs.ts';
 
 /** What the plastic of a ledger's cup is before anything is dosed: plain, or as its remelt is known. */
 function plainOf(db: Db, ledgerId: string): Optics {
-  const pour = first<{ id: string }>(db, 'SELECT id FROM pour WHERE ledger_id = ?', [ledgerId]);
-  return (pour && colourOf(enteredInto(db, pour.id))?.optics) ?? PLAIN_PLASTIC;
+  const pourId = pourOfLedger(db, ledgerId);
+  return (pourId && colourOf(enteredInto(db, pourId))?.optics) || PLAIN_PLASTIC;
 }
 
 type Row = Omit<ColourLook, 'foreseen' | 'seen' | 'deltaE00'> & { foreseen: ForeseenMelt; reflected: Rgb };

@@ -91,6 +91,37 @@ test('what was read too long before or after, or with another burst between, tel
   expect(await oven()).toEqual({ watts: 1100, school: 'gentle', efficiency: 0.5, bursts: 0 });
 });
 
+test('a cup that was drawn from is cooked for what is left in it; an empty one is not', async () => {
+  const drawn = async () => (await workshop.get<Pour>(`/pours/${pour.id}`)).body.drawnMl;
+  const massG = () => workshop.data.db.prepare('SELECT mass_g FROM burst ORDER BY seq DESC').pluck().get();
+  expect(await drawn()).toBe(0);
+  await burst(1, 30);
+  expect(massG()).toBe(pour.plan.cookG);
+  await workshop.made(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+  // Four cavities of 10 mL and a sprue of 5, and 6 % that shrink and are fed: 47.7 mL.
+  expect(await drawn()).toBeCloseTo(47.7, 9);
+  await burst(1, 30);
+  expect(massG()).toBeCloseTo(pour.plan.cookG * (1 - 47.7 / pour.cookMl), 9);
+  for (let n = 0; n < 3; n++) await workshop.made(`/pours/${pour.id}/shots`, { moldId: stock.mold.id });
+  expect(await drawn()).toBeGreaterThan(pour.cookMl);
+  const before = workshop.rows();
+  const { status, body } = await burst(1, 30);
+  expect([status, body, workshop.rows() - before]).toMatchObject([400, { error: { code: 'nothing-left' } }, 0]);
+});
+
+test('a burst that was taken back stands between nothing', async () => {
+  await read(60);
+  seconds(5);
+  await burst(1, 20);
+  seconds(5);
+  const id = '018f0000-0000-7000-8000-00000000000e';
+  await burst(1, 5, { id });
+  await workshop.post('/undo', { rowId: id });
+  seconds(20);
+  await read(60 + warmed(1, 20, 0.45));
+  expect(await oven()).toMatchObject({ bursts: 1, efficiency: expect.closeTo(0.45, 6) });
+});
+
 test.each([
   [{ level: 0, seconds: 30 }, 'level'],
   [{ level: 1.1, seconds: 30 }, 'level'],

@@ -1,8 +1,8 @@
 import type { Blend, BlendWish, Part } from '../../contract/blend.ts';
 import { PLASTIC_KINDS } from '../../contract/blend.ts';
-import { PLAIN_PLASTIC } from '../../core/colour/nominal.ts';
+import { freshLayer } from '../../core/colour/cup.ts';
 import { Failure } from '../../core/failure.ts';
-import { gramColour, type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
+import { type Layer, takeFromBin } from '../../core/plastisol/bin.ts';
 import { plasticGPerMl, remeltGPerMl } from '../../core/plastisol/density.ts';
 import { cupState, gramsOf } from '../../core/plastisol/parts.ts';
 import { gramsPerMl } from '../../core/plastisol/weigh.ts';
@@ -172,18 +172,6 @@ export function enteredInto(db: Db, pourId: string): Layer[] {
   const { closedAt, plan } = mustFind<CupOf>(db, 'pour', pourId, 'pour');
   const parts = partsOf(db, pourId, plan.cookG);
   const grams = gramsOf(parts, plan.cookG);
-  const fresh = parts.flatMap((part, i): Layer[] =>
-    part.lotId
-      ? [
-          {
-            heats: 0,
-            grams: grams[i] as number,
-            saltG: 0,
-            saltUnknownG: 0,
-            colour: gramColour(grams[i] as number, PLAIN_PLASTIC),
-          },
-        ]
-      : [],
-  );
+  const fresh = parts.flatMap((part, i) => (part.lotId ? [freshLayer(grams[i] as number)] : []));
   return [...fresh, ...remeltIn(db, { id: pourId, closedAt }, parts, grams)];
 }

@@ -25,6 +25,7 @@ import { bagsOfPour } from '../stock/bags.ts';
 import { ownUnits } from '../workshop/store.ts';
 import { countMarks, totalOf } from './counts.ts';
 import { dosedIn } from './dosed.ts';
+import { drawnMl } from './drawn.ts';
 import { blendOf, partsOf } from './parts.ts';
 import { cupsOfSet, eveningOf, layersOfPour, lentBy, moldsOf } from './sets.ts';
 import { stirOfPour } from './stirs.ts';
@@ -229,6 +230,7 @@ export function getPour(db: Db, id: string): Pour {
     molds: moldsOf(db, row),
     recipeItems: lines,
     doses: dosesOf(db, row.ledgerId),
+    drawnMl: drawnMl(db, id),
     dosed: { g, byDefault },
     heats: heatsOf(db, id),
     limits: limitsOf(db, row),

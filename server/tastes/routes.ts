@@ -5,7 +5,6 @@ import { getOrder } from '../orders/store.ts';
 import { addTaste, approve, openTaste, propose, tastesOf } from './store.ts';
 
 const touches = ['orders', 'today', 'line'];
-const orderOf = (wish: { orderId: string }) => wish.orderId;
 
 export const tasteEndpoints = [
   endpoint({
@@ -34,7 +33,7 @@ export const tasteEndpoints = [
     touches,
     run: ({ db, body, params, version }) => {
       propose(db, params.id as string, version, body.proposals);
-      return { items: tastesOf(db, orderOf(openTaste(db, params.id as string))), nextCursor: null };
+      return { items: tastesOf(db, openTaste(db, params.id as string).orderId), nextCursor: null };
     },
   }),
   endpoint({

@@ -3,6 +3,7 @@ import { useMemo } from 'react';
 import { usual } from '../../../core/defaults.ts';
 import { tried } from '../../../core/failure.ts';
 import { microwave } from '../../../core/heat/microwave.ts';
+import { leftG } from '../../../core/plastisol/cup.ts';
 import { durationText, percentText } from '../../../core/units/show.ts';
 import { tapRow, useTaps } from '../../api/outbox.ts';
 import { queries } from '../../api/queries.ts';
@@ -11,7 +12,7 @@ import { useTaste } from '../../parts/taste.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
 
 /** Bursts that cook this cup from where it is: the next one is started with a tap, then it is stirred, scraped and read. */
-export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtTheCup }) {
+export function Cooking({ at: { pour, folded, lead, cup, window, nowMs } }: { at: AtTheCup }) {
   const taste = useTaste();
   const oven = useQuery(queries.oven).data;
   const clocks = useQuery(queries.clocks).data?.items ?? [];
@@ -19,10 +20,15 @@ export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtT
   const last = folded.heats.at(-1);
   const roomC = lead.evening.roomC ?? taste.workshop.roomC;
   const fromC = last?.c ?? roomC;
-  const massG = pour.plan.cookG + pour.dosed.g;
+  // Taps on their way count as whole shots of this cup: rather too little is cooked again than too much.
+  const onTheirWay = cup.shots.filter(({ id }) => !lead.shots.some((shot) => shot.id === id));
+  const shotMl = ({ moldId }: { moldId: string }) =>
+    lead.plan.molds.find((mold) => mold.moldId === moldId)?.shotMl ?? 0;
+  const drawnMl = pour.drawnMl + onTheirWay.reduce((sum, shot) => sum + shotMl(shot), 0);
+  const massG = leftG({ massG: pour.plan.cookG + pour.dosed.g, cookMl: pour.cookMl }, drawnMl);
   const plan = useMemo(() => {
     const toC = usual('cookC');
-    if (!oven || fromC >= toC) return null;
+    if (!oven || fromC >= toC || !(massG > 0)) return null;
     const { watts, efficiency, school } = oven;
     const cpJPerGK = usual('plastisolCpJPerGK');
     return tried(() => microwave({ massG, fromC, toC, watts, efficiency, cpJPerGK, school })).value ?? null;
@@ -38,7 +44,7 @@ export function Cooking({ at: { pour, folded, lead, window, nowMs } }: { at: AtT
   return (
     <section className="px-3.5 flex flex-col gap-2" aria-label="Cooking">
       {dueMs !== undefined ? (
-        <p className="text-2xl font-bold" aria-live="polite">
+        <p className="text-2xl font-bold" aria-live={dueMs > nowMs ? 'off' : 'assertive'}>
           {dueMs > nowMs ? (
             <>
               In the oven, <span className="figure">{durationText((dueMs - nowMs) / 1000)}</span> to go

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { Link } from 'react-router';
-import { vagueUntilS } from '../../../core/process/cupHeat.ts';
+import { giveOrTakeS, vagueUntilS } from '../../../core/process/cupHeat.ts';
 import { cupText } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -52,7 +52,7 @@ function Cooling({ at: { heat, handsS, window, folded } }: { at: AtTheCup }) {
   if (!heat) return folded.heats.length > 0 ? <p className="soft">Not known how it cools: read it again.</p> : null;
   const { state, enters, leaves, readings } = heat;
   const clock = (s: number) => <b className="figure text-2xl">{durationText(s)}</b>;
-  const sure = readings > 1 ? ` ± ${durationText(2 * leaves.sdS)}` : '';
+  const sure = readings > 1 ? ` ± ${durationText(giveOrTakeS(leaves))}` : '';
   const vagueS = readings > 1 ? vagueUntilS(leaves) : null;
   const short = state !== 'below' && handsS > Math.max(0, leaves.inS);
   return (

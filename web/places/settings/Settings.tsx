@@ -9,7 +9,7 @@ import {
   workshopBody,
 } from '../../../contract/workshop.ts';
 import { SCHOOL_WORDS, SCHOOLS } from '../../../core/heat/microwave.ts';
-import { COLOUR_WHEN, SALT_WHEN } from '../../../core/process/adding.ts';
+import { COLOUR_WHEN, COLOUR_WHENS, SALT_WHEN, SALT_WHENS } from '../../../core/process/adding.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
@@ -187,36 +187,11 @@ const workshopOf = ({ currency, ...workshop }: Omit<Workshop, 'version'>) => ({
 });
 
 function WorkshopForm({ workshop }: { workshop: Workshop }) {
-  const {
-    version,
-    name,
-    currency,
-    roomC,
-    glassMl,
-    dropsPerMl,
-    remeltHeats,
-    eveningH,
-    colourWhen,
-    saltWhen,
-    ovenWatts,
-    cookSchool,
-  } = workshop;
+  const { version, ...seen } = workshop;
   const sheet = useSheet({
     schema: workshopBody,
     keep: 'workshop',
-    seen: {
-      name,
-      currency,
-      roomC,
-      glassMl,
-      dropsPerMl,
-      remeltHeats,
-      eveningH,
-      colourWhen,
-      saltWhen,
-      ovenWatts,
-      cookSchool,
-    },
+    seen,
     body: workshopOf,
   });
   const save = useWrite<Workshop>(
@@ -237,8 +212,8 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <FigureIn at="eveningH" hint="what is more is another evening" isDefault={asGiven} />
           <FigureIn at="ovenWatts" hint="its plate says" isDefault={asGiven} />
           <ChoiceIn at="cookSchool" options={choices(SCHOOLS, SCHOOL_WORDS)} />
-          <ChoiceIn at="colourWhen" options={choices(['cooked', 'cold'], COLOUR_WHEN)} />
-          <ChoiceIn at="saltWhen" options={choices(['last', 'colour'], SALT_WHEN)} />
+          <ChoiceIn at="colourWhen" options={choices(COLOUR_WHENS, COLOUR_WHEN)} />
+          <ChoiceIn at="saltWhen" options={choices(SALT_WHENS, SALT_WHEN)} />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />
         </div>
         <Send className="" onlyChanged>

@@ -112,6 +112,8 @@ export const DEFAULTS = {
   ),
   cureH: of(24, 'h', 'cure', 'common practice: full strength after about a day'),
   colourUsualMlPerL: of(7.4, 'mL/L', 'an ordinary dose of liquid colour', '35 drops of 0.05 mL to a US cup'),
+  powderMostMlPerL: of(40, 'mL/L', 'a powder or pearl at most', 'twice an ordinary dose'),
+  puckMm: of(3, 'mm', 'a puck or step is thick', 'starting guess: a flat lid poured full; measure it'),
   powderUsualMlPerL: of(20, 'mL/L', 'an ordinary dose of powder or pearl', 'a level teaspoon to a US cup'),
   nominalScatterPerMm: of(
     0.12,

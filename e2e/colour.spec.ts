@@ -125,9 +125,9 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
   // What the tail hides is luminance over black by luminance over white, as the calculator has it at the thickness that is told.
   const told = await page.getByText(/Its tail of .* hides \d+ % of what is behind it/).textContent();
   const [, tailMm, hides] = told?.match(/tail of ([\d.]+) mm hides\s+(\d+) %/) ?? [];
-  const opacityOf = async (mlPerL: number) => {
+  const opacityOf = async (mlPerL: number, thicknessMm = Number(tailMm)) => {
     const item = { ...step?.optics, mlPerL };
-    const at = { base: PLAIN, items: [item], thicknessMm: Number(tailMm) };
+    const at = { base: PLAIN, items: [item], thicknessMm };
     const [black, white] = await Promise.all(
       [0, 1].map((g) => api<Seen>('POST', '/calc/colour.predict', { ...at, background: [g, g, g] })),
     );
@@ -136,7 +136,17 @@ test('a colour is measured off a picture, foreseen in a bait, and matched out of
   const now = await opacityOf((12 / 20 / 236.5882365) * 1000);
   // The thickness is told to a tenth of a millimetre, the share to a percent.
   expect(Math.abs(now - Number(hides) / 100)).toBeLessThan(0.015);
+  // To the body it takes less than to the tail.
+  await page.getByRole('button', { name: 'its body' }).click();
   await page.getByRole('button', { name: '70 %' }).click();
+  const timesNow = async () =>
+    Number(/([\d.]+) times its colour/.exec((await page.getByText(/times its colour/).textContent()) ?? '')?.[1]);
+  const toBody = await timesNow();
+  const [, bodyMm] =
+    /body of .*, ([\d.]+) mm, hides/.exec((await page.getByText(/The body of/).textContent()) ?? '') ?? [];
+  expect(Math.abs((await opacityOf((12 / 20 / 236.5882365) * 1000 * toBody, Number(bodyMm))) - 0.7)).toBeLessThan(0.02);
+  await page.getByRole('button', { name: 'its tail' }).click();
+  expect(await timesNow()).toBeGreaterThan(toBody);
   await page.getByRole('button', { name: 'Keep as v2' }).dblclick();
   await expect(page.getByText('“dosed to the tail of Sandlance 110”')).toBeVisible();
   const dosed = (await api<Recipe>('GET', `/recipes/${recipe.id}`)).revision;

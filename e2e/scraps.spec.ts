@@ -67,8 +67,8 @@ test('a bin of given baits is known by one puck: salt by its density, colour by 
     inWaterG: 2,
     colour: { thicknessMm: 3, overBlack: linearOf('#3a5660'), overWhite: linearOf('#b9cfd6') },
     wish: {
-      target: { linear: await lookOf(api, recipe.id, blue.id) },
-      colourants: [{ id: 'blue', ...(await opticsOf(api, recipe.id, blue.id)), dropsPerMl: 20 }],
+      target: { linear: await lookOf(api, blue.id) },
+      colourants: [{ id: 'blue', ...(await opticsOf(api, blue.id)), dropsPerMl: 20 }],
       batchMl: 236.5882365,
     },
   });
@@ -86,7 +86,7 @@ test('a bin of given baits is known by one puck: salt by its density, colour by 
   await page.goto(`/colours/${recipe.id}`);
   const remelt = page.getByRole('heading', { name: 'With remelt in the cup' }).locator('..');
   const off = Number(/ΔE ([\d.]+)/.exec((await remelt.textContent()) ?? '')?.[1]);
-  const own = await opticsOf(api, recipe.id, blue.id);
+  const own = await opticsOf(api, blue.id);
   const [fresh, mixed] = await Promise.all(
     [0, 0.2].map(async (share) =>
       api<{ hex: string }>('POST', '/calc/colour.predict', {
@@ -105,7 +105,7 @@ test('a bin of given baits is known by one puck: salt by its density, colour by 
 
 type Api = ReturnType<typeof apiOf>;
 /** What the colour is taken for, by the calculator that foresees it: nobody measured it, so its look at an ordinary dose says. */
-async function opticsOf(api: Api, _recipeId: string, materialId: string): Promise<{ k: number[]; s: number[] }> {
+async function opticsOf(api: Api, materialId: string): Promise<{ k: number[]; s: number[] }> {
   const { hex } = await api<Material>('GET', `/materials/${materialId}`);
   const scatter = 0.12 / 7.4;
   return {
@@ -116,10 +116,10 @@ async function opticsOf(api: Api, _recipeId: string, materialId: string): Promis
     s: [scatter, scatter, scatter],
   };
 }
-async function lookOf(api: Api, recipeId: string, materialId: string): Promise<number[]> {
+async function lookOf(api: Api, materialId: string): Promise<number[]> {
   const { linear: seen } = await api<{ linear: number[] }>('POST', '/calc/colour.predict', {
     base: { k: [0.002, 0.002, 0.004], s: [0.001, 0.001, 0.001] },
-    items: [{ ...(await opticsOf(api, recipeId, materialId)), mlPerL: (24 / 20 / 236.5882365) * 1000 }],
+    items: [{ ...(await opticsOf(api, materialId)), mlPerL: (24 / 20 / 236.5882365) * 1000 }],
     thicknessMm: 8,
     background: [1, 1, 1],
   });
@@ -148,7 +148,7 @@ test('a look at the cup stands beside what was foreseen, waits for the Wi-Fi, co
   await expect(page.getByText(/As it comes out here/)).toHaveCount(0);
   const before = await api<{ hex: string }>('POST', '/calc/colour.predict', {
     base: { k: [0.002, 0.002, 0.004], s: [0.001, 0.001, 0.001] },
-    items: [{ ...(await opticsOf(api, '', blue.id)), mlPerL: 4 }],
+    items: [{ ...(await opticsOf(api, blue.id)), mlPerL: 4 }],
     thicknessMm: 3,
     background: [1, 1, 1],
   });

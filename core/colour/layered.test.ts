@@ -73,6 +73,20 @@ test('a tail takes its share from the end, a core the middle of every way throug
   expect(piecesAt(round, 'side', seamsOf([part('whole', 1)], round), 0)).toEqual([]);
 });
 
+test('stripes are half rods over the back of both sides', () => {
+  const seams = seamsOf([part('whole', 0.96), part('stripes', 0.04, PEARL)], side);
+  const [stripes] = seams.skin;
+  expect(stripes?.at).toHaveLength(5);
+  let mm3 = 0;
+  for (let at = 0; at < side.thickMm.length; at++) {
+    const pieces = piecesAt(side, 'side', seams, at);
+    expect(pieces.reduce((sum, { mm }) => sum + mm, 0)).toBeCloseTo(side.thickMm[at] as number, 4);
+    for (const { part: of, mm } of pieces) if (of === 1) mm3 += mm * side.cellMm ** 2;
+  }
+  // 4 % of 12 mL, half of it on the side that is seen.
+  expect(mm3 / 240).toBeCloseTo(1, 1);
+});
+
 test('spots are half balls in the skin of both sides: what is drawn of one side is half of them', () => {
   const parts = [part('whole', 0.96), part('spots', 0.04, PEARL)];
   const seams = seamsOf(parts, side);

@@ -17,11 +17,15 @@ export interface Piece {
 
 /** From the belly up; what is not among them lies within, at an end, or is set into the skin. */
 export const STACKED: readonly Place[] = ['whole', 'belly', 'side', 'swirl', 'back'];
-/** Set into the skin, where they usually sit: along the side from the head back, and on the head. Of both sides, one is seen. */
+/**
+ * Set into the skin, where they usually sit: along the side from the head back, over the back, and on the head, as shares of the
+ * length and of the height there. Of both sides, one is seen.
+ */
 const IN_THE_SKIN = {
   spots: { along: [0.28, 0.37, 0.46, 0.55, 0.64, 0.73], high: 0.62 },
   eyes: { along: [0.07], high: 0.6 },
-} as const satisfies Partial<Record<Place, { along: readonly number[]; high: number }>>;
+  stripes: { along: [0.3, 0.4, 0.5, 0.6, 0.7], high: 0.92, low: 0.5 },
+} as const satisfies Partial<Record<Place, { along: readonly number[]; high: number; low?: number }>>;
 
 /** What of a bait lies under a height, 0 to 1; the height over the lowest point, as a share of all of it. Seen from the side. */
 export function shareUnder({ columns, rows, thickMm }: Chords, height: number): number {
@@ -41,14 +45,17 @@ export const filledMl = ({ thickMm, cellMm }: Chords): number =>
   (thickMm.reduce((sum, mm) => sum + mm, 0) * cellMm * cellMm) / 1000;
 
 /** Where the parts of a bait meet: levels over its middle between those that lie on each other, and where its tail begins. */
+/** Whether it is set into the skin, at places that nobody tells. */
+export const isInSkin = (place: Place): place is keyof typeof IN_THE_SKIN => place in IN_THE_SKIN;
+
 export interface Seams {
   /** Parts from the belly up, each with the level that it ends at, mm over the middle. */
   stack: { part: number; toMm: number }[];
   /** From a column of the picture on, and from a share of its length. */
   tail: { part: number; fromColumn: number; fromShare: number } | null;
   core: { part: number; wide: number } | null;
-  /** Drops set into the skin of the side that is seen: where, and how large, mm of the picture. */
-  skin: { part: number; radiusMm: number; at: { xMm: number; yMm: number }[] }[];
+  /** Set into the skin of the side that is seen, mm of the picture: half balls, or half rods from one height down to another. */
+  skin: { part: number; radiusMm: number; at: { xMm: number; yMm: number; toMm: number }[] }[];
 }
 
 /** The level under which a share lies, mm over the middle of its height: halved until it is known. */
@@ -78,13 +85,13 @@ function tailFrom({ columns, rows, thickMm }: Chords, share: number): number {
   return 0;
 }
 
-/** Drops of what is set into the skin: half balls, all alike, on both sides of the bait. Where the shape has no such place there is none. */
+/** What is set into the skin: half balls or half rods, all alike, on both sides of the bait. Where the shape has no such place there is none. */
 function skinOf(parts: Part[], side: Chords): Seams['skin'] {
   const { columns, rows, cellMm, thickMm } = side;
   return parts.flatMap(({ place, share }, part) => {
-    if (place !== 'spots' && place !== 'eyes') return [];
-    const { along, high } = IN_THE_SKIN[place];
-    const eachMm3 = (1000 * share * filledMl(side)) / (2 * along.length);
+    if (!isInSkin(place)) return [];
+    const { along, high, low = high }: { along: readonly number[]; high: number; low?: number } = IN_THE_SKIN[place];
+    const sideMm3 = (1000 * share * filledMl(side)) / 2;
     const at = along.flatMap((one) => {
       const column = Math.min(columns - 1, Math.floor(one * columns));
       let [top, bottom] = [-1, -1];
@@ -93,9 +100,15 @@ function skinOf(parts: Part[], side: Chords): Seams['skin'] {
           if (top < 0) top = row;
           bottom = row;
         }
-      return top < 0 ? [] : [{ xMm: column * cellMm, yMm: (bottom - high * (bottom - top)) * cellMm }];
+      const yMm = (up: number) => (bottom - up * (bottom - top)) * cellMm;
+      return top < 0 ? [] : [{ xMm: column * cellMm, yMm: yMm(high), toMm: yMm(low) }];
     });
-    return [{ part, radiusMm: Math.cbrt((3 * eachMm3) / (2 * Math.PI)), at }];
+    const longMm = at.reduce((sum, { yMm, toMm }) => sum + toMm - yMm, 0);
+    const radiusMm =
+      longMm > 0
+        ? Math.sqrt((2 * sideMm3) / (Math.PI * longMm))
+        : Math.cbrt((3 * sideMm3) / along.length / (2 * Math.PI));
+    return [{ part, radiusMm, at }];
   });
 }
 
@@ -150,12 +163,14 @@ export function piecesAt(chords: Chords, look: Look, seams: Seams, index: number
   return look === 'side' ? withSkin(deep, chords, seams.skin, index) : deep;
 }
 
-/** A drop lies as deep in the skin as a half ball is there; what it fills is taken off what lies under it. */
+/** It lies as deep in the skin as its half ball or rod is there; what it fills is taken off what lies under it. */
 function withSkin(pieces: Piece[], { columns, cellMm }: Chords, skin: Seams['skin'], index: number): Piece[] {
   const [x, y] = [(index % columns) * cellMm, Math.floor(index / columns) * cellMm];
   for (const { part, radiusMm, at } of skin)
-    for (const { xMm, yMm } of at) {
-      const off = (x - xMm) ** 2 + (y - yMm) ** 2;
+    for (const { xMm, yMm, toMm } of at) {
+      const isRod = toMm > yMm;
+      if (isRod && (y < yMm || y >= toMm)) continue;
+      const off = (x - xMm) ** 2 + (isRod ? 0 : (y - yMm) ** 2);
       if (off >= radiusMm ** 2) continue;
       const total = pieces.reduce((sum, { mm }) => sum + mm, 0);
       const drop = Math.min(total, Math.sqrt(radiusMm ** 2 - off));

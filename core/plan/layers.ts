@@ -10,6 +10,7 @@ export const PLACES = {
   core: 'core',
   tail: 'tail',
   spots: 'spots',
+  stripes: 'stripes',
   eyes: 'eyes',
   swirl: 'swirl',
 } as const;

@@ -8,12 +8,15 @@ import { PLAIN_PLASTIC } from '../colour/nominal.ts';
 import { usual } from '../defaults.ts';
 import { type Between, spread } from './between.ts';
 
+/** Nobody wishes for more salt than this, of the cup's mass. */
+export const MOST_SALT_WISHED = 0.4;
+
 export const addWishSchema = v.strictObject({
   target: v.union([v.strictObject({ hex: hexText }), v.strictObject({ linear: reflected })]),
   thicknessMm: v.optional(positive(1e3), usual('matchedAtMm')),
   /** Of the cup’s plastic, how much is this scrap; the rest is fresh. */
   scrapShare: v.optional(v.pipe(v.number(), v.gtValue(0), v.maxValue(1)), 1),
-  saltFraction: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(0.4))),
+  saltFraction: v.optional(v.pipe(v.number(), v.minValue(0), v.maxValue(MOST_SALT_WISHED))),
   colourants: colourantsHere,
   batchMl: positive(1e6),
   seed: v.optional(whole(0, 4294967295), 1),

@@ -1,5 +1,6 @@
 import { type Remote, wrap } from 'comlink';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import type { Told } from '../../core/failure.ts';
 import { Errand, type Hand, type Hearing, type Manner } from './errand.ts';
 
 /** A module worker that speaks comlink, as a hand. */
@@ -55,4 +56,22 @@ export function useErrand<Wish, Answer, Part = never>(
     else errand.current?.stop();
   }, [wish]);
   return errand;
+}
+
+/** The answer to the wish as it is now, worked out beside the page: never one to a wish before it. */
+export function useAnswer<Wish, Answer>(
+  wish: Wish | null,
+  hire: () => Hand<Wish, Answer, never>,
+): { answer: Answer | null; problem: Told | null } {
+  const [state, setState] = useState<{ of: Wish; answer: Answer | null; problem: Told | null } | null>(null);
+  useErrand(
+    wish,
+    hire,
+    {
+      answer: (of, answer) => setState({ of, answer, problem: null }),
+      problem: (of, problem) => setState({ of, answer: null, problem }),
+    },
+    { newer: 'ends' },
+  );
+  return state !== null && state.of === wish ? state : { answer: null, problem: null };
 }

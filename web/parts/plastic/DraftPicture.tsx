@@ -1,6 +1,5 @@
 import type { Melt } from '../../../core/colour/foresee.ts';
-import { hexOf, layerOver } from '../../../core/colour/light.ts';
-import { usual } from '../../../core/defaults.ts';
+import { lookHex } from '../../../core/colour/look.ts';
 import { Puck } from '../Puck.tsx';
 import { BaitInPlastic } from './BaitInPlastic.tsx';
 import { useShapes } from './Foreseen.tsx';
@@ -20,7 +19,7 @@ export function DraftPicture({
 }) {
   const { meshId } = useShapes();
   const { data: chords } = useChords(meshId, 'small');
-  const foreseen = hexOf(layerOver(melt.optics, usual('matchedAtMm'), [1, 1, 1]));
+  const foreseen = lookHex(melt.optics);
   return (
     <div className="w-full flex flex-col gap-3">
       {chords ? (

@@ -3,7 +3,7 @@ import { useMemo } from 'react';
 import type { Layer } from '../../../contract/colourways.ts';
 import type { Melt } from '../../../core/colour/foresee.ts';
 import { GROUNDS, type GroundId, lightOver } from '../../../core/colour/grounds.ts';
-import { filledMl, type Part, seamsOf, shareUnder } from '../../../core/colour/layered.ts';
+import { filledMl, isInSkin, type Part, seamsOf, shareUnder } from '../../../core/colour/layered.ts';
 import { tried } from '../../../core/failure.ts';
 import { layerShares, levelsIn, PLACES } from '../../../core/plan/layers.ts';
 import type { Chords } from '../../../core/shape/chords.ts';
@@ -57,7 +57,7 @@ export function LayeredBait({ layers, melts, side, above, ground, name }: Props)
       above: above && (() => paintLayered(above, 'above', model, over)),
     };
   }, [layers, melts, side, above, ground]);
-  const skin = layers.filter(({ place }) => place === 'spots' || place === 'eyes').map(({ place }) => PLACES[place]);
+  const skin = layers.filter(({ place }) => isInSkin(place)).map(({ place }) => PLACES[place]);
   return (
     <div className="flex flex-col gap-3">
       <Painted

@@ -1,7 +1,7 @@
 import { type ReactNode, useMemo } from 'react';
 import type { Layer } from '../../../contract/colourways.ts';
 import type { Melt } from '../../../core/colour/foresee.ts';
-import { GROUNDS, type GroundId, litBy } from '../../../core/colour/grounds.ts';
+import { GROUNDS, type GroundId } from '../../../core/colour/grounds.ts';
 import { type Part, type Seams, seamsOf } from '../../../core/colour/layered.ts';
 import { hexOf, layerOver } from '../../../core/colour/light.ts';
 import { partsIn, thickAtMiddle } from '../../../core/colour/solidSeen.ts';
@@ -13,11 +13,10 @@ import { useTaste } from '../taste.tsx';
 import { partsOf } from './LayeredBait.tsx';
 import { Painted } from './Painted.tsx';
 import { tintsIn } from './tints.ts';
-import { useSolidOf } from './useChords.ts';
+import { CUTS, useSolidOf } from './useChords.ts';
 
 /** A cut is looked at as if so much of it were cut off. */
 const SLICE_MM = 4;
-const WHERE = ['behind the head', 'in the middle', 'before the tail'];
 
 interface Props {
   meshId: string;
@@ -58,7 +57,7 @@ export function LayeredSolid({ meshId, layers, melts, side, ground, name, pictur
       {data && (
         <div className="grid grid-cols-3 gap-4 items-end max-w-3xl">
           {data.sections.map((section, i) => (
-            <Cut key={section.at} section={section} where={WHERE[i] ?? ''} layers={layers} {...model} />
+            <Cut key={section.at} section={section} where={CUTS[i]?.where ?? ''} layers={layers} {...model} />
           ))}
         </div>
       )}
@@ -82,9 +81,7 @@ function Cut({
   const { text } = useTaste();
   const found = useMemo(() => {
     const lying = partsIn(section, seams);
-    const colours = parts.map(({ optics }) =>
-      hexOf(litBy(layerOver(optics, SLICE_MM, [...GROUNDS.white.linear]), [1, 1, 1])),
-    );
+    const colours = parts.map(({ optics }) => hexOf(layerOver(optics, SLICE_MM, [...GROUNDS.white.linear])));
     return { lying, colours, thick: thickAtMiddle(section, lying) };
   }, [section, parts, seams]);
   const paint = useMemo(

@@ -40,7 +40,7 @@ export function bottlesHere(
               optics,
               bottleStrength: 1,
               dropsPerMl: SPOON_PART / ML_PER_TSP,
-              mostMlPerL: 2 * usual('powderUsualMlPerL'),
+              mostMlPerL: usual('powderMostMlPerL'),
             },
           ]
         : [];

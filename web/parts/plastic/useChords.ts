@@ -1,27 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { type Remote, wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import type { Chords, Look } from '../../../core/shape/chords.ts';
+import { askOnce } from '../../workers/askOnce.ts';
 import type { Chorder } from '../../workers/chorder.ts';
 
 /** Points along a bait: as many as a screen shows of a large picture or a small one, few enough to paint between two frames. */
 const COLUMNS = { large: 560, small: 220 } as const;
 
-/** One worker for each shape, gone when it has answered. */
-async function asked<T>(ask: (chorder: Remote<Chorder>) => Promise<T>): Promise<T> {
-  const worker = new Worker(new URL('../../workers/chorder.ts', import.meta.url), { type: 'module' });
-  try {
-    return await Promise.race([
-      ask(wrap<Chorder>(worker)),
-      new Promise<never>((_, failed) => {
-        worker.addEventListener('error', (event) =>
-          failed(new Error(event.message || 'The drawing part did not load.')),
-        );
-      }),
-    ]);
-  } finally {
-    worker.terminate();
-  }
-}
+const asked = <T>(ask: (chorder: Remote<Chorder>) => Promise<T>) =>
+  askOnce<Chorder, T>(() => new Worker(new URL('../../workers/chorder.ts', import.meta.url), { type: 'module' }), ask);
 
 /** How thick a bait is behind each point of it; a mesh never changes under its id. */
 export const useChords = (meshId: string | null, size: keyof typeof COLUMNS = 'large', look: Look = 'side') =>
@@ -34,14 +21,26 @@ export const useChords = (meshId: string | null, size: keyof typeof COLUMNS = 'l
     retry: 1,
   });
 
-/** Where a bait is cut: behind its head, in its middle, before its tail. */
-export const CUTS = [0.25, 0.5, 0.75];
+/** Where a bait is cut, as a share of its length. */
+export const CUTS = [
+  { at: 0.25, where: 'behind the head' },
+  { at: 0.5, where: 'in the middle' },
+  { at: 0.75, where: 'before the tail' },
+];
+/** Which of them is spoken of alone. */
+export const MIDDLE_CUT = 1;
 
 /** A bait as a solid with how thick it is behind its skin, and cut across. */
 export const useSolidOf = (meshId: string | null) =>
   useQuery({
     queryKey: ['chords', meshId, 'solid'],
-    queryFn: () => asked((chorder) => chorder.solid(meshId as string, CUTS)),
+    queryFn: () =>
+      asked((chorder) =>
+        chorder.solid(
+          meshId as string,
+          CUTS.map(({ at }) => at),
+        ),
+      ),
     enabled: meshId !== null,
     staleTime: Number.POSITIVE_INFINITY,
     throwOnError: false,

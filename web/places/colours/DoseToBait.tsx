@@ -1,9 +1,9 @@
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import type { Recipe } from '../../../contract/recipes.ts';
 import { strengthFor } from '../../../core/colour/dose.ts';
 import { meltOfIngredients } from '../../../core/colour/foresee.ts';
 import { ingredientsOf } from '../../../core/colour/ingredients.ts';
-import { bands, opacityOf } from '../../../core/colour/light.ts';
+import { bands, meltOf, type Optics, opacityOf } from '../../../core/colour/light.ts';
 import { tried } from '../../../core/failure.ts';
 import { thinAndThick } from '../../../core/shape/chords.ts';
 import { percentText } from '../../../core/units/show.ts';
@@ -17,16 +17,20 @@ import { useNextRevision } from './useNextRevision.ts';
 const COLOURS = new Set(['colourant', 'powder']);
 const STEPS = [0.3, 0.5, 0.7, 0.85, 0.95];
 
-/** A recipe moved to a bait: so much more or less of its colour that the tail hides what is wanted. */
+/** Where of a bait it is dosed to; the other place follows. */
+const PLACES = ['tail', 'body'] as const;
+
+/** A recipe moved to a bait: so much more or less of its colour that its tail, or its body, hides what is wanted. */
 export function DoseToBait({ recipe }: { recipe: Recipe }) {
   const { measures, text, say } = useTaste();
   const { meshId, bait } = useSeenIn();
   const { data: chords } = useChords(meshId);
   const [wanted, setWanted] = useState<number | null>(null);
+  const [place, setPlace] = useState<(typeof PLACES)[number]>('tail');
   const { items, basisMl } = recipe.revision;
   const now = useMemo(() => {
     if (!chords) return null;
-    const { tailMm } = thinAndThick(chords);
+    const { tailMm, bodyMm } = thinAndThick(chords);
     const melt = meltOfIngredients(ingredientsOf(items, basisMl, measures));
     const rest = meltOfIngredients(
       ingredientsOf(
@@ -39,15 +43,29 @@ export function DoseToBait({ recipe }: { recipe: Recipe }) {
       k: bands((i) => melt.optics.k[i] - rest.optics.k[i]),
       s: bands((i) => melt.optics.s[i] - rest.optics.s[i]),
     };
-    return { tailMm, rest: rest.optics, dosed, hides: opacityOf(melt.optics, tailMm) };
+    return { mm: { tail: tailMm, body: bodyMm }, rest: rest.optics, dosed, optics: melt.optics };
   }, [chords, items, basisMl, measures]);
-  const found = now && wanted !== null ? tried(() => strengthFor(now.rest, now.dosed, now.tailMm, wanted)) : null;
+  const found = now && wanted !== null ? tried(() => strengthFor(now.rest, now.dosed, now.mm[place], wanted)) : null;
+  const other = place === 'tail' ? 'body' : 'tail';
   if (!now || !items.some((one) => COLOURS.has(one.materialKind))) return null;
   return (
     <section className="mt-6 flex flex-col gap-2">
-      <h2>Dose it to a tail</h2>
+      <h2>Dose it to a bait</h2>
+      <div className="flex gap-1 flex-wrap">
+        {PLACES.map((one) => (
+          <button
+            key={one}
+            type="button"
+            aria-pressed={place === one}
+            className={`btn btn-sm ${place === one ? 'btn-primary' : 'btn-line border'}`}
+            onClick={() => setPlace(one)}
+          >
+            its {one}
+          </button>
+        ))}
+      </div>
       <p>
-        The tail of {bait}, {text(now.tailMm, 'length')}, hides {percentText(Math.round(now.hides * 100) / 100)} now.
+        The {place} of {bait}, {text(now.mm[place], 'length')}, hides {hidesText(now.optics, now.mm[place])} now.
         Wanted:
       </p>
       <div className="flex gap-1 flex-wrap">
@@ -64,15 +82,31 @@ export function DoseToBait({ recipe }: { recipe: Recipe }) {
         ))}
       </div>
       {found?.refused && <p className="warn font-bold">{say(found.refused)}</p>}
-      {found?.value !== undefined && <Moved recipe={recipe} times={found.value} bait={bait} />}
+      {found?.value !== undefined && (
+        <Moved recipe={recipe} times={found.value} where={`${place} of ${bait}`}>
+          Its {other} of {text(now.mm[other], 'length')} then hides{' '}
+          {hidesText(meltOf(now.rest, [{ ...now.dosed, mlPerL: found.value }]), now.mm[other])}.
+        </Moved>
+      )}
     </section>
   );
 }
 
+const hidesText = (melt: Optics, mm: number) => percentText(Math.round(opacityOf(melt, mm) * 100) / 100);
 const figure = (value: number) => Number(value.toPrecision(value < 10 ? 2 : 3));
 
 /** What of it that is, and kept as the next revision with one tap. */
-function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: string }) {
+function Moved({
+  recipe,
+  times,
+  where,
+  children,
+}: {
+  recipe: Recipe;
+  times: number;
+  where: string;
+  children: ReactNode;
+}) {
   const { items } = recipe.revision;
   const moved = items.map(({ materialId, materialName, materialKind, amount, unit, turned }) => ({
     turned,
@@ -91,7 +125,7 @@ function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: s
   const keep = useNextRevision(recipe);
   const next = {
     items: moved.map(({ materialId, amount, unit, turned }) => ({ materialId, amount, unit, turned })),
-    reason: `dosed to the tail of ${bait}`,
+    reason: `dosed to the ${where}`,
   };
   return (
     <div className="flex flex-col gap-2">
@@ -104,6 +138,7 @@ function Moved({ recipe, times, bait }: { recipe: Recipe; times: number; bait: s
               `${materialName} ${figure(was)} → ${figure(amount)} ${unit === 'drop' && amount !== 1 ? 'drops' : unit}`,
           )
           .join(', ')}
+        . {children}
       </p>
       <button
         type="button"

@@ -14,7 +14,6 @@ type Band = (typeof BANDS)[number];
 /** What was painted on the upper, the middle and the lower third of a bait, mixed as light; null where nothing was. */
 function bandsIn(image: ImageData, { columns, rows, thickMm }: Chords): Record<Band, string | null> {
   const sums = BANDS.map(() => ({ n: 0, all: [0, 0, 0] as Rgb }));
-  const plain = PLAIN;
   for (let x = 0; x < columns; x++) {
     let [top, bottom] = [-1, -1];
     for (let y = 0; y < rows; y++)
@@ -25,7 +24,7 @@ function bandsIn(image: ImageData, { columns, rows, thickMm }: Chords): Record<B
     for (let y = top; top >= 0 && y <= bottom; y++) {
       const at = 4 * (y * columns + x);
       const hex = `#${[0, 1, 2].map((i) => (image.data[at + i] as number).toString(16).padStart(2, '0')).join('')}`;
-      if (hex === plain || (thickMm[y * columns + x] as number) === 0) continue;
+      if (hex === PLAIN || (thickMm[y * columns + x] as number) === 0) continue;
       const into = sums[Math.min(2, Math.floor((3 * (y - top)) / (bottom - top + 1)))];
       if (!into) continue;
       const [r, g, b] = linearOf(hex);

@@ -18,7 +18,7 @@ import { plateOf } from '../../parts/plastic/BaitInPlastic.tsx';
 import { NoShape, useSeenIn } from '../../parts/plastic/Foreseen.tsx';
 import { LayeredBait, partsOf, useMelts } from '../../parts/plastic/LayeredBait.tsx';
 import { LayeredSolid } from '../../parts/plastic/LayeredSolid.tsx';
-import { useChords, useSolidOf } from '../../parts/plastic/useChords.ts';
+import { MIDDLE_CUT, useChords, useSolidOf } from '../../parts/plastic/useChords.ts';
 import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { AccentsOf } from './AccentsOf.tsx';
@@ -49,7 +49,7 @@ function useInABait(colour: Colourway) {
     if (!side || !melts) return null;
     const parts = partsOf(colour.layers, melts, side);
     const seams = seamsOf(parts, side);
-    const middle = solid?.sections[1];
+    const middle = solid?.sections[MIDDLE_CUT];
     const thick = middle && thickAtMiddle(middle, partsIn(middle, seams));
     return {
       eachMl: parts.map(({ share }) => share * filledMl(side)),

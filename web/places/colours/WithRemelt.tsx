@@ -7,7 +7,8 @@ import type { Recipe } from '../../../contract/recipes.ts';
 import { meltOfIngredients } from '../../../core/colour/foresee.ts';
 import { ingredientsOf } from '../../../core/colour/ingredients.ts';
 import { deltaE, labOf, moreOf } from '../../../core/colour/lab.ts';
-import { hexOf, layerOver, mixedOptics, type Optics } from '../../../core/colour/light.ts';
+import { mixedOptics } from '../../../core/colour/light.ts';
+import { lookHex, lookOf } from '../../../core/colour/look.ts';
 import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
 import { usual } from '../../../core/defaults.ts';
 import { queries } from '../../api/queries.ts';
@@ -17,9 +18,7 @@ import { useShapes } from '../../parts/plastic/Foreseen.tsx';
 import { useChords } from '../../parts/plastic/useChords.ts';
 import { ShareSlider } from '../../parts/ShareSlider.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { LACKING, seenAs } from '../../parts/words/colour.ts';
-
-const hexAt = (optics: Optics) => hexOf(layerOver(optics, usual('matchedAtMm'), [1, 1, 1]));
+import { LACKING, seenAs, unknownText } from '../../parts/words/colour.ts';
 
 /** What a share of a remelt bin in the cup does to a recipe that is dosed as it is written. */
 export function WithRemelt({ recipe }: { recipe: Recipe }) {
@@ -64,7 +63,7 @@ function Changed({
     const items = ingredientsOf(recipe.revision.items, recipe.revision.basisMl, measures);
     const pure = meltOfIngredients(items);
     const mixed = meltOfIngredients(items, mixedOptics(colour.optics, PLAIN_PLASTIC, share));
-    const at = (of: typeof pure) => labOf(layerOver(of.optics, usual('matchedAtMm'), [1, 1, 1]));
+    const at = (of: typeof pure) => labOf(lookOf(of.optics));
     return { plain: pure, melt: mixed, off: deltaE(at(mixed), at(pure)), more: moreOf(at(mixed), at(pure)) };
   }, [recipe, colour, share, measures]);
   return (
@@ -80,15 +79,15 @@ function Changed({
         {off < 1 ? 'not told apart from fresh plastic' : `${LACKING[more]}; ${seenAs(off)}`},{' '}
         {text(usual('matchedAtMm'), 'length')} over white.{' '}
         <Link
-          to={`/colours/match?bin=${bin.id}&share=${share}&hex=${encodeURIComponent(hexAt(plain.optics))}`}
+          to={`/colours/match?bin=${bin.id}&share=${share}&hex=${encodeURIComponent(lookHex(plain.optics))}`}
           className="link"
         >
           Which drops set it right
         </Link>
       </p>
-      {colour.unknownFraction > 0.005 && (
+      {unknownText(colour) && (
         <p className="warn">
-          Of {Math.round(100 * colour.unknownFraction)} % of {bin.name} nobody knows the colour.{' '}
+          {bin.name}: {unknownText(colour)}.{' '}
           <Link to={`/rack/bins/${bin.id}`} className="link">
             A puck tells
           </Link>

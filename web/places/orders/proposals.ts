@@ -1,4 +1,4 @@
-import { wrap } from 'comlink';
+import type { Remote } from 'comlink';
 import { inUse } from '../../../contract/fields.ts';
 import type { Material } from '../../../contract/materials.ts';
 import type { RecipeRow } from '../../../contract/recipes.ts';
@@ -12,7 +12,10 @@ import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { asColourant, bottlesHere, writtenAs } from '../../parts/plastic/bottles.ts';
 import { meltOfItems } from '../../parts/plastic/melts.ts';
 import type { Taste } from '../../parts/taste.tsx';
+import { askOnce } from '../../workers/askOnce.ts';
 import type { Matcher } from '../../workers/matcher.ts';
+
+const matcher = () => new Worker(new URL('../../workers/matcher.ts', import.meta.url), { type: 'module' });
 
 /**
  * Three answers to a theme, worked out beside the page: of the book, and matched to what is in store.
@@ -24,14 +27,8 @@ export async function threeFor(
   recipes: RecipeRow[],
   taste: Taste,
 ): Promise<Proposal[]> {
-  const worker = new Worker(new URL('../../workers/matcher.ts', import.meta.url), { type: 'module' });
-  const api = wrap<Matcher>(worker);
-  // A worker that cannot be loaded says nothing through its port.
-  const died = new Promise<never>((_, fail) => {
-    worker.addEventListener('error', (event) => fail(new Error(event.message || 'The matching part did not load.')));
-  });
   const here = bottlesHere(materials, taste);
-  const made = async (target: Rgb): Promise<Proposal[]> => {
+  const made = async (api: Remote<Matcher>, target: Rgb): Promise<Proposal[]> => {
     if (here.length === 0) return [];
     const found = await api.match({
       target,
@@ -57,16 +54,14 @@ export async function threeFor(
     // What nobody knows the look of cannot be proposed.
     return melt.unknown.length > 0 ? [] : [{ id: recipe.id, ...traitsOf(melt) }];
   });
-  try {
-    const { book: ids, wanted } = proposalsFor(tasteOf(theme), book);
-    const matched = await Promise.race([Promise.all(wanted.map(made)), died]);
-    const proposals: Proposal[] = [...ids.map((recipeId) => ({ from: 'book' as const, recipeId })), ...matched.flat()];
-    if (proposals.length > 0) return proposals;
-    throw new Failure(
-      'nothing-left',
-      'No colour is written down and no bottle is in store: write a recipe, or add a colour to the store.',
-    );
-  } finally {
-    worker.terminate();
-  }
+  const { book: ids, wanted } = proposalsFor(tasteOf(theme), book);
+  const matched = await askOnce<Matcher, Proposal[][]>(matcher, (api) =>
+    Promise.all(wanted.map((target) => made(api, target))),
+  );
+  const proposals: Proposal[] = [...ids.map((recipeId) => ({ from: 'book' as const, recipeId })), ...matched.flat()];
+  if (proposals.length > 0) return proposals;
+  throw new Failure(
+    'nothing-left',
+    'No colour is written down and no bottle is in store: write a recipe, or add a colour to the store.',
+  );
 }

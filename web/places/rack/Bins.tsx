@@ -3,9 +3,8 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { type Bin, binBody, binMixBody, binMoveBody } from '../../../contract/bins.ts';
 import { inUse } from '../../../contract/fields.ts';
-import { hexOf, layerOver } from '../../../core/colour/light.ts';
+import { lookHex } from '../../../core/colour/look.ts';
 import { mixedHex } from '../../../core/colour/mixed.ts';
-import { usual } from '../../../core/defaults.ts';
 import { queries } from '../../api/queries.ts';
 import { useUndo } from '../../api/undo.ts';
 import { useWrite } from '../../api/write.ts';
@@ -17,6 +16,7 @@ import { ChoiceIn, FigureIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
 import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { unknownText } from '../../parts/words/colour.ts';
 
 /** What waits to be melted again: grams, how often it was cooked, and what nobody knows of it. */
 export function Bins() {
@@ -66,9 +66,7 @@ const MOSTLY_UNKNOWN = 0.5;
 
 /** As its contents are expected to look; where most of them are not known, as it was named. */
 const expectedHex = ({ colour, hex }: Bin) =>
-  colour && colour.unknownFraction < MOSTLY_UNKNOWN
-    ? hexOf(layerOver(colour.optics, usual('matchedAtMm'), [1, 1, 1]))
-    : hex;
+  colour && colour.unknownFraction < MOSTLY_UNKNOWN ? lookHex(colour.optics) : hex;
 
 const heatsText = (heats: number | null) =>
   heats === null ? 'heats not known' : heats === 1 ? '1 heat' : `${heats} heats`;
@@ -128,7 +126,7 @@ function InBin({ bin }: { bin: Bin }) {
       <p className="text-sm">
         {bin.colour === null
           ? 'Its colour is not known: it is drawn as it was named.'
-          : `Drawn by what went in${bin.colour.unknownFraction > 0.005 ? `; of ${Math.round(100 * bin.colour.unknownFraction)} % nobody knows the colour` : ''}.`}
+          : `${['Drawn by what went in', unknownText(bin.colour)].filter(Boolean).join('; ')}.`}
       </p>
       <div className="flex gap-4 flex-wrap">
         <button type="button" className="link" onClick={() => setAct('given')}>

@@ -3,12 +3,12 @@ import { useMemo, useState } from 'react';
 import { useParams } from 'react-router';
 import type { Bin, BinWithMoves } from '../../../contract/bins.ts';
 import { inUse } from '../../../contract/fields.ts';
-import { hexOf, layerOver } from '../../../core/colour/light.ts';
+import { ingredientsOf } from '../../../core/colour/ingredients.ts';
+import { lookHex, lookOf } from '../../../core/colour/look.ts';
 import { usual } from '../../../core/defaults.ts';
 import type { Between } from '../../../core/plastisol/between.ts';
 import { BUBBLES_SEEN, FLAKE_SEEN, type Known } from '../../../core/plastisol/know.ts';
-import type { AddWish } from '../../../core/plastisol/toAdd.ts';
-import { gramsPerMl } from '../../../core/plastisol/weigh.ts';
+import { type AddWish, MOST_SALT_WISHED } from '../../../core/plastisol/toAdd.ts';
 import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -22,6 +22,7 @@ import { ShareSlider } from '../../parts/ShareSlider.tsx';
 import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { unknownText } from '../../parts/words/colour.ts';
 import { inputOf, usePuck } from './usePuck.ts';
 
 const FLAKE = { none: 'no flake', some: 'some flake', much: 'much flake' } as const;
@@ -48,18 +49,13 @@ function useWish() {
   const wish = useMemo<AddWish | null>(() => {
     if (!recipe || batchMl === null || here.length === 0) return null;
     const { items, basisMl } = recipe.revision;
-    const thicknessMm = usual('matchedAtMm');
-    const saltG = items.reduce((sum, item) => {
-      if (item.materialKind !== 'salt') return sum;
-      const { gPerMl } = gramsPerMl({ kind: 'salt', bulkGPerMl: item.bulkGPerMl, densityGPerMl: item.densityGPerMl });
-      return sum + (item.unit === 'g' ? item.amount : (item.ml ?? 0) * gPerMl);
-    }, 0);
-    const plasticG = basisMl * usual('plastisolGPerMl');
+    const salt = ingredientsOf(items, basisMl, taste.measures).filter(({ kind }) => kind === 'salt');
+    const saltGPerL = salt.reduce((sum, { gPerL }) => sum + gPerL, 0);
     return {
-      target: { linear: layerOver(meltOfItems(items, basisMl, taste.measures).optics, thicknessMm, [1, 1, 1]) },
-      thicknessMm,
+      target: { linear: lookOf(meltOfItems(items, basisMl, taste.measures).optics) },
+      thicknessMm: usual('matchedAtMm'),
       scrapShare: share / 100,
-      saltFraction: Math.min(0.4, saltG / (saltG + plasticG)),
+      saltFraction: Math.min(MOST_SALT_WISHED, saltGPerL / (saltGPerL + 1000 * usual('plastisolGPerMl'))),
       colourants: here.map(asColourant),
       batchMl,
       seed: 1,
@@ -121,7 +117,7 @@ function Puck({ bin }: { bin: BinWithMoves }) {
             }}
           />
           <div className="flex flex-wrap gap-4 items-start">
-            <FigureIn at="thicknessMm" className="w-40" />
+            <FigureIn at="thicknessMm" className="w-40" starts />
             <TextIn at="overWhite" type="color" />
             <TextIn at="overBlack" type="color" />
           </div>
@@ -274,15 +270,10 @@ function Before({ bin }: { bin: BinWithMoves }) {
       )}
       {bin.colour && (
         <div className="flex gap-3 items-center">
-          <span
-            className="w-24 h-12 border border-[var(--edge)]"
-            style={{ background: hexOf(layerOver(bin.colour.optics, usual('matchedAtMm'), [1, 1, 1])) }}
-          />
+          <span className="w-24 h-12 border border-[var(--edge)]" style={{ background: lookHex(bin.colour.optics) }} />
           <span>
             by what went in, {text(usual('matchedAtMm'), 'length')} over white
-            {bin.colour.unknownFraction > 0.005 && (
-              <b className="warn block">of {Math.round(100 * bin.colour.unknownFraction)} % nobody knows the colour</b>
-            )}
+            <b className="warn block">{unknownText(bin.colour)}</b>
           </span>
         </div>
       )}

@@ -1,15 +1,14 @@
 import { useMemo, useState } from 'react';
 import { type Bin, puckSheet } from '../../../contract/bins.ts';
 import { linearOf } from '../../../core/colour/light.ts';
-import type { Told } from '../../../core/failure.ts';
+import { usual } from '../../../core/defaults.ts';
 import { tried } from '../../../core/failure.ts';
-import type { KnowInput, Known } from '../../../core/plastisol/know.ts';
-import { knowSchema } from '../../../core/plastisol/know.ts';
+import { type KnowInput, type Known, knowSchema } from '../../../core/plastisol/know.ts';
 import type { AddWish } from '../../../core/plastisol/toAdd.ts';
 import { check } from '../../../core/validate.ts';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import type { Matcher } from '../../workers/matcher.ts';
-import { handOf, useErrand } from '../../workers/useErrand.ts';
+import { handOf, useAnswer } from '../../workers/useErrand.ts';
 
 export interface PuckTyped {
   massG: number | null;
@@ -32,7 +31,7 @@ const NOTHING: PuckTyped = {
   bubbles: 'none',
   scale: '00',
   pressed: '',
-  thicknessMm: 3,
+  thicknessMm: usual('puckMm'),
   overBlack: '',
   overWhite: '',
 };
@@ -88,16 +87,6 @@ export function usePuck(bin: Bin, wish: AddWish | null) {
     if (!input) return { value: null, refused: undefined };
     return tried(() => check(knowSchema, { ...input, ...(input.colour && wish ? { wish } : {}) }));
   }, [values, wish]);
-  const [state, setState] = useState<{ of: KnowInput; known: Known | null; problem: Told | null } | null>(null);
-  useErrand(
-    asked ?? null,
-    hire,
-    {
-      answer: (of, known) => setState({ of, known, problem: null }),
-      problem: (of, problem) => setState({ of, known: null, problem }),
-    },
-    { newer: 'ends' },
-  );
-  const told = asked && state?.of === asked ? state : null;
-  return { sheet, known: told?.known ?? null, problem: refused ?? told?.problem ?? null };
+  const { answer: known, problem } = useAnswer(asked ?? null, hire);
+  return { sheet, known, problem: refused ?? problem };
 }

@@ -15,7 +15,6 @@ import { usual } from '../../../core/defaults.ts';
 import { dropOf, lotsInUse } from '../../../core/plastisol/lots.ts';
 import { gramsPerMl, isLiquid } from '../../../core/plastisol/weigh.ts';
 import { isCounted } from '../../../core/units/counted.ts';
-
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -24,7 +23,6 @@ import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
-
 import { held, KIND_TITLES } from './kinds.ts';
 
 /** One tin: what it holds, its lots, how its colour was measured, and what is told of it. */

@@ -6,6 +6,7 @@ import { calibrate } from '../../../core/colour/calibrate.ts';
 import { meltOfIngredients, ordinaryDose } from '../../../core/colour/foresee.ts';
 import { linearOf, type Optics } from '../../../core/colour/light.ts';
 import { PLAIN_PLASTIC } from '../../../core/colour/nominal.ts';
+import { usual } from '../../../core/defaults.ts';
 import { Failure, tried } from '../../../core/failure.ts';
 import { gramsPerMl } from '../../../core/plastisol/weigh.ts';
 import { convert } from '../../../core/units/convert.ts';
@@ -67,7 +68,7 @@ function Step({ material }: { material: Material }) {
   const [begun] = useState<Typed>({
     amount: '',
     plastisolMl: 50,
-    thicknessMm: 3,
+    thicknessMm: usual('puckMm'),
     overBlack: '',
     overWhite: '',
   });
@@ -123,7 +124,7 @@ function Step({ material }: { material: Material }) {
             hint={material.kind === 'colourant' ? 'such as 6 drops' : 'such as 1/8 tsp'}
           />
           <FigureIn at="plastisolMl" className="w-48" />
-          <FigureIn at="thicknessMm" className="w-44" hint="measured, not meant" />
+          <FigureIn at="thicknessMm" className="w-44" hint="measured, not meant" starts />
           <p className="mt-7">
             {mlPerL === undefined ? (
               <span className="soft">dose not known yet</span>

@@ -7,7 +7,6 @@ import { NewRubber } from '../../parts/NewRubber.tsx';
 import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
-
 import { KIND_TITLES } from './kinds.ts';
 
 interface Typed {

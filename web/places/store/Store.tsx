@@ -2,12 +2,10 @@ import { useQuery } from '@tanstack/react-query';
 import { useSearchParams } from 'react-router';
 import { inUse } from '../../../contract/fields.ts';
 import { MATERIAL_KINDS, type Material } from '../../../contract/materials.ts';
-
 import { queries } from '../../api/queries.ts';
 import { Page, Waiting } from '../../parts/Page.tsx';
 import { Away } from '../../parts/PutAway.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-
 import { Details } from './Details.tsx';
 import { held, KIND_TITLES } from './kinds.ts';
 import { NewMaterial } from './NewMaterial.tsx';

@@ -76,7 +76,8 @@ export function LayeredBait({ layers, melts, side, above, ground, name }: Props)
       )}
       {skin.length > 0 && (
         <p className="label-small">
-          Drawn where they usually sit, all alike: {skin.join(', ')} <span className="default-mark">default</span>
+          Drawn where they usually sit, all alike: {skin.join(', ')} <span className="default-mark">default</span> Seen
+          from the side only.
         </p>
       )}
     </div>

@@ -84,7 +84,7 @@ export function DoseToBait({ recipe }: { recipe: Recipe }) {
       {found?.refused && <p className="warn font-bold">{say(found.refused)}</p>}
       {found?.value !== undefined && (
         <Moved recipe={recipe} times={found.value} where={`${place} of ${bait}`}>
-          Its {other} of {text(now.mm[other], 'length')} then hides{' '}
+          Its {other} of {text(now.mm[other], 'length')} then hides about{' '}
           {hidesText(meltOf(now.rest, [{ ...now.dosed, mlPerL: found.value }]), now.mm[other])}.
         </Moved>
       )}

@@ -3,6 +3,7 @@ import { colourCalculators } from './registry/colours.ts';
 import type { Calculator } from './registry/define.ts';
 import { heatCalculators } from './registry/heat.ts';
 import { moldCalculators } from './registry/molds.ts';
+import { planCalculators } from './registry/plans.ts';
 import { plasticCalculators } from './registry/plastic.ts';
 import { shapeCalculators } from './registry/shapes.ts';
 import { waterCalculators } from './registry/water.ts';
@@ -20,6 +21,7 @@ export const calculators: Calculator[] = [
   ...plasticCalculators,
   ...colourCalculators,
   ...yieldCalculators,
+  ...planCalculators,
 ];
 
 const byName = new Map(calculators.map((calculator) => [calculator.name, calculator]));

@@ -89,6 +89,11 @@ export const DEFAULTS = {
   openBetweenS: of(60, 's', 'open between two shots', 'starting guess: empty it, look, close it'),
   fillS: of(30, 's', 'to fill a mold', 'starting guess: draw, push, top up'),
   fillSPerCavity: of(10, 's', 'more for each cavity', 'starting guess'),
+  stirS: of(15, 's', 'to stir and scrape', 'starting guess: round, slowly, down the wall'),
+  loadS: of(10, 's', 'a cup into the oven', 'starting guess'),
+  wipeS: of(30, 's', 'an injector wiped for a darker colour', 'starting guess'),
+  cleanS: of(150, 's', 'an injector cleaned for a lighter colour', 'starting guess: taken apart and wiped out'),
+  degasS: of(120, 's', 'under vacuum', 'common practice: it rises, collapses, then half a minute more'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   oneEveningH: of(

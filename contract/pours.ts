@@ -4,6 +4,7 @@ import type { HeatLimit } from '../core/heat/window.ts';
 import type { Standing } from '../core/mold/stands.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
 import type { Join, LayerMeasure, Place } from '../core/plan/layers.ts';
+import { maySay, TICK_IDS, TICKS, type Ticked } from '../core/process/evidence.ts';
 import type { Waits } from '../core/process/waits.ts';
 import { GRADES, type Grade, graded, REASON_IDS, type Reason, TRIMMED } from '../core/yield/grades.ts';
 import { type Blend, blendParts, type Part } from './blend.ts';
@@ -97,6 +98,27 @@ export const burstBody = v.strictObject({
   seconds: called(v.pipe(v.number(), v.gtValue(0), v.maxValue(1800)), 'For, s'),
   tappedAt,
 });
+
+/** Something was said by a tap: of the evening, of a cup, or of one shot of a mold. */
+export const tickBody = v.pipe(
+  v.strictObject({
+    id: ownId,
+    what: v.picklist(TICK_IDS),
+    said: v.pipe(v.string(), v.maxLength(40)),
+    moldId: v.optional(rowId),
+    /** Which shot of it in this cup, from 1. */
+    nth: v.optional(count(1, 2000)),
+    layer: v.optional(count(0, 11)),
+    /** What it is that was laid out. */
+    note: v.optional(v.pipe(v.string(), v.maxLength(120)), ''),
+    tappedAt,
+  }),
+  v.check(({ what, said }) => maySay(what, said), 'that cannot be said of it'),
+  v.check(
+    ({ what, moldId, nth }) => (TICKS[what].about === 'shot') === (moldId !== undefined && nth !== undefined),
+    'of a shot, say which mold and which shot of it; of a cup or an evening, none',
+  ),
+);
 
 /** The cup was stirred. */
 export const stirBody = v.strictObject({ id: ownId, tappedAt });
@@ -344,6 +366,8 @@ export interface PourMold {
   cavityLayersMl: number[];
   /** How high one that goes up to a level stands in it, mm. */
   layersMm: (number | null)[];
+  /** Core rods run through its cavities. */
+  rods: boolean;
   /** How it stands for that; null where no layer goes up to a level. */
   stands: Standing | null;
 }
@@ -391,6 +415,8 @@ export interface Pour extends Versioned {
   /** What sinks first in it, how long a stir lasts, and when it is to be stirred again; null: nothing sinks, or it is closed. */
   stir: { name: string; everyS: number; dueAt: string | null } | null;
   shots: Shot[];
+  /** What was said by taps and still stands; of the whole evening too. */
+  ticks: (Ticked & { note: string })[];
   balance: Balance | null;
   hardness: HardnessReading[];
   orders: { orderId: string; code: string; customer: string; dueOn: string; baitName: string; baits: number }[];

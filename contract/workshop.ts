@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { type CookSchool, SCHOOLS } from '../core/heat/microwave.ts';
 import { COLOUR_WHENS, type ColourWhen, SALT_WHENS, type SaltWhen } from '../core/process/adding.ts';
 import type { ProcessClock } from '../core/process/clocks.ts';
+import { DEGASSINGS, type Degassing } from '../core/process/ways.ts';
 import type { Silhouette } from '../core/shape/silhouette.ts';
 import {
   above0,
@@ -30,6 +31,10 @@ export const workshopBody = v.partial(
     saltWhen: called(v.picklist(SALT_WHENS), 'Salt goes in'),
     ovenWatts: called(v.pipe(above0(20_000), v.minValue(50)), 'The oven gives, W'),
     cookSchool: called(v.picklist(SCHOOLS), 'It is cooked'),
+    degassing: called(v.picklist(DEGASSINGS), 'Bubbles are got out'),
+    injectors: called(count(1, 24), 'Injectors'),
+    platePlaces: called(count(0, 24), 'Places on a hot plate'),
+    keepWarm: called(v.boolean(), 'Kept warm in the oven between shots'),
   }),
 );
 
@@ -50,6 +55,11 @@ export interface Workshop {
   saltWhen: SaltWhen;
   ovenWatts: number;
   cookSchool: CookSchool;
+  /** How bubbles are got out of a cup. */
+  degassing: Degassing;
+  injectors: number;
+  platePlaces: number;
+  keepWarm: boolean;
   version: number;
 }
 

@@ -30,6 +30,7 @@ const mold = v.strictObject({
   id,
   openS: v.optional(v.pipe(seconds, v.title('Open between two shots, s')), usual('openBetweenS')),
   demoldS: v.pipe(v.array(seconds), v.minLength(1), v.maxLength(200, 'too-large'), v.title('Waits after each shot, s')),
+  fullForS: v.optional(v.pipe(seconds, v.title('Full already, opens in, s'))),
 });
 const go = v.strictObject({
   cupIds: v.pipe(v.array(id), v.minLength(1), v.maxLength(6, 'too-large'), v.title('Drawn from')),
@@ -252,7 +253,10 @@ function oneMore(session: SessionPlan, busy: Simulated['busy']): { moldId: strin
       { ...row, moldId: twin, count: half },
     ];
   });
-  return { moldId, session: { ...session, molds: [...session.molds, { ...mold, id: twin }], shots: rows } };
+  return {
+    moldId,
+    session: { ...session, molds: [...session.molds, { ...mold, id: twin, fullForS: undefined }], shots: rows },
+  };
 }
 
 /** An evening as it is laid out, and what one more mold or another order of its cups would change. */
@@ -261,6 +265,8 @@ export function simulated(session: SessionPlan): Simulated & { helps: Helps[] } 
   const helps: Helps[] = [];
   const add = (change: Helps['change'], tried: SessionPlan, moldId?: string) => {
     const then = simulate(tried);
+    // The same order again is no other.
+    if (change === 'free-order' && String(orderOf(then)) === String(orderOf(now))) return;
     const { totalS } = then;
     helps.push({ change, ...(moldId ? { moldId } : {}), order: orderOf(then), totalS, savesS: now.totalS - totalS });
   };

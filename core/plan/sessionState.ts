@@ -19,6 +19,8 @@ export interface SessionMold {
   openS: number;
   /** Of each of its shots in turn, whatever cup they come from; later ones wait as long as the last. */
   demoldS: number[];
+  /** A shot is in it already and may be opened in so long; left out: it stands empty. */
+  fullForS?: number | undefined;
 }
 
 /** What goes into a mold at once. */
@@ -118,7 +120,8 @@ export interface State {
   bars: Bar[];
 }
 
-export const workOf = ({ shots, cups }: Session): number =>
+export const workOf = ({ shots, cups, molds }: Session): number =>
+  molds.filter(({ fullForS }) => fullForS !== undefined).length +
   shots.reduce((sum, { count, goes }) => sum + count * (goes.length + 1), 0) +
   cups.reduce((sum, { bursts, degasS }) => sum + 1 + bursts.length + (degasS > 0 ? 1 : 0), 0);
 
@@ -139,7 +142,13 @@ export const startOf = (session: Session): State => ({
     c0: session.roomC,
     heldC: Number.NEGATIVE_INFINITY,
   })),
-  molds: session.molds.map(() => ({ shots: 0, row: -1, go: 0, full: false, from: 0 })),
+  molds: session.molds.map(({ fullForS }) => ({
+    shots: 0,
+    row: -1,
+    go: 0,
+    full: fullForS !== undefined,
+    from: fullForS ?? 0,
+  })),
   left: session.shots.map(({ count }) => count),
   injectors: Array.from({ length: session.injectors }, () => ({ cup: -1, fresh: false })),
   toDo: workOf(session),

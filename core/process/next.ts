@@ -3,6 +3,8 @@ import { type CupWindow, cupWindow, type Fill, type HeatLimit, type MoldKind } f
 import { goes, type Join, PLACES, type Place } from '../plan/layers.ts';
 import { durationText } from '../units/show.ts';
 import type { Grade } from '../yield/grades.ts';
+import { saidOf, type Ticked } from './evidence.ts';
+import { type Degassing, stageOf, type Way, wayOf } from './ways.ts';
 
 export interface NextMold {
   moldId: string;
@@ -14,6 +16,7 @@ export interface NextMold {
   shots: number;
   /** When what is in it may be looked at, UTC ISO text; null: now. */
   opensAt: string | null;
+  rods?: boolean;
 }
 
 export interface NextShot {
@@ -22,6 +25,8 @@ export interface NextShot {
   marks: { grade: Grade | 'unmarked' }[];
   /** How many of the goes are in it; not said: all of it. */
   gone?: number;
+  /** When the last of it went in. */
+  at?: string;
 }
 
 /** What sinks first in a cup, and when it is to be stirred again. */
@@ -40,6 +45,7 @@ export interface SetCup {
   recipeItems: unknown[];
   limits: HeatLimit[];
   stir?: Sinking | null;
+  foams?: Degassing | undefined;
 }
 
 /** What goes into a mold at once: a layer, or those that are injected together. */
@@ -62,6 +68,10 @@ export interface CupNow<M extends NextMold = NextMold, S extends NextShot = Next
   /** What flake and powder in it bear. */
   limits: HeatLimit[];
   stir?: Sinking | null;
+  /** Bubbles are to be got out of it, in this way; they came with what was stirred in. */
+  foams?: Degassing | undefined;
+  /** What was said by taps. */
+  ticks?: Ticked[];
   nowMs: number;
   /** Where its baits are of several melts: all cups, this one among them, and what goes in after what. */
   set?: { cups: SetCup[]; goes: Go[] } | undefined;
@@ -70,6 +80,8 @@ export interface CupNow<M extends NextMold = NextMold, S extends NextShot = Next
 export type Next<M extends NextMold = NextMold, S extends NextShot = NextShot> =
   | { do: 'heat'; say: string; why: string; kind: 'cook' | 'reheat' | 'reading'; window: CupWindow; cup?: string }
   | { do: 'dose'; say: string; why: string; cup?: string }
+  | { do: 'degas'; say: string; why: string; how: Degassing; cup?: string }
+  | { do: 'hold' | 'top'; say: string; why: string; shot: S; mold: M; nth: number; leftS: number }
   | { do: 'look'; say: string; why: string; shot: S; mold: M }
   | { do: 'shot'; say: string; why: string; mold: M; window: CupWindow; go: number; into?: S; layered: boolean }
   | { do: 'wait'; say: string; why: string }
@@ -244,6 +256,46 @@ function places<M extends NextMold, S extends NextShot>(lanes: Lane<M, S>[], all
 
 const isOpen = (shot: NextShot, of: number) => (shot.gone ?? of) < of;
 
+/** How a mold is filled in this cup, by what goes into it last. */
+export function wayInto(cup: Pick<CupNow, 'set'>, mold: NextMold): Way {
+  const all = cup.set?.goes ?? [];
+  return wayOf({ ...mold, cups: all.at(-1)?.cups.length ?? 1, layers: all.length || 1, rods: mold.rods ?? false });
+}
+
+/** Where the newest shot of a mold stands, and which of its shots it is. */
+export function shotStage(cup: CupNow, mold: NextMold, shot: NextShot & { at?: string }) {
+  const nth = shotsOf(cup, mold.moldId).findIndex(({ id }) => id === shot.id) + 1;
+  const way = wayInto(cup, mold);
+  const sinceS = shot.at ? (cup.nowMs - Date.parse(shot.at)) / 1000 : Number.POSITIVE_INFINITY;
+  const opensS = mold.opensAt ? (Date.parse(mold.opensAt) - cup.nowMs) / 1000 : 0;
+  const { stage, leftS } = stageOf(way, sinceS, opensS);
+  const said = (what: 'held' | 'topped') => saidOf(cup.ticks ?? [], what, { moldId: mold.moldId, nth });
+  const over = (stage === 'hold' && said('held')) || (stage === 'top-up' && said('topped'));
+  return { nth, way, stage: over ? ('cool' as const) : stage, leftS: over ? opensS : leftS };
+}
+
+/** How bubbles are to be got out: some came with the last dose, and nobody said since then that they are out. */
+export function foamsBy(
+  { doses, ticks }: { doses: { at: string }[]; ticks: Ticked[] },
+  degassing: Degassing,
+): Degassing | undefined {
+  if (degassing === 'none') return undefined;
+  const since = doses.at(-1)?.at ?? '';
+  return ticks.some(({ what, at }) => what === 'degassed' && at >= since) ? undefined : degassing;
+}
+
+const DEGAS: Record<Degassing, { say: string; why: string }> = {
+  vacuum: {
+    say: 'Degas it under vacuum.',
+    why: `Room for ${usual('vacuumHeadroom')} times the mix: it rises, collapses by itself, then half a minute more. It cools meanwhile: read it after.`,
+  },
+  rest: {
+    say: 'Let the bubbles rise: a hot rest.',
+    why: 'Heat it on purpose, never to where it scorches, leave it alone for a minute, then draw from below the froth.',
+  },
+  none: { say: '', why: '' },
+};
+
 /** The cups that a go is drawn from; one without a set stands alone. */
 function cupsOf<M extends NextMold, S extends NextShot>(
   cup: CupNow<M, S>,
@@ -270,6 +322,20 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
   );
   const toShoot = lanes.filter(({ mold, shots }) => shots.length < mold.shots);
   const begun = lanes.some(({ shots }) => shots.some((shot) => isOpen(shot, all.length)));
+  const stages = toLook.map((one) => ({ ...one, ...shotStage(cup, one.mold, one.shot) }));
+  const holding = stages.find(({ stage }) => stage === 'hold');
+  if (holding) {
+    const { shot, mold, nth, leftS } = holding;
+    return {
+      do: 'hold',
+      shot,
+      mold,
+      nth,
+      leftS,
+      say: `Hold light pressure: ${mold.name}.`,
+      why: 'Until it stops taking any; then leave a cap on the sprue.',
+    };
+  }
   const ready = toLook.find(({ mold }) => opened(mold, nowMs));
   if (ready) {
     const n = unmarkedIn(ready.shot, ready.mold);
@@ -287,9 +353,11 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
     const fitting = molds.map(() => true);
     let windows: CupWindow[] = [];
     for (const one of cupsOf(cup, go)) {
-      const about = (next: Heating | typeof COLOUR): Next<M, S> =>
+      const about = (next: Heating | typeof COLOUR | Extract<Next, { do: 'degas' }>): Next<M, S> =>
         cup.set && one.id ? { ...next, cup: one.id, say: `${one.name}: ${next.say}` } : next;
+      const { foams } = one;
       if (one.recipeItems.length > 0 && one.doses.length === 0 && one.heats.length > 0) return about(COLOUR);
+      if (foams && one.heats.length > 0) return about({ do: 'degas', how: foams, ...DEGAS[foams] });
       windows = molds.map((mold) => cupWindow([mold], one.limits));
       const heat = heatNext(one, windows, show);
       if (heat) return about(heat);
@@ -304,8 +372,12 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       stir?.dueAt && Date.parse(stir.dueAt) <= nowMs ? [stir.name] : [],
     );
     if (place) return draw(place, all, windows[at] as CupWindow, show, [...new Set(sunk)]);
+    const sinks = topUp(stages);
+    if (sinks) return sinks;
     return { do: 'wait', say: 'All molds are full. Let them cool.', why: 'The nearest opens by its clock below.' };
   }
+  const sinks = topUp(stages);
+  if (sinks) return sinks;
   if (toLook.length > 0)
     return {
       do: 'wait',
@@ -313,6 +385,16 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       why: 'Open each when its clock runs down; tap its cavities then.',
     };
   return { do: 'close', say: 'Weigh what came out.', why: 'Good, rejects, and what goes back to the remelt bin.' };
+}
+
+type Staged<M, S> = ReturnType<typeof shotStage> & { mold: M; shot: S };
+
+/** A shot that still sinks, where nothing else is to be done. */
+function topUp<M extends NextMold, S extends NextShot>(stages: Staged<M, S>[]): Next<M, S> | undefined {
+  const found = stages.find(({ stage }) => stage === 'top-up');
+  if (!found) return undefined;
+  const { mold, shot, nth, leftS, way } = found;
+  return { do: 'top', shot, mold, nth, leftS, say: `Top up ${mold.name}.`, why: way.topUp };
 }
 
 /** What a cup holds, since when its reading stands, and how often it was heated. @param volume what was cooked, as text. */
@@ -334,5 +416,7 @@ export function meaning(next: Next, { shots }: { shots: unknown[] }): string {
   if (next.do === 'look') return `look ${next.shot.id} ${next.shot.marks.length}`;
   if (next.do === 'shot') return `shot ${next.mold.moldId} ${shots.length} ${next.go}`;
   if (next.do === 'heat') return `heat ${next.kind} ${next.cup ?? ''}`;
+  if (next.do === 'hold' || next.do === 'top') return `${next.do} ${next.shot.id}`;
+  if (next.do === 'degas') return `degas ${next.cup ?? ''}`;
   return next.do === 'dose' ? `dose ${next.cup ?? ''}` : next.do;
 }

@@ -22,7 +22,9 @@ export type Log =
   | 'colour_look'
   | 'bin_puck'
   | 'stir'
-  | 'burst';
+  | 'burst'
+  | 'bench_tick'
+  | 'bait_weighing';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

@@ -55,7 +55,16 @@ const JSON_COLUMNS = new Set([
   'foreseen',
   'proposals',
 ]);
-const BOOLEAN_COLUMNS = new Set(['drawn_of', 'flat_back', 'early', 'cured', 'gone', 'favourite', 'turned']);
+const BOOLEAN_COLUMNS = new Set([
+  'drawn_of',
+  'flat_back',
+  'early',
+  'cured',
+  'gone',
+  'favourite',
+  'turned',
+  'keep_warm',
+]);
 
 /** How each column is named and read, found out once and not for every row. */
 function reader(statement: Statement): (values: unknown[]) => Row {

@@ -5,8 +5,8 @@ import type { Page } from '../../contract/fields.ts';
 import { FIRST_ANSWERS, type FirstAnswers, firstView } from '../../contract/first.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { Today } from '../../contract/today.ts';
-import type { Clock, Maker } from '../../contract/workshop.ts';
-import { cupText, nextOf } from '../../core/process/next.ts';
+import type { Clock, Maker, Workshop } from '../../contract/workshop.ts';
+import { cupText, foamsBy, nextOf } from '../../core/process/next.ts';
 import { show, showText } from '../../core/units/show.ts';
 import type { Db } from '../db/open.ts';
 import { endpoints } from '../endpoints.ts';
@@ -88,13 +88,18 @@ const placed = (html: string, place: string, words: Words | undefined) =>
   );
 
 /** The cup's heat and the one next thing, where everybody here would read them in the same units. */
-function cupWords(pour: Pour, makers: Maker[], clocks: number, now: Date): Words | undefined {
+function cupWords(
+  pour: Pour,
+  { makers, degassing = 'none' }: { makers: Maker[]; degassing?: Workshop['degassing'] | undefined },
+  clocks: number,
+  now: Date,
+): Words | undefined {
   const [taste] = makers;
   const alike = makers.every(
     ({ system, temperature }) => system === taste?.system && temperature === taste.temperature,
   );
   if (!taste || !alike || pour.closedAt) return undefined;
-  const cup = { ...pour, nowMs: now.getTime() };
+  const cup = { ...pour, nowMs: now.getTime(), foams: foamsBy(pour, degassing) };
   const next = nextOf(cup, (c) => showText(c, 'temperature', taste));
   const last = pour.heats.at(-1);
   return {
@@ -112,11 +117,15 @@ function cupWords(pour: Pour, makers: Maker[], clocks: number, now: Date): Words
 /** The first sentence of this page, drawn before any script has come. */
 function drawn(html: string, answers: FirstAnswers['answers'], now: Date): string {
   const makers = (answers['/makers'] as Page<Maker> | undefined)?.items ?? [];
+  const workshop = answers['/workshop'] as Workshop | undefined;
   const clocks = answers['/clocks'] as Page<Clock> | undefined;
   const known = makers.length > 0;
   const today = known ? (answers['/today'] as Today | undefined) : undefined;
   const pour = Object.entries(answers).find(([address]) => address.startsWith('/pours/'))?.[1] as Pour | undefined;
-  const cup = known && pour ? cupWords(pour, makers, clocks?.items.length ?? 0, now) : undefined;
+  const cup =
+    known && pour
+      ? cupWords(pour, { makers, degassing: workshop?.degassing }, clocks?.items.length ?? 0, now)
+      : undefined;
   const filled = placed(placed(html, 'cup', cup), 'sentence', today && { lead: today.lead, act: today.act });
   if (!cup) return filled;
   return filled

@@ -29,6 +29,7 @@ import { drawnMl } from './drawn.ts';
 import { blendOf, partsOf } from './parts.ts';
 import { cupsOfSet, eveningOf, layersOfPour, lentBy, moldsOf } from './sets.ts';
 import { stirOfPour } from './stirs.ts';
+import { ticksOf } from './ticks.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.colourway_id,
@@ -236,6 +237,7 @@ export function getPour(db: Db, id: string): Pour {
     limits: limitsOf(db, row),
     stir: row.closedAt ? null : stirOfPour(db, row),
     shots,
+    ticks: ticksOf(db, row),
     balance: weighed,
     hardness: hardnessOf(db, id),
     orders: all(

@@ -16,6 +16,7 @@ import {
   regradeBody,
   shotBody,
   stirBody,
+  tickBody,
   weighBody,
 } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
@@ -35,6 +36,7 @@ import { getPour, listPours } from './read.ts';
 import { regrade } from './regrade.ts';
 import { addMarks, addParts, addRedo, addShot } from './shots.ts';
 import { addStir, stirs } from './stirs.ts';
+import { addTick } from './ticks.ts';
 import { waitingFor } from './waiting.ts';
 import { waitsIn } from './waits.ts';
 import { addHeat, chooseBlend, discard, openPour } from './write.ts';
@@ -117,6 +119,7 @@ export const pourEndpoints = [
     stirs(db, id, now);
   }),
   onCup('bursts', burstBody, tapped, ({ db, body, now }, id) => addBurst(db, openPour(db, id), body, now)),
+  onCup('ticks', tickBody, ['pours'], ({ db, body, at }, id) => addTick(db, openPour(db, id), body, at)),
   onCup('stirs', stirBody, tapped, ({ db, body, now }, id) => addStir(db, openPour(db, id).id, body, now)),
   onCup('shots', shotBody, tapped, ({ db, body, now }, id) => addShot(db, openPour(db, id), body, now)),
   onCup('shots/:shotId/parts', morePartsBody, tapped, ({ db, body, params, now }, id) =>

@@ -67,7 +67,8 @@ export const lentBy = (db: Db, pourId: string): Pour['lent'] =>
     { id: pourId },
   ) as Pour['lent'];
 
-type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm' | 'stands'> & {
+type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm' | 'stands' | 'rods'> & {
+  inserts: { kind: string }[] | null;
   cavityMl: number;
   sprueMl: number;
   runnerMl: number;
@@ -78,17 +79,18 @@ export function moldsOf(db: Db, { id, plan }: { id: string; plan: Pour['plan'] }
   const rows = all<MoldRow>(
     db,
     `SELECT mold.id AS mold_id, mold.name, mold.kind, mold.fill, bait.shape, bait.id AS bait_id, bait.name AS bait_name,
-      mold.cavities, mold.columns, mold.cavity_ml, mold.sprue_ml, mold.runner_ml, pm.shots,
+      mold.cavities, mold.columns, mold.inserts, mold.cavity_ml, mold.sprue_ml, mold.runner_ml, pm.shots,
       (SELECT due_at FROM clock WHERE kind = 'open' AND about_type = 'pour-mold' AND about_id = pm.pour_id || ' ' || mold.id
         AND ended_at IS NULL ORDER BY due_at DESC LIMIT 1) AS opens_at
      FROM pour_mold pm JOIN mold ON mold.id = pm.mold_id JOIN bait ON bait.id = mold.bait_id
      WHERE pm.pour_id = ? ORDER BY pm.position`,
     [id],
   );
-  return rows.map(({ cavityMl, sprueMl, runnerMl, ...row }) => {
+  return rows.map(({ cavityMl, sprueMl, runnerMl, inserts, ...row }) => {
     const planned = plan.molds.find((mold) => mold.moldId === row.moldId);
     return {
       ...row,
+      rods: (inserts ?? []).some(({ kind }) => kind === 'rod'),
       opens: planned?.opens ?? waitsByKind(row.kind),
       layersMl: planned?.layersMl ?? [shotVolumeMl({ cavities: row.cavities, cavityMl, sprueMl, runnerMl })],
       cavityLayersMl: planned?.cavityLayersMl ?? [cavityMl],

@@ -89,6 +89,15 @@ const WAYS: Record<Log, Way> = {
       return getBin(db, String(binId));
     },
   },
+  bench_tick: {
+    touches: ['pours'],
+    after: (db, { pourId }) => getPour(db, openPour(db, String(pourId)).id),
+  },
+  bait_weighing: {
+    touches: AT_THE_CUP,
+    after: (db, { shotId }) =>
+      getPour(db, openPour(db, mustFind<{ pourId: string }>(db, 'shot', String(shotId), 'shot').pourId).id),
+  },
   stir: {
     touches: AT_THE_CUP,
     after: (db, { pourId }, now) => {

@@ -19,6 +19,10 @@ const EMPTY = {
   saltWhen: 'last',
   ovenWatts: usual('ovenWatts'),
   cookSchool: 'full-power',
+  degassing: 'none',
+  injectors: 1,
+  platePlaces: 0,
+  keepWarm: true,
 };
 
 export function workshop(db: Db): Workshop {

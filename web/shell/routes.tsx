@@ -70,6 +70,7 @@ export const makeRouter = () =>
             { path: '/pours', lazy: lazy(pours, 'Pours') },
             { path: '/pours/new', lazy: lazy(() => import('../places/pours/NewPour.tsx'), 'NewPour') },
             { path: '/pours/:id', lazy: lazy(() => import('../places/pours/PourSheet.tsx'), 'PourSheet') },
+            { path: '/pours/:id/evening', lazy: lazy(() => import('../places/pours/EveningPage.tsx'), 'EveningPage') },
             { path: '/pours/:id/bench', lazy: lazy(() => import('../places/pours/Bench.tsx'), 'Bench') },
             { path: '/rack', lazy: lazy(() => import('../places/rack/Rack.tsx'), 'RackPlace') },
             { path: '/rack/bins/:id', lazy: lazy(() => import('../places/rack/KnowScraps.tsx'), 'KnowScraps') },

@@ -11,10 +11,12 @@ import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
+import { BeforeTheHeat } from './BeforeTheHeat.tsx';
 import { Cooking } from './Cooking.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { CupSide } from './CupSide.tsx';
 import { CupsHere } from './CupsHere.tsx';
+import { CupTicks } from './CupTicks.tsx';
 import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
@@ -105,6 +107,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
       <div className="flex-1 min-h-0 overflow-auto lg:overflow-visible flex flex-col lg:grid lg:grid-cols-[minmax(380px,460px)_minmax(0,1fr)] gap-4 lg:gap-6 px-3 sm:px-6 pt-3 sm:pt-4">
         <CupSide at={at} curve={curveOf(true)} />
         <section className="flex flex-col gap-3 lg:min-h-0 lg:overflow-auto pb-3" aria-label="Molds">
+          <BeforeTheHeat at={at} />
           {cup.molds.map((mold) => (
             <Lane
               key={mold.moldId}
@@ -113,12 +116,14 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
               layers={lead.layers}
               active={(next.do === 'shot' || next.do === 'look') && next.mold.moldId === mold.moldId}
               hex={lead.layers.length > 1 ? lead.hex : pour.hex}
+              onSay={at.write.ofShot}
               onDraw={() => at.drawInto(mold)}
               onTap={(shot, cavity) => at.setPointed({ shot, mold, cavity })}
               onRest={(shot) => at.write.restGood(shot, mold)}
             />
           ))}
           <Cooking at={at} />
+          <CupTicks at={at} />
           <InTheCup doses={folded.doses} pour={pour} />
           <Rescue at={at} />
           {/* In the hand the molds come first. */}

@@ -9,10 +9,11 @@ import { tapRow, useTaps } from '../../api/outbox.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { CupLooks } from './CupLooks.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
 
 /** Bursts that cook this cup from where it is: the next one is started with a tap, then it is stirred, scraped and read. */
-export function Cooking({ at: { pour, folded, lead, cup, window, nowMs } }: { at: AtTheCup }) {
+export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } }: { at: AtTheCup }) {
   const taste = useTaste();
   const oven = useQuery(queries.oven).data;
   const clocks = useQuery(queries.clocks).data?.items ?? [];
@@ -87,6 +88,7 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs } }: { at
         )}
         {last === undefined && `; from the room’s ${taste.text(roomC, 'temperature')}`}.
       </p>
+      <CupLooks ticks={folded.ticks} onSay={(said) => write.said('looks', said)} />
       <Caution about={['hot', 'scorch']} />
     </section>
   );

@@ -1,6 +1,6 @@
 import type { PourLayer, PourMold, Shot } from '../../../contract/pours.ts';
 import { goes, PLACES } from '../../../core/plan/layers.ts';
-import { shotsOf, unmarkedIn } from '../../../core/process/next.ts';
+import { shotStage, shotsOf, unmarkedIn } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
@@ -8,8 +8,11 @@ import { Guarded, useRested } from '../../parts/Guarded.tsx';
 import { Stood } from '../../parts/Stood.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { Cup } from './cupState.ts';
+import { type Say, ShotTicks } from './ShotTicks.tsx';
 
 interface LaneProps {
+  onSay: Say;
+
   mold: PourMold;
   cup: Cup;
   /** Of what is made in it. */
@@ -36,7 +39,7 @@ function stateOf(
 }
 
 /** One mold: where it stands, its cavities to be tapped, its shots on a scale. */
-export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: LaneProps) {
+export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, onSay }: LaneProps) {
   const shots = shotsOf(cup, mold.moldId);
   const shot = shots.at(-1);
   // The map comes to lie where the shot was tapped: a second tap there is none of a cavity.
@@ -48,6 +51,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
   const due = shot && shot.gone < all.length ? all[shot.gone] : undefined;
   const open = unmarked > 0 && !due;
   const cooling = open && opensS > 0;
+  const stage = open && shot ? shotStage(cup, mold, shot) : undefined;
   const done = shots.length >= mold.shots && !open && !due;
   // One mold has the room to itself; several share it. Never under what a glove can hit.
   const across = Math.min(mold.cavities, Math.max(mold.columns, 4));
@@ -57,7 +61,9 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
         `${due.map((layer) => PLACES[layers[layer]?.place ?? 'whole']).join(' and ')} next`,
         `${shot?.gone} of ${all.length}`,
       ]
-    : stateOf(cooling, open, done, opensS, mold.opens.basis === 'kind');
+    : stage && (stage.stage === 'hold' || stage.stage === 'top-up')
+      ? [stage.stage === 'hold' ? 'hold light pressure' : 'top it up as it sinks', durationText(stage.leftS)]
+      : stateOf(cooling, open, done, opensS, mold.opens.basis === 'kind');
   return (
     <article
       className="sheet p-3.5 flex flex-col gap-2 shrink-0"
@@ -99,6 +105,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest }: 
           cellPx={cellPx}
         />
       )}
+      <ShotTicks cup={cup} mold={mold} shot={open ? shot : undefined} layer={due?.[0]} done={done} onSay={onSay} />
       <div className="flex gap-2 flex-wrap">
         {open && shot && (
           <Guarded

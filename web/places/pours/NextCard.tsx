@@ -1,7 +1,17 @@
 import type { Next } from '../../../core/process/next.ts';
+import { durationText } from '../../../core/units/show.ts';
 import { Guarded } from '../../parts/Guarded.tsx';
 
-const ACT_WORDS = { heat: 'Type it', dose: 'Dose', shot: 'Drawn', look: 'Rest good', close: 'Weigh' } as const;
+const ACT_WORDS = {
+  heat: 'Type it',
+  dose: 'Dose',
+  degas: 'Done',
+  shot: 'Drawn',
+  hold: 'Held',
+  top: 'Topped up',
+  look: 'Rest good',
+  close: 'Weigh',
+} as const;
 
 /** The one next thing, in a whole sentence, and the one target that does it; it names the mold it is about. */
 export function NextCard({ next, means, onAct }: { next: Next; means: string; onAct(): void }) {
@@ -14,6 +24,11 @@ export function NextCard({ next, means, onAct }: { next: Next; means: string; on
         <h1 className="text-2xl sm:text-4xl">{next.say}</h1>
         <p className="sm:text-lg font-bold mt-1">{next.why}</p>
       </div>
+      {'leftS' in next && (
+        <p className="figure text-5xl sm:text-6xl leading-none" aria-live="off">
+          {durationText(next.leftS)}
+        </p>
+      )}
       {next.do !== 'wait' && (
         <Guarded
           means={means}

@@ -8,7 +8,7 @@ import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
 
 /** The evening that is under way: its cups in their order, light to dark unless somebody says otherwise, and its room. */
-export function ThisEvening({ evening }: { evening: Pour['evening'] }) {
+export function ThisEvening({ evening, linked = true }: { evening: Pour['evening']; linked?: boolean }) {
   const { text } = useTaste();
   const leads = evening.cups.filter((cup) => cup.leadId === null);
   const change = useWrite<object, { order: string[] }>((body) => ({
@@ -30,6 +30,11 @@ export function ThisEvening({ evening }: { evening: Pour['evening'] }) {
         <h2 className="text-2xl">
           This evening: {evening.cups.length} cups, <span className="figure">{text(ml, 'volume')}</span>
         </h2>
+        {linked && leads[0] && (
+          <Link to={`/pours/${leads[0].id}/evening`} className="btn btn-line">
+            When it ends, and what to lay out
+          </Link>
+        )}
         <Room key={evening.version} evening={evening} />
       </div>
       <ol className="ruled border-y border-[var(--rule)]">

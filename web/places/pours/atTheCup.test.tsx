@@ -21,6 +21,7 @@ const mold = (moldId: string) => ({
   columns: 2,
   shots: 3,
   opensAt: null,
+  rods: false,
   opens: { waitS: [84], basis: 'heat' },
 });
 const item = (materialId: string, more: object) => ({ id: materialId, materialId, materialName: materialId, ...more });
@@ -59,6 +60,7 @@ const POUR = {
   heats: [{ seq: 2, id: 'h1', kind: 'cook', c: 172, at: minutesAgo(8) }],
   evening: { id: null, roomC: null, version: 1, cups: [] },
   stir: null,
+  ticks: [],
   limits: [],
   shots: [
     {

@@ -25,6 +25,7 @@ const pour = {
     },
   ],
   heats: [{ seq: 3, id: 'h1', kind: 'cook', c: 175, at }],
+  ticks: [],
   molds: [{ moldId: 'm', opensAt: null, opens: { waitS: [84, 120], basis: 'heat' } }],
   shots: [
     {

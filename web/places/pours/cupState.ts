@@ -3,8 +3,9 @@ import type { Heat, Pour, PourMold, Shot, ShotPart } from '../../../contract/pou
 import type { Dose } from '../../../contract/recipes.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { goes } from '../../../core/plan/layers.ts';
-import { type CupNow, goneIn, setOfCups, shotsOf } from '../../../core/process/next.ts';
+import { type CupNow, foamsBy, goneIn, setOfCups, shotsOf } from '../../../core/process/next.ts';
 import { waitOf } from '../../../core/process/waits.ts';
+import type { Degassing } from '../../../core/process/ways.ts';
 import { graded, type Tapped } from '../../../core/yield/grades.ts';
 import { serverStamp } from '../../api/now.ts';
 import type { Tap } from '../../api/outbox.ts';
@@ -18,6 +19,8 @@ export interface Folded {
   molds: PourMold[];
   /** What sinks in it, and until when the last stir lasts. */
   stir: Pour['stir'];
+  /** What was said by taps. */
+  ticks: Pour['ticks'];
 }
 
 type TappedPart = { layer?: number; pourId: string; lastDose: string | null; lastHeat: string | null };
@@ -49,6 +52,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
   let shots = pour.shots.map((shot) => ({ ...shot, marks: [...shot.marks] }));
   const molds = pour.molds.map((mold) => ({ ...mold }));
   let stir = pour.stir;
+  let ticks = pour.ticks;
   const stirred = (from: string) => {
     if (stir) stir = { ...stir, dueAt: new Date(Date.parse(from) + 1000 * stir.everyS).toISOString() };
   };
@@ -64,7 +68,18 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
     const id = String(body.id);
     const now = String(body.tappedAt ?? serverStamp());
     if (path === `${base}/stirs`) stirred(now);
-    else if (path === `${base}/heats` && !heats.some((heat) => heat.id === id)) {
+    else if (path === `${base}/ticks`) {
+      const {
+        what,
+        said,
+        moldId = null,
+        nth = null,
+        layer = null,
+        note = '',
+      } = body as unknown as Pour['ticks'][number];
+      if (!ticks.some((tick) => tick.id === id))
+        ticks = [...ticks, { id, what, said, moldId, nth, layer, note, at: now }];
+    } else if (path === `${base}/heats` && !heats.some((heat) => heat.id === id)) {
       stirred(now);
       heats.push({
         seq: (heats.at(-1)?.seq ?? 0) + 1,
@@ -103,6 +118,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         ];
     } else if (path === UNDO) {
       heats = heats.filter((heat) => heat.id !== body.rowId);
+      ticks = ticks.filter((tick) => tick.id !== body.rowId);
       const mold = moldOf(shots.find((shot) => shot.id === body.rowId));
       if (mold) mold.opensAt = null;
       shots = shots
@@ -121,7 +137,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
       }
     }
   }
-  return { doses, heats, shots, molds, stir };
+  return { doses, heats, shots, molds, stir, ticks };
 }
 
 /** A shot with how many goes are in it. */
@@ -137,7 +153,7 @@ export interface Standing {
 }
 
 /** @param cups all that the shots are drawn from, the leading one first. */
-export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: number): Cup {
+export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: number, degassing: Degassing = 'none'): Cup {
   const { pour, folded } = lead;
   const cups = [lead, ...others].map((one) => ({
     id: one.pour.id,
@@ -147,6 +163,7 @@ export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: numbe
     recipeItems: one.pour.recipeItems,
     limits: one.pour.limits,
     stir: one.folded.stir,
+    foams: foamsBy(one.folded, degassing),
     layers: pour.cups.find((cup) => cup.id === one.pour.id)?.layers ?? [],
   }));
   return {
@@ -155,6 +172,7 @@ export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: numbe
     recipeItems: pour.recipeItems,
     limits: pour.limits,
     nowMs,
+    foams: foamsBy(folded, degassing),
     set: setOfCups(pour.layers, cups),
   };
 }

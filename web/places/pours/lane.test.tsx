@@ -11,10 +11,13 @@ const mold = {
   moldId: 'm',
   name: 'Sandlance × 4',
   shape: 'paddle',
+  kind: 'aluminium',
+  fill: 'injection',
   cavities: 4,
   columns: 2,
   shots: 3,
   opensAt: null,
+  rods: false,
   opens: { waitS: [84], basis: 'heat' },
   layersMl: [45],
 } as unknown as PourMold;
@@ -31,18 +34,18 @@ const ALL = ['sell', 'sell', 'remelt', 'sell'] as const;
 
 let page: Page;
 afterEach(() => page.close());
-const did = { draw: vi.fn(), tap: vi.fn(), rest: vi.fn() };
+const did = { draw: vi.fn(), tap: vi.fn(), rest: vi.fn(), say: vi.fn() };
 
 function Drawn() {
   const [shots, setShots] = useState<Shot[]>([]);
-  const cup = { shots, molds: [mold], nowMs: NOW } as unknown as Cup;
-  const more = { active: false, layers: LAYERS, hex: '#4f8796', onTap: did.tap, onRest: did.rest };
+  const cup = { shots, molds: [mold], ticks: [], nowMs: NOW } as unknown as Cup;
+  const more = { active: false, layers: LAYERS, hex: '#4f8796', onTap: did.tap, onRest: did.rest, onSay: did.say };
   return <Lane mold={mold} cup={cup} {...more} onDraw={() => setShots([shot('new')])} />;
 }
 
 async function open(shots: Shot[], more: Partial<PourMold> = {}, active = false) {
   for (const one of Object.values(did)) one.mockClear();
-  const cup = { shots, molds: [mold], nowMs: NOW } as unknown as Cup;
+  const cup = { shots, molds: [mold], ticks: [], nowMs: NOW } as unknown as Cup;
   page = await Page.open(
     <Lane
       mold={{ ...mold, ...more }}
@@ -53,6 +56,7 @@ async function open(shots: Shot[], more: Partial<PourMold> = {}, active = false)
       onDraw={did.draw}
       onTap={did.tap}
       onRest={did.rest}
+      onSay={did.say}
     />,
   );
 }

@@ -7,6 +7,7 @@ import { cupWindow } from '../../../core/heat/window.ts';
 import { goes } from '../../../core/plan/layers.ts';
 import { doseOf } from '../../../core/plastisol/recipe.ts';
 import { cupHeat, handsLeftS } from '../../../core/process/cupHeat.ts';
+import { saysOf, TICKS, type TickId } from '../../../core/process/evidence.ts';
 import { nextOf, shotsOf } from '../../../core/process/next.ts';
 import type { Graded } from '../../../core/yield/grades.ts';
 import { useNow } from '../../api/now.ts';
@@ -37,6 +38,8 @@ function cupTaps(pour: Pour) {
         );
       }
     },
+    said: (what: TickId, said: string, of: { moldId?: string; nth?: number; layer?: number; note?: string } = {}) =>
+      tapRow(`/pours/${pour.id}/ticks`, { what, said, ...of }, `${TICKS[what].asks}: ${saysOf(what, said)}`, pour.id),
     stirred: () => tapRow(`/pours/${pour.id}/stirs`, {}, 'stirred', pour.id),
     undo: (row: { id: string }) => tapRow(UNDO, { rowId: row.id }, 'undo', pour.id),
   };
@@ -111,9 +114,10 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
     ...Standing[],
   ];
   const cups = [lead, ...others];
-  const cup = cupOf([lead, ...others], nowMs);
+  const cup = cupOf([lead, ...others], nowMs, taste.workshop.degassing);
   const inHand = cups.find((one) => one.pour.id === hand) ?? lead;
   const molds = moldTaps(lead.pour, cups);
+  const leadTaps = cupTaps(lead.pour);
   const next = nextOf(cup, (c) => taste.text(c, 'temperature'));
   const draw = (drawing: Drawing) => {
     const from = goes(lead.pour.layers)[drawing.go] ?? [];
@@ -138,7 +142,12 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
     if (next.do === 'heat') setPad(next.kind);
     else if (next.do === 'dose') setDosing(true);
     else if (next.do === 'shot') draw(next);
-    else if (next.do === 'look') molds.restGood(next.shot, next.mold);
+    else if (next.do === 'hold' || next.do === 'top')
+      leadTaps.said(next.do === 'hold' ? 'held' : 'topped', 'yes', { moldId: next.mold.moldId, nth: next.nth });
+    else if (next.do === 'degas') {
+      const to = cups.find((one) => one.pour.id === next.cup) ?? inHand;
+      cupTaps(to.pour).said('degassed', next.how);
+    } else if (next.do === 'look') molds.restGood(next.shot, next.mold);
     else if (next.do === 'close') navigate(`/pours/${lead.pour.id}?close`);
   };
   const windowOf = (one: Standing) => cupWindow(cup.molds, one.pour.limits);
@@ -167,7 +176,7 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
       (latest, row) => (latest && latest.at > row.at ? latest : row),
       undefined,
     ),
-    write: { ...cupTaps(pour), ...molds },
+    write: { ...cupTaps(pour), ...molds, ofShot: leadTaps.said },
     draw,
     drawInto,
     act,

@@ -10,12 +10,13 @@ import {
 } from '../../../contract/workshop.ts';
 import { SCHOOL_WORDS, SCHOOLS } from '../../../core/heat/microwave.ts';
 import { COLOUR_WHEN, COLOUR_WHENS, SALT_WHEN, SALT_WHENS } from '../../../core/process/adding.ts';
+import { DEGASSING_WORDS, DEGASSINGS } from '../../../core/process/ways.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Page } from '../../parts/Page.tsx';
 import { ThrowOut } from '../../parts/PutAway.tsx';
-import { ChoiceIn, choices, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, choices, FigureIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
 import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -214,6 +215,10 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <ChoiceIn at="cookSchool" options={choices(SCHOOLS, SCHOOL_WORDS)} />
           <ChoiceIn at="colourWhen" options={choices(COLOUR_WHENS, COLOUR_WHEN)} />
           <ChoiceIn at="saltWhen" options={choices(SALT_WHENS, SALT_WHEN)} />
+          <ChoiceIn at="degassing" options={choices(DEGASSINGS, DEGASSING_WORDS)} />
+          <FigureIn at="injectors" isDefault={asGiven} />
+          <FigureIn at="platePlaces" hint="cups that it keeps warm" isDefault={asGiven} />
+          <TickIn at="keepWarm" />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />
         </div>
         <Send className="" onlyChanged>

@@ -67,6 +67,8 @@ export const heatBody = v.strictObject({
   id: ownId,
   kind: v.picklist(['cook', 'reheat', 'reading']),
   c: cupC,
+  /** The instrument that told it; not said: it was typed. */
+  instrumentId: v.optional(v.nullable(rowId), null),
   tappedAt,
 });
 /** What a shot drew of one cup, as the cup was when it was tapped: its last dose and its last heat, by their own ids. */
@@ -244,6 +246,8 @@ export interface Heat {
   id: string;
   kind: 'cook' | 'reheat' | 'reading';
   c: number;
+  /** The instrument that told it; null: it was typed. */
+  instrumentId?: string | null;
   at: string;
 }
 
@@ -272,7 +276,20 @@ export interface Shot {
   /** Of its last part. */
   at: string;
   marks: Mark[];
+  /** Its baits as they lay on the scale, and what of each is missing against what its cavity gives; null: it is not light. */
+  weighed: BaitWeighing[];
   redone: { id: string; layer: number; cavity: number; ml: number; minutes: number | null; reason: Reason | null }[];
+}
+
+export interface BaitWeighing {
+  id: string;
+  cavity: number;
+  grams: number;
+  /** What its cavity's baits weigh, and how many weighings say so; 0: its volume alone. */
+  usualG: number;
+  of: number;
+  /** The part that is missing, where it is light: a hollow or a bubble inside. */
+  missing: number | null;
 }
 
 /** A layer of what a cup's molds make. */

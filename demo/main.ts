@@ -1,6 +1,7 @@
 import { addDays, format, setHours, setMinutes, subDays, subMinutes } from 'date-fns';
 import type { Bin } from '../contract/bins.ts';
 import type { Page } from '../contract/fields.ts';
+import type { Instrument } from '../contract/instruments.ts';
 import type { Order, RackRow } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Clock } from '../contract/workshop.ts';
@@ -261,6 +262,19 @@ async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date
   await pourCup(maker, await blendCup(maker, pour, random), random, USUAL, 3);
   maker.now = subMinutes(now, 1);
   await maker.post(`/pours/${pour.id}/heats`, { kind: 'reading', c: 168 });
+  await instruments(maker, pour.id);
+}
+
+/** What stands in for the loft's instruments; the thermometer points at the open cup. */
+async function instruments(maker: DemoMaker, pourId: string): Promise<void> {
+  for (const [kind, name] of [
+    ['thermometer', 'Loft thermometer'],
+    ['scale', 'Loft scale'],
+    ['oven', 'Loft microwave'],
+  ]) {
+    const { id } = await maker.post<Instrument>('/instruments', { kind, name, how: 'stand-in' });
+    if (kind === 'thermometer') await maker.post(`/instruments/${id}/aim`, { pourId });
+  }
 }
 
 const started = Date.now();

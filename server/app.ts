@@ -14,6 +14,8 @@ import { endpoints } from './endpoints.ts';
 import { type Serving, serve } from './http/endpoint.ts';
 import { errorHandler } from './http/errors.ts';
 import { sameHouse, securityHeaders } from './http/guard.ts';
+import { InstrumentDesk } from './instruments/desk.ts';
+import { instrumentRouter } from './instruments/routes.ts';
 import { Jobs } from './jobs/jobs.ts';
 import { firstPage } from './live/firstPage.ts';
 import { Live } from './live/live.ts';
@@ -25,6 +27,8 @@ import { demandPasscode, sessionOf, sessionRouter } from './session/passcode.ts'
 export interface AppOptions {
   data: DataFolder;
   clock: () => Date;
+  /** Its seconds to one of ours, where it is tried out. */
+  speed?: number;
   log: Logger;
   lan?: boolean;
   /** Folder of the built pages; none in tests that speak only HTTP. */
@@ -36,17 +40,19 @@ export interface AppOptions {
 /** Builds the whole application without listening. */
 const NO_NETWORK = { urls: [] as string[], root: null as string | null };
 
-export function createApp({ data, clock, log, lan = false, pages, network = NO_NETWORK }: AppOptions): {
+export function createApp({ data, clock, speed = 1, log, lan = false, pages, network = NO_NETWORK }: AppOptions): {
   app: Express;
   live: Live;
 } {
   const app = express();
-  const live = new Live(clock, pages ? buildOf(pages) : null);
+  const live = new Live(clock, pages ? buildOf(pages) : null, speed);
   const db = () => data.db;
   const touched = (keys: string[]) => live.touched(keys);
   const jobs = new Jobs((name, done) => live.progress(name, done));
   const meshes = { data, jobs };
   live.onClose(() => jobs.close());
+  const desk = new InstrumentDesk({ db, clock, live });
+  live.onClose(() => desk.close());
   app.disable('x-powered-by');
   app.set('query parser', 'simple');
   app.use(securityHeaders, sameHouse(lan));
@@ -81,7 +87,7 @@ export function createApp({ data, clock, log, lan = false, pages, network = NO_N
     if (!network.root) throw new Failure('not-found', 'The workshop is not open to its network; start it with --lan.');
     response.type('application/x-x509-ca-cert').attachment('blunko-root.crt').send(Buffer.from(network.root));
   });
-  api.use(meshJsonRouter(meshes, clock, touched), calcRouter(jobs));
+  api.use(meshJsonRouter(meshes, clock, touched), calcRouter(jobs), instrumentRouter(desk));
   api.use(endpointRouter({ db, clock, touched, meshes }));
   api.use((request) => {
     throw new Failure('unknown-route', `There is nothing at ${request.method} /api${request.path}.`);

@@ -4,6 +4,7 @@ import { clockEndpoints } from './clocks/routes.ts';
 import { colourwayEndpoints } from './colourways/routes.ts';
 import type { Endpoint } from './http/endpoint.ts';
 import { insightEndpoints } from './insight/routes.ts';
+import { instrumentEndpoints } from './instruments/routes.ts';
 import { keptEndpoints } from './kept/routes.ts';
 import { ledgerEndpoints } from './ledgers/routes.ts';
 import { lookEndpoints } from './looks/routes.ts';
@@ -37,6 +38,7 @@ export const endpoints: Endpoint[] = [
   ...orderEndpoints,
   ...tasteEndpoints,
   ...clockEndpoints,
+  ...instrumentEndpoints,
   ...undoEndpoints,
   ...keptEndpoints,
   ...awayEndpoints,

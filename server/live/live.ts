@@ -16,6 +16,7 @@ export class Live {
   constructor(
     private readonly clock: () => Date,
     private readonly build: string | null,
+    private readonly speed = 1,
   ) {
     this.beat.unref();
   }
@@ -26,7 +27,7 @@ export class Live {
       const cookie = request.get('cookie');
       response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
       response.flushHeaders();
-      const hello = { now: this.clock().toISOString(), build: this.build, write: this.latest() };
+      const hello = { now: this.clock().toISOString(), build: this.build, write: this.latest(), speed: this.speed };
       response.write(`event: hello\ndata: ${JSON.stringify(hello)}\n\n`);
       this.screens.set(response, () => welcome(cookie));
       response.on('close', () => this.screens.delete(response));
@@ -47,6 +48,11 @@ export class Live {
   /** How far a long piece of work is, 0 to 1. */
   progress(job: string, done: number): void {
     this.send(`event: job\ndata: ${JSON.stringify({ job, done })}\n\n`);
+  }
+
+  /** What an instrument says now. */
+  instrument(now: object): void {
+    this.send(`event: instrument\ndata: ${JSON.stringify(now)}\n\n`);
   }
 
   private send(text: string): void {

@@ -30,6 +30,7 @@ import { blendOf, partsOf } from './parts.ts';
 import { cupsOfSet, eveningOf, layersOfPour, lentBy, moldsOf } from './sets.ts';
 import { stirOfPour } from './stirs.ts';
 import { ticksOf } from './ticks.ts';
+import { weighingsOf } from './weighings.ts';
 
 const LISTING = {
   select: `SELECT /*sort*/ pour.id, pour.version, pour.code, pour.recipe_id, recipe.name AS recipe_name, recipe.hex, pour.colourway_id,
@@ -94,7 +95,7 @@ type Redone = Shot['redone'][number];
 
 /** The shots that a cup leads, each with what it drew of which cup, what was redone, and how its baits came out. */
 export function shotsOf(db: Db, pourId: string): Shot[] {
-  const shots = all<Omit<Shot, 'marks' | 'parts' | 'redone'>>(
+  const shots = all<Omit<Shot, 'marks' | 'parts' | 'redone' | 'weighed'>>(
     db,
     'SELECT seq, id, mold_id, at FROM shot_live WHERE pour_id = ? ORDER BY seq',
     [pourId],
@@ -111,6 +112,7 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
      WHERE s.pour_id = ? ORDER BY p.seq`,
     [pourId],
   );
+  const weighed = weighingsOf(db, pourId);
   const redone = all<Redone & { shotId: string }>(
     db,
     `SELECT r.shot_id, r.id, r.layer, r.cavity, r.ml, r.minutes, r.reason FROM shot s CROSS JOIN layer_redo r ON r.shot_id = s.id
@@ -122,15 +124,18 @@ export function shotsOf(db: Db, pourId: string): Shot[] {
   return shots.map((shot) => ({
     ...shot,
     parts: of(parts, shot.id),
+    weighed: of(weighed, shot.id),
     redone: of(redone, shot.id),
     marks: of(marks, shot.id).map(({ cavity, grade, reason }) => ({ cavity, grade, reason })),
   }));
 }
 
 export const heatsOf = (db: Db, pourId: string) =>
-  all<Heat>(db, `SELECT seq, id, kind, c, at FROM heat h WHERE pour_id = ? AND ${standing('heat', 'h')} ORDER BY seq`, [
-    pourId,
-  ]);
+  all<Heat>(
+    db,
+    `SELECT seq, id, kind, c, instrument_id, at FROM heat h WHERE pour_id = ? AND ${standing('heat', 'h')} ORDER BY seq`,
+    [pourId],
+  );
 
 export const hardnessOf = (db: Db, pourId: string) =>
   all<HardnessReading>(

@@ -1,6 +1,7 @@
 import * as v from 'valibot';
 import { weighInBody } from '../../contract/blend.ts';
 import { shore } from '../../contract/fields.ts';
+import { baitWeighingBody } from '../../contract/instruments.ts';
 import {
   burstBody,
   closeBody,
@@ -39,6 +40,7 @@ import { addStir, stirs } from './stirs.ts';
 import { addTick } from './ticks.ts';
 import { waitingFor } from './waiting.ts';
 import { waitsIn } from './waits.ts';
+import { addWeighing } from './weighings.ts';
 import { addHeat, chooseBlend, discard, openPour } from './write.ts';
 
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */
@@ -127,6 +129,9 @@ export const pourEndpoints = [
   ),
   onCup('shots/:shotId/redone', redoBody, tapped, ({ db, body, params, now }, id) =>
     addRedo(db, openPour(db, id), params.shotId as string, body, now),
+  ),
+  onCup('shots/:shotId/weighed', baitWeighingBody, tapped, ({ db, body, params, at }, id) =>
+    addWeighing(db, openPour(db, id), params.shotId as string, body, at),
   ),
   onCup('shots/:shotId/marks', marksBody, [...tapped, 'molds'], ({ db, body, params, now }, id) =>
     addMarks(db, openPour(db, id), params.shotId as string, body.marks, now),

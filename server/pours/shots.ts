@@ -144,7 +144,7 @@ interface OfShot {
   cavities: number;
 }
 
-function shotIn(db: Db, pour: OpenPour, shotId: string): OfShot {
+export function shotIn(db: Db, pour: OpenPour, shotId: string): OfShot {
   const shot = first<OfShot>(
     db,
     'SELECT s.mold_id, mold.cavities FROM shot_live s JOIN mold ON mold.id = s.mold_id WHERE s.id = ? AND s.pour_id = ?',

@@ -35,10 +35,17 @@ export function markStarted(db: Db, id: string, at: string): void {
 export function addHeat(
   db: Db,
   pour: OpenPour,
-  heat: { id?: string | undefined; kind: string; c: number },
+  heat: { id?: string | undefined; kind: string; c: number; instrumentId?: string | null },
   at: string,
 ): void {
-  insert(db, 'heat', { id: newId(heat.id), pourId: pour.id, kind: heat.kind, c: heat.c, at });
+  insert(db, 'heat', {
+    id: newId(heat.id),
+    pourId: pour.id,
+    kind: heat.kind,
+    c: heat.c,
+    instrumentId: heat.instrumentId ?? null,
+    at,
+  });
   markStarted(db, pour.id, at);
 }
 

@@ -1,4 +1,6 @@
+import type { InstrumentNow } from '../../contract/instruments.ts';
 import { first } from './first.ts';
+import { heard } from './instruments.ts';
 import { learnServerTime } from './now.ts';
 import { staled } from './stale.ts';
 
@@ -27,12 +29,13 @@ export function listen(): () => void {
     const line = new EventSource('/api/live');
     source = line;
     line.addEventListener('hello', (event) => {
-      const { now, build, write } = JSON.parse((event as MessageEvent<string>).data) as {
+      const { now, build, write, speed } = JSON.parse((event as MessageEvent<string>).data) as {
         now: string;
         build: string | null;
         write: string;
+        speed: number;
       };
-      learnServerTime(now);
+      learnServerTime(now, speed);
       // What came with the page is older than the line.
       if (gap || (seen !== undefined && seen !== write)) void staled(['*']);
       gap = false;
@@ -42,6 +45,9 @@ export function listen(): () => void {
     line.addEventListener('stale', (event) => {
       const { keys, write } = JSON.parse((event as MessageEvent<string>).data) as { keys: string[]; write: string };
       void staled(keys, write);
+    });
+    line.addEventListener('instrument', (event) => {
+      heard(JSON.parse((event as MessageEvent<string>).data) as InstrumentNow);
     });
     line.addEventListener('job', (event) => {
       const detail = JSON.parse((event as MessageEvent<string>).data) as { job: string; done: number };

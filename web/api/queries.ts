@@ -3,6 +3,7 @@ import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
 import type { Accents, ColourUses, Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
+import type { Instrument } from '../../contract/instruments.ts';
 import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
@@ -126,6 +127,7 @@ export const queries = {
       queryFn: () => call<Page<{ id: string; code: string }>>(`/pours/${encodeURIComponent(id)}/linked`),
     }),
   oven: queryOptions({ ...beside, queryKey: ['pours', 'oven'], queryFn: () => call<Oven>('/oven') }),
+  instruments: { ...list<Instrument>('instruments', '/instruments', ''), ...beside },
   bins: list<Bin>('bins', '/bins', ''),
   bin: (id: string) => one<BinWithMoves>('bins', '/bins', id),
   plastics: (scale: 'A' | '00') =>

@@ -40,7 +40,8 @@ export function Frame() {
 /** The frame is the work itself: the line above, the clocks below, the place between. */
 function House() {
   const { maker } = useTaste();
-  const bench = useMatch('/pours/:id/bench');
+  const [atCup, dry] = [useMatch('/pours/:id/bench'), useMatch('/dry-run/:lesson')];
+  const bench = atCup ?? dry;
   const { pathname } = useLocation();
   const [palette, setPalette] = useState(false);
   const [help, setHelp] = useState(false);

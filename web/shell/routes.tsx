@@ -72,6 +72,8 @@ export const makeRouter = () =>
             { path: '/pours/:id', lazy: lazy(() => import('../places/pours/PourSheet.tsx'), 'PourSheet') },
             { path: '/pours/:id/evening', lazy: lazy(() => import('../places/pours/EveningPage.tsx'), 'EveningPage') },
             { path: '/pours/:id/bench', lazy: lazy(() => import('../places/pours/Bench.tsx'), 'Bench') },
+            { path: '/dry-run', lazy: lazy(() => import('../places/pours/DryRun.tsx'), 'DryRuns') },
+            { path: '/dry-run/:lesson', lazy: lazy(() => import('../places/pours/DryRun.tsx'), 'DryRun') },
             { path: '/rack', lazy: lazy(() => import('../places/rack/Rack.tsx'), 'RackPlace') },
             { path: '/rack/bins/:id', lazy: lazy(() => import('../places/rack/KnowScraps.tsx'), 'KnowScraps') },
             { path: '/bags/:code', lazy: lazy(() => import('../places/rack/BagPage.tsx'), 'BagPage') },

@@ -30,6 +30,9 @@ CREATE TABLE instrument (
   kind TEXT NOT NULL CHECK (kind IN ('thermometer', 'scale', 'oven')),
   name TEXT NOT NULL,
   how TEXT NOT NULL CHECK (how IN ('stand-in', 'lines')),
+  -- The cup that it is at, and where baits are weighed the shot that they are of.
+  pour_id TEXT REFERENCES pour (id),
+  shot_id TEXT REFERENCES shot (id),
   away_at TEXT,
   version INTEGER NOT NULL DEFAULT 1,
   created_at TEXT NOT NULL

@@ -11,7 +11,10 @@ import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
+import { AtHandPanel } from './AtHand.tsx';
+import { BaitScale } from './BaitScale.tsx';
 import { BeforeTheHeat } from './BeforeTheHeat.tsx';
+import { useBenchRoom } from './benchRoom.ts';
 import { Cooking } from './Cooking.tsx';
 import { CupCurve } from './CupCurve.tsx';
 import { CupSide } from './CupSide.tsx';
@@ -21,6 +24,7 @@ import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
 import { Rescue } from './Rescue.tsx';
+import { useAtHand } from './useAtHand.ts';
 import { useAtTheCup } from './useAtTheCup.ts';
 
 const [CURVE_PX, LEAST_CURVE_PX] = [262, 124];
@@ -38,7 +42,7 @@ export function Bench() {
     queries: (lead.data?.cups ?? []).slice(1).map((cup) => queries.pour(cup.id)),
   });
   const materials = useQuery(queries.materials);
-  useBenchRoom();
+  useStandingHere();
   if (isGone(asked.error, asked.data)) return <Missing error={asked.error} back="All pours" backTo="/pours" />;
   const pours = [lead.data, ...others.map((one) => one.data)];
   if (!materials.data || pours.some((pour) => pour === undefined)) return <Waiting />;
@@ -46,7 +50,7 @@ export function Bench() {
 }
 
 /** Night colours and a screen that stays awake for as long as somebody stands here. */
-function useBenchRoom() {
+function useStandingHere() {
   useEffect(() => {
     applyTheme('night');
     let here = true;
@@ -70,9 +74,22 @@ function useBenchRoom() {
   }, []);
 }
 
-function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHand: string; materials: Material[] }) {
+export function Standing({
+  pours,
+  inHand,
+  materials,
+}: {
+  pours: [Pour, ...Pour[]];
+  inHand: string;
+  materials: Material[];
+}) {
   const at = useAtTheCup(pours, materials, inHand);
   const { lead, pour, folded, cup, next, nowMs } = at;
+  const room = useBenchRoom();
+  const clocks = room.useClocks();
+  const hand = useAtHand(at, clocks.find(({ kind, aboutId }) => kind === 'burst' && aboutId === pour.id)?.startedAt);
+  // What a thermometer says of the cup in hand is taken by the big target itself.
+  const reading = next.do === 'heat' && (next.cup ?? pour.id) === pour.id ? hand.reading : null;
   if (lead.closedAt) {
     return (
       <div className="p-10 flex flex-col gap-4 items-start">
@@ -108,6 +125,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
         <CupSide at={at} curve={curveOf(true)} />
         <section className="flex flex-col gap-3 lg:min-h-0 lg:overflow-auto pb-3" aria-label="Molds">
           <BeforeTheHeat at={at} />
+          <AtHandPanel at={at} hand={hand} />
           {cup.molds.map((mold) => (
             <Lane
               key={mold.moldId}
@@ -117,6 +135,7 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
               active={(next.do === 'shot' || next.do === 'look') && next.mold.moldId === mold.moldId}
               hex={lead.layers.length > 1 ? lead.hex : pour.hex}
               onSay={at.write.ofShot}
+              scale={(shot) => <BaitScale shot={shot} mold={mold} hand={hand} pourId={pour.id} />}
               onDraw={() => at.drawInto(mold)}
               onTap={(shot, cavity) => at.setPointed({ shot, mold, cavity })}
               onRest={(shot) => at.write.restGood(shot, mold)}
@@ -125,12 +144,17 @@ function Standing({ pours, inHand, materials }: { pours: [Pour, ...Pour[]]; inHa
           <Cooking at={at} />
           <CupTicks at={at} />
           <InTheCup doses={folded.doses} pour={pour} />
-          <Rescue at={at} />
+          {!room.dry && <Rescue at={at} />}
           {/* In the hand the molds come first. */}
           <div className="lg:hidden">{curveOf(false)}</div>
         </section>
       </div>
-      <NextCard next={next} means={meaning(next, cup)} onAct={at.act} />
+      <NextCard
+        next={next}
+        means={`${meaning(next, cup)}${reading ? ' by the thermometer' : ''}`}
+        takes={reading?.value ?? null}
+        onAct={reading ? hand.read : at.act}
+      />
       <AskedAtTheCup at={at} />
     </div>
   );

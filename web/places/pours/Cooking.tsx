@@ -1,23 +1,23 @@
-import { useQuery } from '@tanstack/react-query';
 import { useMemo } from 'react';
+import { v7 } from 'uuid';
 import { usual } from '../../../core/defaults.ts';
 import { tried } from '../../../core/failure.ts';
 import { microwave } from '../../../core/heat/microwave.ts';
 import { leftG } from '../../../core/plastisol/cup.ts';
 import { durationText, percentText } from '../../../core/units/show.ts';
-import { tapRow, useTaps } from '../../api/outbox.ts';
-import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { useBenchRoom } from './benchRoom.ts';
 import { CupLooks } from './CupLooks.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
 
 /** Bursts that cook this cup from where it is: the next one is started with a tap, then it is stirred, scraped and read. */
 export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } }: { at: AtTheCup }) {
   const taste = useTaste();
-  const oven = useQuery(queries.oven).data;
-  const clocks = useQuery(queries.clocks).data?.items ?? [];
-  const tapped = useTaps().find(({ path, refused }) => !refused && path === `/pours/${pour.id}/bursts`)?.body;
+  const room = useBenchRoom();
+  const oven = room.useOven();
+  const clocks = room.useClocks();
+  const tapped = room.useTaps().findLast(({ path, refused }) => !refused && path === `/pours/${pour.id}/bursts`)?.body;
   const last = folded.heats.at(-1);
   const roomC = lead.evening.roomC ?? taste.workshop.roomC;
   const fromC = last?.c ?? roomC;
@@ -38,8 +38,11 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
   if (!oven || !plan || (last && last.c >= window.lowC)) return null;
   const running = clocks.find((clock) => clock.kind === 'burst' && clock.aboutId === pour.id);
   // The oven runs whether the Wi-Fi does or not.
-  const begun = tapped && Date.parse(String(tapped.tappedAt)) + 1000 * Number(tapped.seconds);
-  const dueMs = begun ?? (running && Date.parse(running.dueAt));
+  const begun =
+    tapped &&
+    !(last && last.at > String(tapped.tappedAt)) &&
+    Date.parse(String(tapped.tappedAt)) + 1000 * Number(tapped.seconds);
+  const dueMs = begun || (running && Date.parse(running.dueAt)) || undefined;
   const [next, ...later] = plan.bursts;
   if (!next) return null;
   return (
@@ -59,9 +62,9 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
           type="button"
           className="btn btn-outline border-2 h-20 text-xl self-start"
           onClick={() =>
-            tapRow(
+            room.tap(
               `/pours/${pour.id}/bursts`,
-              { level: next.level, seconds: next.seconds },
+              { id: v7(), level: next.level, seconds: next.seconds },
               `${durationText(next.seconds)} in the oven`,
               pour.id,
             )

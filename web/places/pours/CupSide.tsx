@@ -112,15 +112,13 @@ function Acts({ at: { pour, folded, nowMs, lastAct, write, setPad, setDosing } }
       <button type="button" className="btn btn-line bench-target max-sm:px-1.5" onClick={() => setDosing(true)}>
         Dose
       </button>
-      {folded.stir && (
-        <button
-          type="button"
-          className={`btn bench-target max-sm:px-1.5 ${folded.stir.dueAt !== null && Date.parse(folded.stir.dueAt) <= nowMs ? 'btn-accent' : 'btn-line'}`}
-          onClick={() => write.stirred()}
-        >
-          Stirred
-        </button>
-      )}
+      <button
+        type="button"
+        className={`btn bench-target max-sm:px-1.5 ${folded.stir && folded.stir.dueAt !== null && Date.parse(folded.stir.dueAt) <= nowMs ? 'btn-accent' : 'btn-line'}`}
+        onClick={() => write.stirred()}
+      >
+        Stirred
+      </button>
       <button
         type="button"
         className="btn btn-line bench-target max-sm:px-1.5"

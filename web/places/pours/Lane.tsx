@@ -1,3 +1,4 @@
+import type { ReactNode } from 'react';
 import type { PourLayer, PourMold, Shot } from '../../../contract/pours.ts';
 import { goes, PLACES } from '../../../core/plan/layers.ts';
 import { shotStage, shotsOf, unmarkedIn } from '../../../core/process/next.ts';
@@ -11,6 +12,8 @@ import type { Cup } from './cupState.ts';
 import { type Say, ShotTicks } from './ShotTicks.tsx';
 
 interface LaneProps {
+  /** Weighs the baits of an open shot. */
+  scale?: ((shot: Shot) => ReactNode) | undefined;
   onSay: Say;
 
   mold: PourMold;
@@ -39,7 +42,7 @@ function stateOf(
 }
 
 /** One mold: where it stands, its cavities to be tapped, its shots on a scale. */
-export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, onSay }: LaneProps) {
+export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, onSay, scale }: LaneProps) {
   const shots = shotsOf(cup, mold.moldId);
   const shot = shots.at(-1);
   // The map comes to lie where the shot was tapped: a second tap there is none of a cavity.
@@ -106,6 +109,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, on
         />
       )}
       <ShotTicks cup={cup} mold={mold} shot={open ? shot : undefined} layer={due?.[0]} done={done} onSay={onSay} />
+      {open && !cooling && shot && scale?.(shot)}
       <div className="flex gap-2 flex-wrap">
         {open && shot && (
           <Guarded

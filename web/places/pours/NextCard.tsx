@@ -1,6 +1,7 @@
 import type { Next } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { Guarded } from '../../parts/Guarded.tsx';
+import { useTaste } from '../../parts/taste.tsx';
 
 const ACT_WORDS = {
   heat: 'Type it',
@@ -14,7 +15,19 @@ const ACT_WORDS = {
 } as const;
 
 /** The one next thing, in a whole sentence, and the one target that does it; it names the mold it is about. */
-export function NextCard({ next, means, onAct }: { next: Next; means: string; onAct(): void }) {
+export function NextCard({
+  next,
+  means,
+  takes,
+  onAct,
+}: {
+  next: Next;
+  means: string;
+  /** What the thermometer says, where that is taken; null: it is typed. */
+  takes: number | null;
+  onAct(): void;
+}) {
+  const taste = useTaste();
   return (
     <section
       className={`shrink-0 flex flex-col sm:flex-row sm:items-center gap-2 sm:gap-6 px-4 sm:px-6 py-3 sm:py-4 sm:min-h-[124px] ${next.do === 'wait' ? 'bg-[var(--sheet)]' : 'bg-[var(--heat)] text-[#1a0d06]'}`}
@@ -35,7 +48,11 @@ export function NextCard({ next, means, onAct }: { next: Next; means: string; on
           className="btn h-20 sm:h-24 w-full sm:w-64 text-3xl border-0 bg-[#1a0d06] text-white flex-col gap-1"
           onAct={onAct}
         >
-          {next.do === 'shot' && next.layered ? 'Filled' : ACT_WORDS[next.do]}
+          {takes !== null
+            ? `Take ${taste.text(takes, 'temperature')}`
+            : next.do === 'shot' && next.layered
+              ? 'Filled'
+              : ACT_WORDS[next.do]}
           {'mold' in next && <span className="text-sm font-bold max-w-full truncate opacity-90">{next.mold.name}</span>}
         </Guarded>
       )}

@@ -22,9 +22,14 @@ export function Pours() {
   const alone = open.filter((pour) => pour.leadId === null && !evening?.cups.some((cup) => cup.id === pour.id));
   const rows = list.data.pages.flatMap((page) => page.items);
   const actions = (
-    <Link to="/pours/new" className="btn btn-primary">
-      Lay out a pour
-    </Link>
+    <>
+      <Link to="/dry-run" className="btn btn-line">
+        Dry run
+      </Link>
+      <Link to="/pours/new" className="btn btn-primary">
+        Lay out a pour
+      </Link>
+    </>
   );
   if (rows.length === 0 && q === '') {
     return (

@@ -96,6 +96,7 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         parts: drawnParts(body, { pour, doses, heats, at: now }),
         at: now,
         marks: [],
+        weighed: [],
         redone: [],
       });
       waits(shots.at(-1) as Shot, now);
@@ -109,6 +110,12 @@ export function foldTaps(pour: Pour, taps: Tap[], materials: Material[]): Folded
         shot.at = now;
         waits(shot, now);
       }
+    } else if (path.startsWith(`${base}/shots/`) && path.endsWith('/weighed')) {
+      const shot = shots.find((row) => path === `${base}/shots/${row.id}/weighed`);
+      const [cavity, grams] = [Number(body.cavity), Number(body.grams)];
+      // Whether it is light is told when it has arrived.
+      if (shot && !shot.weighed.some((one) => one.id === id))
+        shot.weighed = [...shot.weighed, { id, cavity, grams, usualG: grams, of: 0, missing: null }];
     } else if (path.startsWith(`${base}/shots/`) && path.endsWith('/redone')) {
       const shot = shots.find((row) => path === `${base}/shots/${row.id}/redone`);
       if (shot && !shot.redone.some((one) => one.id === id))

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { useNavigate } from 'react-router';
+import { v7 } from 'uuid';
 import type { Material } from '../../../contract/materials.ts';
 import type { Heat, Pour, PourMold, Shot } from '../../../contract/pours.ts';
 import { UNDO } from '../../../contract/undo.ts';
@@ -10,10 +11,10 @@ import { cupHeat, handsLeftS } from '../../../core/process/cupHeat.ts';
 import { saysOf, TICKS, type TickId } from '../../../core/process/evidence.ts';
 import { nextOf, shotsOf } from '../../../core/process/next.ts';
 import type { Graded } from '../../../core/yield/grades.ts';
-import { useNow } from '../../api/now.ts';
-import { tap, tapRow, useTaps } from '../../api/outbox.ts';
+import type { tap as Tapping } from '../../api/outbox.ts';
 import { useOpened } from '../../parts/Guarded.tsx';
 import { useTaste } from '../../parts/taste.tsx';
+import { useBenchRoom } from './benchRoom.ts';
 import { cupOf, foldTaps, type Standing } from './cupState.ts';
 
 /** A cavity of a shot that somebody pointed at. */
@@ -24,10 +25,14 @@ export interface Pointed {
 }
 
 /** Everything that is written at one cup: kept on this device at once, sent when the server is there. */
-function cupTaps(pour: Pour) {
+function cupTaps(pour: Pour, tap: typeof Tapping) {
+  const tapRow = (path: string, body: Record<string, unknown>, said: string, about: string) =>
+    tap(path, { id: v7(), ...body }, said, about);
   return {
     read: (kind: Heat['kind'], c: number, said: string) =>
       tapRow(`/pours/${pour.id}/heats`, { kind, c }, said, pour.id),
+    readBy: (kind: Heat['kind'], c: number, { id, name }: { id: string; name: string }) =>
+      tapRow(`/pours/${pour.id}/heats`, { kind, c, instrumentId: id }, name, pour.id),
     doseAsWritten: () => {
       for (const item of pour.plan.items) {
         tapRow(
@@ -46,7 +51,9 @@ function cupTaps(pour: Pour) {
 }
 
 /** What is written of the molds, at the cup that leads them. */
-function moldTaps(lead: Pour, cups: Standing[]) {
+function moldTaps(lead: Pour, cups: Standing[], tap: typeof Tapping) {
+  const tapRow = (path: string, body: Record<string, unknown>, said: string, about: string) =>
+    tap(path, { id: v7(), ...body }, said, about);
   const base = `/pours/${lead.id}`;
   const mark = (shot: Shot, marks: Graded[]) =>
     tap(`${base}/shots/${shot.id}/marks`, { marks }, `marks of a shot`, lead.id);
@@ -63,10 +70,15 @@ function moldTaps(lead: Pour, cups: Standing[]) {
         })),
     );
   return {
-    drawn: (mold: PourMold, go: number, into?: Shot) =>
+    drawn: (mold: PourMold, go: number, into?: Shot, id?: string) =>
       into
         ? tap(`${base}/shots/${into.id}/parts`, { parts: partsOf(go) }, `layer in ${mold.name}`, lead.id)
-        : tapRow(`${base}/shots`, { moldId: mold.moldId, parts: partsOf(go) }, `shot of ${mold.name}`, lead.id),
+        : tapRow(
+            `${base}/shots`,
+            { ...(id ? { id } : {}), moldId: mold.moldId, parts: partsOf(go) },
+            `shot of ${mold.name}`,
+            lead.id,
+          ),
     mark,
     restGood: (shot: Shot, mold: PourMold) => {
       const known = new Set(shot.marks.filter((row) => row.grade !== 'unmarked').map((row) => row.cavity));
@@ -100,8 +112,9 @@ interface Drawing {
  * @param pours the cups that the same shots are drawn from, the leading one first. @param first which one is in hand.
  */
 export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], first?: string) {
-  const taps = useTaps();
-  const nowMs = useNow();
+  const room = useBenchRoom();
+  const taps = room.useTaps();
+  const nowMs = room.useNow();
   const navigate = useNavigate();
   const taste = useTaste();
   const [hand, setHand] = useState(first);
@@ -116,8 +129,8 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
   const cups = [lead, ...others];
   const cup = cupOf([lead, ...others], nowMs, taste.workshop.degassing);
   const inHand = cups.find((one) => one.pour.id === hand) ?? lead;
-  const molds = moldTaps(lead.pour, cups);
-  const leadTaps = cupTaps(lead.pour);
+  const molds = moldTaps(lead.pour, cups, room.tap);
+  const leadTaps = cupTaps(lead.pour, room.tap);
   const next = nextOf(cup, (c) => taste.text(c, 'temperature'));
   const draw = (drawing: Drawing) => {
     const from = goes(lead.pour.layers)[drawing.go] ?? [];
@@ -146,8 +159,9 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
       leadTaps.said(next.do === 'hold' ? 'held' : 'topped', 'yes', { moldId: next.mold.moldId, nth: next.nth });
     else if (next.do === 'degas') {
       const to = cups.find((one) => one.pour.id === next.cup) ?? inHand;
-      cupTaps(to.pour).said('degassed', next.how);
+      cupTaps(to.pour, room.tap).said('degassed', next.how);
     } else if (next.do === 'look') molds.restGood(next.shot, next.mold);
+    else if (next.do === 'close' && room.close) room.close();
     else if (next.do === 'close') navigate(`/pours/${lead.pour.id}?close`);
   };
   const windowOf = (one: Standing) => cupWindow(cup.molds, one.pour.limits);
@@ -176,7 +190,7 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
       (latest, row) => (latest && latest.at > row.at ? latest : row),
       undefined,
     ),
-    write: { ...cupTaps(pour), ...molds, ofShot: leadTaps.said },
+    write: { ...cupTaps(pour, room.tap), ...molds, ofShot: leadTaps.said },
     draw,
     drawInto,
     act,

@@ -20,6 +20,7 @@ import { ChoiceIn, choices, FigureIn, TextIn, TickIn } from '../../parts/sheet/I
 import { AsItWas, Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { Instruments } from './Instruments.tsx';
 import { Tablet } from './Tablet.tsx';
 
 export function Settings() {
@@ -31,6 +32,7 @@ export function Settings() {
         <Measures />
         <WorkshopForm workshop={workshop} />
         <Backup />
+        <Instruments />
         <Tablet />
       </div>
     </Page>

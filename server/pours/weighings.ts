@@ -1,0 +1,64 @@
+import type * as v from 'valibot';
+import type { baitWeighingBody } from '../../contract/instruments.ts';
+import type { BaitWeighing } from '../../contract/pours.ts';
+import { usual } from '../../core/defaults.ts';
+import { Failure } from '../../core/failure.ts';
+import { tooLight } from '../../core/instruments/witness.ts';
+import { standing } from '../db/log.ts';
+import type { Db } from '../db/open.ts';
+import { all, insert } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { shotIn } from './shots.ts';
+import type { OpenPour } from './write.ts';
+
+export function addWeighing(
+  db: Db,
+  pour: OpenPour,
+  shotId: string,
+  { id, cavity, grams, instrumentId }: v.InferOutput<typeof baitWeighingBody>,
+  at: string,
+): void {
+  const { cavities } = shotIn(db, pour, shotId);
+  if (cavity > cavities)
+    throw new Failure('invalid-input', `This mold has ${cavities} cavities; there is no number ${cavity}.`, 'cavity');
+  insert(db, 'bait_weighing', { id: newId(id), shotId, cavity, grams, instrumentId, at });
+}
+
+/** Earlier baits of a cavity that tell what the next one weighs. */
+const MOST_EARLIER = 20;
+
+interface Row {
+  shotId: string;
+  id: string;
+  cavity: number;
+  grams: number;
+  cavityMl: number;
+  /** Mean of earlier ones of its cavity, and how many they were. */
+  meanG: number | null;
+  of: number;
+}
+
+/** Baits of a cup's shots as they lay on the scale; of a cavity weighed twice, the newest. */
+export function weighingsOf(db: Db, pourId: string): (BaitWeighing & { shotId: string })[] {
+  const rows = all<Row>(
+    db,
+    `SELECT w.shot_id, w.id, w.cavity, w.grams, mold.cavity_ml,
+       (SELECT avg(grams) FROM (SELECT e.grams FROM bait_weighing e JOIN shot es ON es.id = e.shot_id
+          WHERE es.mold_id = s.mold_id AND e.cavity = w.cavity AND e.seq < w.seq AND e.shot_id <> w.shot_id
+            AND ${standing('bait_weighing', 'e')} ORDER BY e.seq DESC LIMIT ${MOST_EARLIER})) AS mean_g,
+       (SELECT min(${MOST_EARLIER}, count(*)) FROM bait_weighing e JOIN shot es ON es.id = e.shot_id
+          WHERE es.mold_id = s.mold_id AND e.cavity = w.cavity AND e.seq < w.seq AND e.shot_id <> w.shot_id
+            AND ${standing('bait_weighing', 'e')}) AS of
+     FROM shot_live s CROSS JOIN bait_weighing w ON w.shot_id = s.id JOIN mold ON mold.id = s.mold_id
+     WHERE s.pour_id = ? AND ${standing('bait_weighing', 'w')}
+       AND NOT EXISTS (SELECT 1 FROM bait_weighing n WHERE n.shot_id = w.shot_id AND n.cavity = w.cavity AND n.seq > w.seq
+         AND ${standing('bait_weighing', 'n')})
+     ORDER BY w.seq`,
+    [pourId],
+  );
+  return rows.map(({ shotId, id, cavity, grams, cavityMl, meanG, of }) => {
+    const known = meanG !== null && of >= usual('enoughWeighings');
+    const usualG = known ? meanG : cavityMl * usual('plastisolGPerMl');
+    return { shotId, id, cavity, grams, usualG, of: known ? of : 0, missing: tooLight(grams, usualG, known ? of : 0) };
+  });
+}

@@ -1,0 +1,164 @@
+import { useState } from 'react';
+import type { ScaleStep } from '../../../contract/instruments.ts';
+import { TRUST_WORDS } from '../../../core/instruments/trust.ts';
+import type { Seen } from '../../../core/instruments/witness.ts';
+import { aim, notAStep, type Speaking } from '../../api/instruments.ts';
+import { Guarded } from '../../parts/Guarded.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import { StandInHands } from './StandInHands.tsx';
+import type { AtHand } from './useAtHand.ts';
+import type { AtTheCup } from './useAtTheCup.ts';
+
+/** The instruments at this cup: what they say, whether that can be believed, and what the scale saw. */
+export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
+  const { pour } = at;
+  const { thermometer, scale, here } = hand;
+  const [waits, setWaits] = useState(false);
+  if (hand.all.length === 0) return null;
+  const point = (one: Speaking) => {
+    setWaits(true);
+    void aim(one.id, pour.id).finally(() => setWaits(false));
+  };
+  return (
+    <section className="sheet p-3.5 flex flex-col gap-2 shrink-0" aria-label="Instruments">
+      <div className="flex gap-4 flex-wrap items-start">
+        {[thermometer, scale].map(
+          (one) =>
+            one && (
+              <div key={one.id} className="flex-1 min-w-52 flex flex-col gap-1">
+                <span className="soft">{one.name}</span>
+                {here(one) ? (
+                  <Says one={one} />
+                ) : (
+                  <button
+                    type="button"
+                    className="btn btn-line bench-target self-start"
+                    disabled={waits}
+                    onClick={() => point(one)}
+                  >
+                    {one.kind === 'scale' ? 'Put this cup on it' : 'Point it here'}
+                  </button>
+                )}
+              </div>
+            ),
+        )}
+        {hand.reading && (
+          <Guarded means="take the reading" className="btn btn-line bench-target" onAct={hand.read}>
+            Take it
+          </Guarded>
+        )}
+      </div>
+      {hand.steps.map((step) => (
+        <StepSeen key={step.id} step={step} hand={hand} />
+      ))}
+      <StandInHands at={at} hand={hand} />
+    </section>
+  );
+}
+
+function Says({ one }: { one: Speaking }) {
+  const taste = useTaste();
+  const { now } = one;
+  const dimension = one.kind === 'scale' ? 'mass' : 'temperature';
+  if (!now || now.value === null) return <b className="text-lg">says nothing yet</b>;
+  return (
+    <>
+      <b
+        className={`figure text-3xl leading-none ${now.trust === 'fine' ? '' : 'line-through opacity-60'}`}
+        aria-live="off"
+      >
+        {now.trust === 'wild' ? '???' : taste.text(now.value, dimension)}
+      </b>
+      {now.trust !== 'fine' && (
+        <span className="warn font-bold" role="status">
+          {TRUST_WORDS[now.trust]}
+        </span>
+      )}
+    </>
+  );
+}
+
+const amountText = (amount: number, unit: string) =>
+  `${amount} ${unit === 'drop' ? (amount === 1 ? 'drop' : 'drops') : unit}`;
+
+/** One step of the scale: what it seems to be, to be said so, put right, or thrown away. */
+function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHand }) {
+  const taste = useTaste();
+  const { seen } = step;
+  const first = seen.what === 'dose' ? hand.goesIn.findIndex((one) => one.materialId === seen.materialId) : 0;
+  const [which, setWhich] = useState(Math.max(0, first));
+  const [change, setChange] = useState(0);
+  const grams = `${step.deltaG > 0 ? '+' : '−'}${taste.text(Math.abs(step.deltaG), 'mass')}`;
+  const material = hand.goesIn[which];
+  const each = material?.unit === 'drop' ? 1 : 0.125;
+  const counted = material ? Math.max(each, Math.round(step.deltaG / material.gEach / each) * each + change * each) : 0;
+  const target = 'btn btn-line h-16 min-h-16 px-4';
+  return (
+    <div className="border-t border-[var(--edge)] pt-2 flex flex-col gap-2" role="status">
+      <p className="text-lg">
+        The scale saw <b className="figure text-2xl">{grams}</b>
+        {step.deltaG > 0 && material && (
+          <>
+            : <b>{amountText(counted, material.unit)}</b> {material.name}?
+          </>
+        )}
+        {seen.what === 'shot' && (
+          <>
+            : a shot of <b>{seen.name}</b>?
+          </>
+        )}
+        {(seen.what === 'in' || seen.what === 'out') && ': nothing that was laid out weighs that'}
+      </p>
+      <div className="flex gap-2 flex-wrap">
+        {step.deltaG > 0 && material && (
+          <>
+            <Guarded
+              means={`seen ${step.id} ${which} ${counted}`}
+              className="btn btn-accent h-16 min-h-16 px-5"
+              onAct={() => hand.dosed(step, material.materialId, counted, material.unit)}
+            >
+              Right
+            </Guarded>
+            <button type="button" className={target} aria-label="Less" onClick={() => setChange(change - 1)}>
+              −
+            </button>
+            <button type="button" className={target} aria-label="More" onClick={() => setChange(change + 1)}>
+              +
+            </button>
+            {hand.goesIn.length > 1 && (
+              <button
+                type="button"
+                className={target}
+                onClick={() => {
+                  setChange(0);
+                  setWhich((which + 1) % hand.goesIn.length);
+                }}
+              >
+                Another
+              </button>
+            )}
+          </>
+        )}
+        {seen.what === 'shot' && (
+          <Guarded
+            means={`seen ${step.id}`}
+            className="btn btn-accent h-16 min-h-16 px-5"
+            onAct={() => hand.drawn(step, seen.moldId)}
+          >
+            Right
+          </Guarded>
+        )}
+        <button
+          type="button"
+          className="btn btn-ghost border border-[var(--edge)] h-16 min-h-16 px-4"
+          onClick={() => {
+            hand.hide(step.id);
+            if (hand.scale) void notAStep(hand.scale.id, step.id);
+          }}
+        >
+          None of it
+        </button>
+      </div>
+    </div>
+  );
+}

@@ -1,0 +1,53 @@
+import type { PourMold, Shot } from '../../../contract/pours.ts';
+import { percentText } from '../../../core/units/show.ts';
+import { aim } from '../../api/instruments.ts';
+import { Guarded } from '../../parts/Guarded.tsx';
+import { useTaste } from '../../parts/taste.tsx';
+import type { AtHand } from './useAtHand.ts';
+
+/** Demolded baits laid on the scale one by one: each is weighed, and one too light for its cavity is pointed out. */
+export function BaitScale({ shot, mold, hand, pourId }: { shot: Shot; mold: PourMold; hand: AtHand; pourId: string }) {
+  const taste = useTaste();
+  const { scale } = hand;
+  if (!scale) return null;
+  const on = scale.shotId === shot.id;
+  const weighed = new Set(shot.weighed.map(({ cavity }) => cavity));
+  const next = Array.from({ length: mold.cavities }, (_, i) => i + 1).find((cavity) => !weighed.has(cavity));
+  const step = hand.baits.find((one) => one.shotId === shot.id);
+  const light = shot.weighed.filter(({ missing }) => missing !== null);
+  return (
+    <div className="flex flex-col gap-2">
+      <div className="flex gap-2 flex-wrap items-center">
+        <button
+          type="button"
+          className="btn btn-line bench-target"
+          aria-pressed={on}
+          onClick={() => void aim(scale.id, pourId, on ? null : shot.id)}
+        >
+          {on ? 'Scale back to the cup' : 'Weigh each bait'}
+        </button>
+        {on && step && next !== undefined && (
+          <Guarded
+            means={`bait ${step.id} ${next}`}
+            className="btn btn-accent bench-target"
+            onAct={() => hand.weighedBait(step, shot.id, next)}
+          >
+            {taste.text(step.deltaG, 'mass')}: cavity {next}
+          </Guarded>
+        )}
+        {shot.weighed.length > 0 && (
+          <span className="soft">
+            <span className="figure">{shot.weighed.length}</span> of {mold.cavities} weighed
+          </span>
+        )}
+      </div>
+      {light.map(({ cavity, grams, usualG, of, missing }) => (
+        <p key={cavity} className="warn font-bold text-lg" role="status">
+          Cavity {cavity}: {taste.text(grams, 'mass')} is {percentText(missing as number)} light of{' '}
+          {taste.text(usualG, 'mass')}
+          {of === 0 && <span className="default-mark"> by its volume</span>}: a hollow or a bubble inside.
+        </p>
+      ))}
+    </div>
+  );
+}

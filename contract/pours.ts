@@ -25,6 +25,7 @@ import {
   tappedAt,
   type Versioned,
   volumeMl,
+  waterC,
 } from './fields.ts';
 import type { MoldRow } from './molds.ts';
 import type { Dose, RecipeItem } from './recipes.ts';
@@ -230,6 +231,8 @@ export const hardnessBody = v.strictObject({
   id: ownId,
   scale: called(shore, 'Shore'),
   value: called(shorePoints, 'Reading'),
+  /** Of the bait when it was read. */
+  c: called(v.optional(v.nullable(waterC), null), 'The bait is at'),
 });
 /** The room of an evening, and its cups in another order. */
 export const eveningPatch = v.strictObject({
@@ -339,6 +342,8 @@ export interface HardnessReading {
   id: string;
   scale: 'A' | '00';
   value: number;
+  /** Of the bait when it was read; null: not said. */
+  c: number | null;
   early: boolean;
   at: string;
 }
@@ -385,6 +390,8 @@ export interface PourMold {
   layersMm: (number | null)[];
   /** Core rods run through its cavities. */
   rods: boolean;
+  /** It has inserts that may be in or out. */
+  inserted: boolean;
   /** How it stands for that; null where no layer goes up to a level. */
   stands: Standing | null;
 }
@@ -456,6 +463,19 @@ export interface Waiting {
     /** Baits of this melt that orders are short of. */
     wanted: number;
   }[];
+}
+
+/** What hands take at a mold here, learnt of its last shots. */
+export interface Hands {
+  moldId: string;
+  /** To look, close it and fill it again; of that to open and to fill, s. */
+  handsS: number;
+  openS: number;
+  fillS: number;
+  /** Turns that say so; 0: the starting guess. */
+  turns: number;
+  /** How long a shot waited, as a rule; null: not seen. */
+  waitedS: number | null;
 }
 
 /** The oven, as it is told of and as bursts that were read taught. */

@@ -50,6 +50,12 @@ export const DEFAULTS = {
   acrossCd: of(1.1, '1', 'drag of a body lying across the stream', 'Hoerner 1965, a cylinder across the flow'),
   scorchC: of(195, '°C', 'scorch', 'plastisol yellows and smokes from 190 to 200 °C; its data sheet wins'),
   cookC: of(175, '°C', 'cooked', 'common practice: clear and gelled all through'),
+  gelledC: of(
+    165,
+    '°C',
+    'clear and gelled all through from',
+    'starting guess: plastisol gels whole between 150 and 175 °C; its data sheet wins',
+  ),
   demoldC: of(80, '°C', 'opened at, mean of the bait', 'starting guess: makers open while the heart is hot'),
   dipC: of(155, '°C', 'a dip cup is kept at; walls a dip are told for it', 'common practice, 140 to 180 °C'),
   dipWallMm: of(0.7, 'mm', 'wall a dip', 'starting guess; your own log replaces it'),
@@ -100,6 +106,20 @@ export const DEFAULTS = {
   restC: of(188, '°C', 'heated to for a hot rest', 'common practice, about 190; never to where it scorches'),
   vacuumHeadroom: of(4, 'times the mix', 'room in a cup under vacuum', 'common practice: it rises before it collapses'),
   degasS: of(120, 's', 'under vacuum', 'common practice: it rises, collapses, then half a minute more'),
+  pauseS: of(600, 's', 'longer between two shots is a pause', 'starting guess'),
+  firmsPerDegree: of(
+    0.25,
+    'points/°C',
+    'a bait firms with each degree colder',
+    'starting guess; readings of one cup at two temperatures replace it',
+  ),
+  firmsPerLogHour: of(
+    4,
+    'points',
+    'a bait firms with each tenfold of its age',
+    'starting guess; readings of one cup at two ages replace it',
+  ),
+  fishingC: of(9, '°C', 'water that is fished', 'starting guess: set it where it is asked'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   oneEveningH: of(

@@ -167,6 +167,8 @@ export interface Cost {
   reason: Reason;
   /** Shots in which it was done. */
   shots: number;
+  /** Baits that it spoiled first: all of them together are what was lost. */
+  spoiled: number;
   /** Baits that would have been good had only this been done right. */
   baits: number;
 }
@@ -204,11 +206,12 @@ export function debrief(shots: DrawnShot[], seed: number): Debrief {
     say,
     reason,
     shots: n,
+    spoiled: shots.reduce((sum, shot) => sum + baitsOf(shot, seed).filter(({ choice }) => choice === id).length, 0),
     baits: good(id) - now,
   }));
   return {
     made: shots.reduce((sum, { cavities }) => sum + cavities, 0),
     good: now,
-    costs: costs.sort((a, b) => b.baits - a.baits || b.shots - a.shots),
+    costs: costs.sort((a, b) => b.spoiled - a.spoiled || b.baits - a.baits || b.shots - a.shots),
   };
 }

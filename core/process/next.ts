@@ -116,6 +116,18 @@ function cook({ limits }: CupNow, window: CupWindow, show: Show): Heating {
   };
 }
 
+/** It was clear all through at least once: what is read before that is on the way there. */
+export const isGelled = ({ heats }: { heats: { c: number }[] }): boolean =>
+  heats.some(({ c }) => c >= usual('gelledC'));
+
+const cookOn = (c: number, window: CupWindow, show: Show): Heating => ({
+  do: 'heat',
+  kind: 'cook',
+  window,
+  say: `Cook on to ${show(usual('cookC'))}: it is at ${show(c)}.`,
+  why: 'Not clear all through yet. The next burst, stir, scrape the wall down, read.',
+});
+
 const tooCold = (c: number, window: CupWindow, show: Show): Heating => ({
   do: 'heat',
   kind: 'reheat',
@@ -356,14 +368,18 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       const about = (next: Heating | typeof COLOUR | Extract<Next, { do: 'degas' }>): Next<M, S> =>
         cup.set && one.id ? { ...next, cup: one.id, say: `${one.name}: ${next.say}` } : next;
       const { foams } = one;
+      const shared = cupWindow(molds, one.limits);
+      const c = one.heats.at(-1)?.c;
+      if (c !== undefined && one.doses.length === 0 && cup.shots.length === 0 && c < shared.lowC && !isGelled(one))
+        return about(cookOn(c, shared, show));
       if (one.recipeItems.length > 0 && one.doses.length === 0 && one.heats.length > 0) return about(COLOUR);
       if (foams && one.heats.length > 0) return about({ do: 'degas', how: foams, ...DEGAS[foams] });
       windows = molds.map((mold) => cupWindow([mold], one.limits));
       const heat = heatNext(one, windows, show);
       if (heat) return about(heat);
-      const c = one.heats.at(-1)?.c ?? 0;
+      const nowC = c ?? 0;
       windows.forEach((window, i) => {
-        if (!fits(c, window)) fitting[i] = false;
+        if (!fits(nowC, window)) fitting[i] = false;
       });
     }
     const at = Math.max(0, fitting.indexOf(true));
@@ -403,7 +419,9 @@ export function cupText(
   { heats, nowMs }: { heats: { kind: string; at: string }[]; nowMs: number },
 ): string {
   const last = heats.at(-1);
-  const spent = heats.filter((heat) => heat.kind !== 'reading').length;
+  // Read between the bursts of one cooking, it was heated once.
+  const spent =
+    heats.filter((heat) => heat.kind === 'reheat').length + Number(heats.some((heat) => heat.kind === 'cook'));
   return [
     volume,
     ...(last ? [`read ${durationText((nowMs - Date.parse(last.at)) / 1000)} ago`] : []),

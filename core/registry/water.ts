@@ -2,6 +2,7 @@ import { fitKick, fitKickSchema } from '../water/fitKick.ts';
 import { hookFit, hookSchema } from '../water/hook.ts';
 import { kick, kickSchema } from '../water/kick.ts';
 import { salt, saltSchema, sink, sinkSchema } from '../water/sink.ts';
+import { firms, firmsSchema, tomorrow, tomorrowSchema } from '../water/tomorrow.ts';
 import { trim, trimSchema } from '../water/trim.ts';
 import { type Calculator, define } from './define.ts';
 
@@ -16,6 +17,31 @@ const EXAMPLE_TAIL = {
 };
 
 export const waterCalculators: Calculator[] = [
+  define(firmsSchema, firms, {
+    name: 'bait.firms',
+    title: 'How baits firm',
+    asks: 'How much firmer does a bait become by age and by cold, here?',
+    formula:
+      'differences of readings within a cup = points a degree × degrees colder + points a tenfold × log of its age',
+    source: 'Ridge regression (Hoerl & Kennard 1970), drawn to starting values that are guesses',
+    limits: 'On the scale 00; after two days of age nothing is counted.',
+    example: {
+      readings: [
+        { cup: 'P201', hours: 1, c: 20, value: 24 },
+        { cup: 'P201', hours: 24, c: 20, value: 30 },
+        { cup: 'P201', hours: 26, c: 8, value: 33.5 },
+      ],
+    },
+  }),
+  define(tomorrowSchema, tomorrow, {
+    name: 'bait.tomorrow',
+    title: 'Tomorrow’s swim',
+    asks: 'It kicks in the warm tub an hour after demolding: how will it swim cured, in cold water?',
+    formula: 'onset goes with the root of the modulus; hardness by two slopes, per degree and per tenfold of hours',
+    source: 'bait.kick and hardness.modulus; slopes by bait.firms',
+    limits: 'An estimate: the water tests of the cured bait win.',
+    example: { hardness: 30, now: { hours: 1, c: 38 }, cured: { hours: 24, c: 9 } },
+  }),
   define(kickSchema, kick, {
     name: 'bait.kick',
     title: 'Will the tail kick',

@@ -5,10 +5,12 @@ import { figureOf, type Line } from '../../core/instruments/lines.ts';
 import { cupTrueC, type Fault, shown } from '../../core/instruments/standIn.ts';
 import { type Sample, trustOf } from '../../core/instruments/trust.ts';
 import { Witness } from '../../core/instruments/witness.ts';
+import { cupHeat } from '../../core/process/cupHeat.ts';
 import type { Db } from '../db/open.ts';
 import { first } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import type { Live } from '../live/live.ts';
+import { heatsOf } from '../pours/read.ts';
 import { workshop } from '../workshop/store.ts';
 import { cupMassG, heatEventsOf, instruments } from './store.ts';
 
@@ -19,6 +21,13 @@ const [MOST_SAMPLES, MOST_STEPS] = [60, 20];
 const GLASS_G = 310;
 /** How a stand-in's world differs from what is guessed: so that something is there to be learnt. */
 const [TRUE_TAU_S, TRUE_EFFICIENCY] = [720, 0.56];
+
+/** A cup that was read by hand cools as it was read to; another as a stand-in's cups do. */
+function coolsHereS(db: Db, pourId: string, roomC: number): number {
+  const typed = heatsOf(db, pourId).filter(({ instrumentId }) => !instrumentId);
+  const heat = typed.length > 1 ? cupHeat(typed, { lowC: roomC + 1, highC: roomC + 2 }, roomC, Date.now()) : null;
+  return heat?.tauS ?? TRUE_TAU_S;
+}
 
 interface Heard {
   samples: Sample[];
@@ -160,7 +169,11 @@ export class InstrumentDesk {
     const events = one.pourId ? heatEventsOf(db, one.pourId) : [];
     const { roomC } = workshop(db);
     if (one.kind === 'thermometer') {
-      const world = { roomC, tauS: TRUE_TAU_S, efficiency: TRUE_EFFICIENCY };
+      const world = {
+        roomC,
+        tauS: one.pourId ? coolsHereS(db, one.pourId, roomC) : TRUE_TAU_S,
+        efficiency: TRUE_EFFICIENCY,
+      };
       return { value: cupTrueC(events, world, ms).surfaceC, sd: usual('thermometerSdC') / 3, digits: 1 };
     }
     const on = events.findLast((event) => event.what === 'burst');

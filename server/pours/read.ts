@@ -140,7 +140,7 @@ export const heatsOf = (db: Db, pourId: string) =>
 export const hardnessOf = (db: Db, pourId: string) =>
   all<HardnessReading>(
     db,
-    `SELECT id, scale, value, early, at FROM hardness_reading h WHERE pour_id = ? AND ${standing('hardness_reading', 'h')} ORDER BY seq`,
+    `SELECT id, scale, value, c, early, at FROM hardness_reading h WHERE pour_id = ? AND ${standing('hardness_reading', 'h')} ORDER BY seq`,
     [pourId],
   );
 

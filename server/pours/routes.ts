@@ -1,6 +1,6 @@
 import * as v from 'valibot';
 import { weighInBody } from '../../contract/blend.ts';
-import { shore } from '../../contract/fields.ts';
+import { rowId, shore } from '../../contract/fields.ts';
 import { baitWeighingBody } from '../../contract/instruments.ts';
 import {
   burstBody,
@@ -29,6 +29,8 @@ import { blendsIn } from './blends.ts';
 import { addBurst, ovenOf } from './bursts.ts';
 import { closePour, weighAgain } from './close.ts';
 import { changeEvening } from './evenings.ts';
+import { firmingOf } from './firming.ts';
+import { handsOf } from './hands.ts';
 import { type Beforehand, layOutPour } from './layout.ts';
 import { linkedCups } from './linked.ts';
 import { weighIn } from './parts.ts';
@@ -106,6 +108,13 @@ export const pourEndpoints = [
       return getPour(db, id);
     },
   }),
+  endpoint({
+    method: 'GET',
+    path: '/hands',
+    query: v.strictObject({ makerId: v.optional(rowId) }),
+    run: ({ db, query }) => ({ items: handsOf(db, query.makerId ?? null), nextCursor: null }),
+  }),
+  endpoint({ method: 'GET', path: '/firming', run: ({ db }) => firmingOf(db) }),
   endpoint({ method: 'GET', path: '/oven', run: ({ db }) => ovenOf(db) }),
   endpoint({
     method: 'GET',
@@ -165,6 +174,7 @@ export const pourEndpoints = [
       pourId: id,
       scale: body.scale,
       value: body.value,
+      c: body.c,
       early,
       at,
     });

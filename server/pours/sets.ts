@@ -67,7 +67,7 @@ export const lentBy = (db: Db, pourId: string): Pour['lent'] =>
     { id: pourId },
   ) as Pour['lent'];
 
-type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm' | 'stands' | 'rods'> & {
+type MoldRow = Omit<PourMold, 'opens' | 'layersMl' | 'cavityLayersMl' | 'layersMm' | 'stands' | 'rods' | 'inserted'> & {
   inserts: { kind: string }[] | null;
   cavityMl: number;
   sprueMl: number;
@@ -91,6 +91,7 @@ export function moldsOf(db: Db, { id, plan }: { id: string; plan: Pour['plan'] }
     return {
       ...row,
       rods: (inserts ?? []).some(({ kind }) => kind === 'rod'),
+      inserted: (inserts ?? []).length > 0,
       opens: planned?.opens ?? waitsByKind(row.kind),
       layersMl: planned?.layersMl ?? [shotVolumeMl({ cavities: row.cavities, cavityMl, sprueMl, runnerMl })],
       cavityLayersMl: planned?.cavityLayersMl ?? [cavityMl],

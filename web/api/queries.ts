@@ -9,12 +9,13 @@ import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
 import type { Bag, Customer, Order, OrderRow, RackRow, StockMove } from '../../contract/orders.ts';
-import type { Oven, Pour, PourRow } from '../../contract/pours.ts';
+import type { Hands, Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
 import type { TasteWish } from '../../contract/tastes.ts';
 import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
 import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water.ts';
 import type { Bait, BaitOutline, Clock, Kept, Maker, OwnMeasure, Workshop } from '../../contract/workshop.ts';
+import type { Slopes } from '../../core/water/tomorrow.ts';
 import { call } from './client.ts';
 
 /** As many as the server gives at once. */
@@ -127,6 +128,14 @@ export const queries = {
       queryFn: () => call<Page<{ id: string; code: string }>>(`/pours/${encodeURIComponent(id)}/linked`),
     }),
   oven: queryOptions({ ...beside, queryKey: ['pours', 'oven'], queryFn: () => call<Oven>('/oven') }),
+  /** What hands take here, by mold. */
+  hands: (makerId?: string) =>
+    queryOptions({
+      ...beside,
+      queryKey: ['pours', 'hands', makerId],
+      queryFn: () => call<Page<Hands>>(`/hands${makerId ? `?makerId=${makerId}` : ''}`),
+    }),
+  firming: queryOptions({ ...beside, queryKey: ['pours', 'firming'], queryFn: () => call<Slopes>('/firming') }),
   instruments: { ...list<Instrument>('instruments', '/instruments', ''), ...beside },
   bins: list<Bin>('bins', '/bins', ''),
   bin: (id: string) => one<BinWithMoves>('bins', '/bins', id),

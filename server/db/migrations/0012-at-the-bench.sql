@@ -54,3 +54,6 @@ CREATE TABLE bait_weighing (
 CREATE INDEX bait_weighing_by_shot ON bait_weighing (shot_id);
 CREATE TRIGGER bait_weighing_no_update BEFORE UPDATE ON bait_weighing BEGIN SELECT RAISE(ABORT, 'bait_weighing rows are only added'); END;
 CREATE TRIGGER bait_weighing_no_delete BEFORE DELETE ON bait_weighing BEGIN SELECT RAISE(ABORT, 'bait_weighing rows are only added'); END;
+
+-- How warm a bait was when its hardness was read: cold ones are firmer.
+ALTER TABLE hardness_reading ADD COLUMN c REAL;

@@ -25,7 +25,7 @@ export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
         {[thermometer, scale].map(
           (one) =>
             one && (
-              <div key={one.id} className="flex-1 min-w-52 flex flex-col gap-1">
+              <div key={one.id} className="flex-1 min-w-40 flex flex-col gap-1">
                 <span className="soft">{one.name}</span>
                 {here(one) ? (
                   <Says one={one} />
@@ -36,7 +36,7 @@ export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
                     disabled={waits}
                     onClick={() => point(one)}
                   >
-                    {one.kind === 'scale' ? 'Put this cup on it' : 'Point it here'}
+                    {one.kind === 'scale' ? 'Cup on it' : 'Point it here'}
                   </button>
                 )}
               </div>
@@ -48,10 +48,18 @@ export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
           </Guarded>
         )}
       </div>
+      <StandInHands at={at} hand={hand} />
+    </section>
+  );
+}
+
+/** What the scale saw and nobody has said yet, before all else. */
+export function ScaleSaw({ hand }: { hand: AtHand }) {
+  return (
+    <section className="sheet p-3.5 flex flex-col gap-2 shrink-0" aria-label="The scale saw">
       {hand.steps.map((step) => (
         <StepSeen key={step.id} step={step} hand={hand} />
       ))}
-      <StandInHands at={at} hand={hand} />
     </section>
   );
 }
@@ -94,7 +102,7 @@ function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHa
   const counted = material ? Math.max(each, Math.round(step.deltaG / material.gEach / each) * each + change * each) : 0;
   const target = 'btn btn-line h-16 min-h-16 px-4';
   return (
-    <div className="border-t border-[var(--edge)] pt-2 flex flex-col gap-2" role="status">
+    <div className="flex flex-col gap-2" role="status">
       <p className="text-lg">
         The scale saw <b className="figure text-2xl">{grams}</b>
         {step.deltaG > 0 && material && (

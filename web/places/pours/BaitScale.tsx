@@ -16,38 +16,36 @@ export function BaitScale({ shot, mold, hand, pourId }: { shot: Shot; mold: Pour
   const step = hand.baits.find((one) => one.shotId === shot.id);
   const light = shot.weighed.filter(({ missing }) => missing !== null);
   return (
-    <div className="flex flex-col gap-2">
-      <div className="flex gap-2 flex-wrap items-center">
-        <button
-          type="button"
-          className="btn btn-line bench-target"
-          aria-pressed={on}
-          onClick={() => void aim(scale.id, pourId, on ? null : shot.id)}
+    <>
+      <button
+        type="button"
+        className="btn btn-line bench-target"
+        aria-pressed={on}
+        onClick={() => void aim(scale.id, pourId, on ? null : shot.id)}
+      >
+        {on ? 'Scale back to the cup' : 'Weigh each bait'}
+      </button>
+      {on && step && next !== undefined && (
+        <Guarded
+          means={`bait ${step.id} ${next}`}
+          className="btn btn-accent bench-target"
+          onAct={() => hand.weighedBait(step, shot.id, next)}
         >
-          {on ? 'Scale back to the cup' : 'Weigh each bait'}
-        </button>
-        {on && step && next !== undefined && (
-          <Guarded
-            means={`bait ${step.id} ${next}`}
-            className="btn btn-accent bench-target"
-            onAct={() => hand.weighedBait(step, shot.id, next)}
-          >
-            {taste.text(step.deltaG, 'mass')}: cavity {next}
-          </Guarded>
-        )}
-        {shot.weighed.length > 0 && (
-          <span className="soft">
-            <span className="figure">{shot.weighed.length}</span> of {mold.cavities} weighed
-          </span>
-        )}
-      </div>
+          {taste.text(step.deltaG, 'mass')}: cavity {next}
+        </Guarded>
+      )}
+      {shot.weighed.length > 0 && (
+        <span className="soft self-center">
+          <span className="figure">{shot.weighed.length}</span> of {mold.cavities} weighed
+        </span>
+      )}
       {light.map(({ cavity, grams, usualG, of, missing }) => (
-        <p key={cavity} className="warn font-bold text-lg" role="status">
+        <p key={cavity} className="warn font-bold text-lg w-full" role="status">
           Cavity {cavity}: {taste.text(grams, 'mass')} is {percentText(missing as number)} light of{' '}
           {taste.text(usualG, 'mass')}
           {of === 0 && <span className="default-mark"> by its volume</span>}: a hollow or a bubble inside.
         </p>
       ))}
-    </div>
+    </>
   );
 }

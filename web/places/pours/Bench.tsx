@@ -11,7 +11,7 @@ import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { applyTheme } from '../../parts/theme.ts';
 import { AskedAtTheCup } from './AskedAtTheCup.tsx';
-import { AtHandPanel } from './AtHand.tsx';
+import { AtHandPanel, ScaleSaw } from './AtHand.tsx';
 import { BaitScale } from './BaitScale.tsx';
 import { BeforeTheHeat } from './BeforeTheHeat.tsx';
 import { useBenchRoom } from './benchRoom.ts';
@@ -50,7 +50,7 @@ export function Bench() {
 }
 
 /** Night colours and a screen that stays awake for as long as somebody stands here. */
-function useStandingHere() {
+export function useStandingHere() {
   useEffect(() => {
     applyTheme('night');
     let here = true;
@@ -125,7 +125,7 @@ export function Standing({
         <CupSide at={at} curve={curveOf(true)} />
         <section className="flex flex-col gap-3 lg:min-h-0 lg:overflow-auto pb-3" aria-label="Molds">
           <BeforeTheHeat at={at} />
-          <AtHandPanel at={at} hand={hand} />
+          {hand.steps.length > 0 && <ScaleSaw hand={hand} />}
           {cup.molds.map((mold) => (
             <Lane
               key={mold.moldId}
@@ -142,6 +142,7 @@ export function Standing({
             />
           ))}
           <Cooking at={at} />
+          <AtHandPanel at={at} hand={hand} />
           <CupTicks at={at} />
           <InTheCup doses={folded.doses} pour={pour} />
           {!room.dry && <Rescue at={at} />}

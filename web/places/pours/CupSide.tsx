@@ -4,6 +4,7 @@ import { giveOrTakeS, vagueUntilS } from '../../../core/process/cupHeat.ts';
 import { cupText } from '../../../core/process/next.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { useBenchRoom } from './benchRoom.ts';
 import { CupsHere } from './CupsHere.tsx';
 import type { AtTheCup } from './useAtTheCup.ts';
 
@@ -103,6 +104,7 @@ function Stir({ at: { folded, nowMs } }: { at: AtTheCup }) {
 }
 
 function Acts({ at: { pour, folded, nowMs, lastAct, write, setPad, setDosing } }: { at: AtTheCup }) {
+  const { dry } = useBenchRoom();
   const taste = useTaste();
   return (
     <div className="flex gap-1.5 sm:gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
@@ -128,9 +130,11 @@ function Acts({ at: { pour, folded, nowMs, lastAct, write, setPad, setDosing } }
         Undo{/* Its row has room for one word. */}
         <span className="sr-only"> {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}</span>
       </button>
-      <Link to={`/pours/${pour.id}`} className="btn btn-ghost bench-target max-sm:px-1.5 border border-[var(--edge)]">
-        Sheet
-      </Link>
+      {!dry && (
+        <Link to={`/pours/${pour.id}`} className="btn btn-ghost bench-target max-sm:px-1.5 border border-[var(--edge)]">
+          Sheet
+        </Link>
+      )}
     </div>
   );
 }

@@ -5,10 +5,10 @@ import { BEFORE_THE_HEAT } from '../../../core/process/evidence.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { REASONS } from '../../../core/yield/grades.ts';
 import { Page } from '../../parts/Page.tsx';
-import { Standing } from './Bench.tsx';
+import { Standing, useStandingHere } from './Bench.tsx';
 import { BenchRoomContext } from './benchRoom.ts';
 import { lessonMaterials } from './dryRunPour.ts';
-import { DryRunRoom, SPEEDS } from './dryRunRoom.ts';
+import { DryRunRoom, SPEEDS, WAITS_S } from './dryRunRoom.ts';
 
 /** The same luck at every repetition of a lesson; another with every new number. */
 const FIRST_SEED = 7;
@@ -124,6 +124,7 @@ function Run({ lesson, seed, onAgain }: EveningProps) {
 }
 
 function Running({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): void }) {
+  useStandingHere();
   useSyncExternalStore(
     (changed) => run.onChange(changed),
     () => `${run.closed} ${run.speed}`,
@@ -134,7 +135,7 @@ function Running({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): v
       <div className="h-full flex flex-col">
         <section className="shrink-0 flex gap-3 items-center px-3 sm:px-6 pt-2 flex-wrap" aria-label="Dry run">
           <b className="text-lg">Dry run: {run.lesson.name}</b>
-          <span className="soft">no plastisol, nothing is recorded</span>
+          <span className="soft max-lg:hidden">nothing is recorded</span>
           <span className="ml-auto flex gap-1.5 items-center">
             {SPEEDS.map((speed) => (
               <button
@@ -147,6 +148,13 @@ function Running({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): v
                 {speed}×
               </button>
             ))}
+            <button
+              type="button"
+              className="btn btn-ghost border border-[var(--edge)] h-16 min-h-16 px-4"
+              onClick={() => run.wait(WAITS_S)}
+            >
+              Wait {WAITS_S} s
+            </button>
             <button
               type="button"
               className="btn btn-ghost border border-[var(--edge)] h-16 min-h-16 px-4"
@@ -167,8 +175,8 @@ function Running({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): v
 /** What came of it, and which choice cost what. */
 function Debriefed({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): void }) {
   const { made, good, costs, seconds } = run.debrief();
-  const dear = costs.filter(({ baits }) => baits > 0);
-  const lucky = costs.filter(({ baits }) => baits <= 0);
+  const dear = costs.filter(({ spoiled }) => spoiled > 0);
+  const lucky = costs.filter(({ spoiled }) => spoiled === 0);
   return (
     <Page title={`${run.lesson.name}: what came of it`} tab="Dry run">
       <p className="text-2xl">
@@ -185,14 +193,16 @@ function Debriefed({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean):
         <section aria-label="What it cost">
           <h2 className="text-2xl mb-1">What it cost</h2>
           <ul className="ruled border-y border-[var(--rule)]">
-            {dear.map(({ id, say, baits, reason, shots }) => (
+            {dear.map(({ id, say, baits, spoiled, reason, shots }) => (
               <li key={id} className="py-3 flex gap-5 items-baseline flex-wrap">
-                <span className="figure text-3xl w-16 heat">−{baits}</span>
+                <span className="figure text-3xl w-16 heat">−{spoiled}</span>
                 <span className="flex-1 min-w-60">
                   <b className="text-lg block">{say}</b>
                   <span className="soft">
-                    {REASONS[reason]}; in {shots} {shots === 1 ? 'shot' : 'shots'}. Done right, and all else as it was,{' '}
-                    {baits} more {baits === 1 ? 'bait' : 'baits'} would be good.
+                    {REASONS[reason]}; in {shots} {shots === 1 ? 'shot' : 'shots'}.{' '}
+                    {baits > 0
+                      ? `Done right, and all else as it was, ${baits} more would be good.`
+                      : 'Done right alone it would have saved none: something else spoils them too.'}
                   </span>
                 </span>
               </li>
@@ -201,8 +211,8 @@ function Debriefed({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean):
         </section>
       )}
       {lucky.length > 0 && (
-        <section aria-label="Not alone to blame">
-          <h2 className="text-xl mb-1">Not alone to blame</h2>
+        <section aria-label="Forgiven this time">
+          <h2 className="text-xl mb-1">Forgiven this time</h2>
           <ul className="list-disc pl-6">
             {lucky.map(({ id, say }) => (
               <li key={id}>{say}</li>

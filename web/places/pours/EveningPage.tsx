@@ -28,7 +28,7 @@ const namedBy = (pours: Pour[]): Named => ({
 /** The evening before it begins: its lanes, when it ends, what would shorten it, and what to lay out. */
 export function EveningPage() {
   const { id = '' } = useParams();
-  const { asked, pours, whole, session, simulated, problem } = useEvening(id);
+  const { asked, pours, whole, session, simulated, problem, turns } = useEvening(id);
   const { say } = useTaste();
   if (isGone(asked.error, asked.data)) return <Missing error={asked.error} back="All pours" backTo="/pours" />;
   if (!asked.data || !whole) return <Waiting />;
@@ -47,7 +47,7 @@ export function EveningPage() {
             {say(problem)}
           </p>
         ) : simulated ? (
-          <Ends of={simulated} named={named} />
+          <Ends of={simulated} named={named} turns={turns} />
         ) : (
           <p className="soft" role="status">
             Working out the evening …
@@ -66,7 +66,7 @@ export function EveningPage() {
   );
 }
 
-function Ends({ of, named }: { of: Simulated & { helps: Helps[] }; named: Named }) {
+function Ends({ of, named, turns }: { of: Simulated & { helps: Helps[] }; named: Named; turns: number }) {
   const nowMs = useNow();
   const busiest = of.busy[0];
   const what =
@@ -98,8 +98,14 @@ function Ends({ of, named }: { of: Simulated & { helps: Helps[] }; named: Named 
       </ul>
       <p className="soft text-sm">
         {of.exact ? 'No order of the work is shorter. ' : 'The best of the orders that were tried. '}
-        Times of hands are <span className="default-mark">defaults</span> until they are learnt here; waits as computed
-        for each mold.
+        {turns > 0 ? (
+          `What hands take is learnt from ${turns} shots of these molds;`
+        ) : (
+          <>
+            What hands take is a <span className="default-mark">default</span> until it is learnt here;
+          </>
+        )}{' '}
+        waits as computed for each mold.
       </p>
     </div>
   );

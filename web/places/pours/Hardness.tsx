@@ -14,6 +14,7 @@ import { useSheet } from '../../parts/sheet/useSheet.ts';
 interface Reading {
   scale: '00' | 'A';
   value: number | null;
+  c: number | null;
 }
 
 const SCALES = [
@@ -24,7 +25,7 @@ const SCALES = [
 /** The reading after a day of cure, on a durometer's own scale beside what was wanted. */
 export function Hardness({ pour }: { pour: Pour }) {
   const now = useMinute();
-  const [begun] = useState({ scale: pour.wanted?.scale ?? '00', value: null });
+  const [begun] = useState({ scale: pour.wanted?.scale ?? '00', value: null, c: null as number | null });
   const sheet = useSheet<Reading>({ schema: hardnessBody, keep: `pour/${pour.id}/hardness`, seen: begun });
   const { scale } = sheet.values;
   // A second reading typed while the first is on its way stays in the field.
@@ -90,6 +91,7 @@ export function Hardness({ pour }: { pour: Pour }) {
       >
         <ChoiceIn at="scale" options={SCALES} className="w-24" />
         <FigureIn at="value" className="w-28" />
+        <FigureIn at="c" hint="cold ones are firmer" className="w-32" />
         <div className="mt-5">
           <Send className="">Keep</Send>
         </div>

@@ -109,7 +109,6 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, on
         />
       )}
       <ShotTicks cup={cup} mold={mold} shot={open ? shot : undefined} layer={due?.[0]} done={done} onSay={onSay} />
-      {open && !cooling && shot && scale?.(shot)}
       <div className="flex gap-2 flex-wrap">
         {open && shot && (
           <Guarded
@@ -120,6 +119,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, on
             Rest good
           </Guarded>
         )}
+        {open && !cooling && shot && scale?.(shot)}
         {!active && (
           <Guarded
             means={`draw ${mold.moldId} ${shots.length} ${shot?.gone ?? 0}`}

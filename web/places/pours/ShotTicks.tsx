@@ -64,7 +64,7 @@ export function ShotTicks({
     <div className="flex flex-col gap-2">
       {!shot && <p className="text-lg">{way.fill}</p>}
       <div className="flex gap-2 flex-wrap">
-        {(shot ? way.after : way.before).map((what) => (
+        {(shot ? way.after : way.before.filter((what) => what !== 'insert' || mold.inserted)).map((what) => (
           <TickTarget
             key={what}
             what={what}

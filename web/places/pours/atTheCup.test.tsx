@@ -22,6 +22,7 @@ const mold = (moldId: string) => ({
   shots: 3,
   opensAt: null,
   rods: false,
+  inserted: false,
   opens: { waitS: [84], basis: 'heat' },
 });
 const item = (materialId: string, more: object) => ({ id: materialId, materialId, materialName: materialId, ...more });

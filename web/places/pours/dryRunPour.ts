@@ -117,6 +117,7 @@ export function lessonPours(lesson: Lesson, startedAt: string): [Pour, ...Pour[]
     cavityLayersMl: layers.map(() => mold.cavityMl * share),
     layersMm: [],
     rods: false,
+    inserted: false,
     stands: null,
   }));
   const pours = lesson.layers.map(

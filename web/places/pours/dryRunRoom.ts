@@ -15,8 +15,9 @@ import { cupId, itemId, lessonPours, moldId } from './dryRunPour.ts';
 
 export const SPEEDS = [1, 10, 60] as const;
 export type Speed = (typeof SPEEDS)[number];
-/** While a hand holds the injector or tops up, time runs no faster than this. */
-const [HOLDING, TOPPING] = [1, 10];
+/** While it is a hand's turn, time runs no faster than this. */
+const [HANDS, TOPPING] = [1, 10];
+export const WAITS_S = 30;
 const FRAME_MS = 200;
 
 /** One evening of training: its own clock, its own taps, a world behind them. Nothing of it leaves this page. */
@@ -94,16 +95,36 @@ export class DryRunRoom {
     this.changed();
   }
 
-  /** A shot that is being held or topped up keeps the clock at a hand's pace. */
+  /** The clock runs fast while the oven or a mold is what is waited for; at a hand's pace while it is the learner's turn. */
   private slowed(): number {
-    const last = this.events().findLast((event) => event.what === 'draw');
-    if (last?.what !== 'draw') return Number.POSITIVE_INFINITY;
-    const sinceS = (this.simMs - last.ms) / 1000;
-    const ticks = this.ticks().filter(({ at }) => Date.parse(at) >= last.ms);
-    const shot = this.shots().at(-1);
-    if (!shot || ticks.some(({ what }) => what === 'topped')) return Number.POSITIVE_INFINITY;
-    if (sinceS < shot.way.holdS && !ticks.some(({ what }) => what === 'held')) return HOLDING;
-    return sinceS < shot.way.holdS + shot.way.topUpS ? TOPPING : Number.POSITIVE_INFINITY;
+    const events = this.events();
+    const running = events.some((event) => event.what === 'burst' && this.simMs < event.ms + 1000 * event.seconds);
+    if (running) return Number.POSITIVE_INFINITY;
+    const last = events.findLast((event) => event.what === 'draw');
+    const shots = this.shots();
+    const [shot, ticks] = [shots.at(-1), this.ticks().filter(({ at }) => last && Date.parse(at) >= last.ms)];
+    if (last && shot && !ticks.some(({ what }) => what === 'topped')) {
+      const sinceS = (this.simMs - last.ms) / 1000;
+      if (sinceS < shot.way.holdS && !ticks.some(({ what }) => what === 'held')) return HANDS;
+      if (sinceS < shot.way.holdS + shot.way.topUpS) return TOPPING;
+    }
+    const opened = new Set(events.flatMap((event) => (event.what === 'open' ? [event.shotId] : [])));
+    const molds = this.lesson.molds.map(({ id, shots: wanted, waitS }) => {
+      const drawn = events.filter((event) => event.what === 'draw' && event.moldId === id && event.layers.includes(0));
+      const newest = drawn.at(-1);
+      const full = newest?.what === 'draw' && !opened.has(newest.shotId);
+      const waits = full && this.simMs < newest.ms + 1000 * (waitS[Math.min(drawn.length, waitS.length) - 1] as number);
+      return { full, waits, free: !full && drawn.length < wanted };
+    });
+    if (molds.some(({ full, waits, free }) => free || (full && !waits))) return HANDS;
+    return molds.some(({ waits }) => waits) ? Number.POSITIVE_INFINITY : HANDS;
+  }
+
+  /** Nothing is done for so long. */
+  wait(seconds: number): void {
+    this.turn();
+    this.simMs += 1000 * seconds;
+    this.changed();
   }
 
   private tap(path: string, body: Record<string, unknown>, said: string, about: string): void {

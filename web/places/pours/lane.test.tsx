@@ -18,6 +18,7 @@ const mold = {
   shots: 3,
   opensAt: null,
   rods: false,
+  inserted: false,
   opens: { waitS: [84], basis: 'heat' },
   layersMl: [45],
 } as unknown as PourMold;

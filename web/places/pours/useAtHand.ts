@@ -4,6 +4,7 @@ import type { Heat } from '../../../contract/pours.ts';
 import { tried } from '../../../core/failure.ts';
 import { type MayGoIn, type MayGoOut, type Seen, seenIn } from '../../../core/instruments/witness.ts';
 import { doseGrams } from '../../../core/plastisol/weigh.ts';
+import { isGelled } from '../../../core/process/next.ts';
 import type { Speaking } from '../../api/instruments.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { useBenchRoom } from './benchRoom.ts';
@@ -15,7 +16,7 @@ const taken = (one: Speaking | undefined) => (one?.now?.trust === 'fine' && one.
 /** What a reading is by what was done before: the first is of the cooked cup, one after the oven of a reheated one. */
 function kindOfReading(heats: Heat[], burstAt: string | undefined): Heat['kind'] {
   const last = heats.at(-1);
-  if (!last) return 'cook';
+  if (!last || !isGelled({ heats })) return 'cook';
   return burstAt !== undefined && burstAt > last.at ? 'reheat' : 'reading';
 }
 

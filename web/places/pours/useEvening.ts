@@ -44,11 +44,12 @@ const leadOf = (pour: Pour, nowMs: number): LaidOutLead => ({
 
 /** The cups of an evening and how it goes at best, worked out beside the page. */
 export function useEvening(id: string) {
-  const { workshop } = useTaste();
+  const { workshop, maker } = useTaste();
   const asked = useQuery(queries.pour(id));
   const cups = asked.data?.evening.cups ?? [];
   const all = useQueries({ queries: cups.map((cup) => queries.pour(cup.id)) });
   const oven = useQuery(queries.oven).data;
+  const learnt = useQuery(queries.hands(maker?.id)).data?.items;
   const pours = all.flatMap(({ data }) => (data ? [data] : []));
   const whole = asked.data !== undefined && pours.length === cups.length;
   // Of the same records the same evening: nothing is worked out anew for a clock that ticks.
@@ -56,10 +57,11 @@ export function useEvening(id: string) {
     pours.map(({ id, version, shots, heats, drawnMl }) => [id, version, shots.length, heats.length, drawnMl]),
     oven,
     workshop,
+    learnt,
   ]);
   // biome-ignore lint/correctness/useExhaustiveDependencies: `seen` names all that it is made of
   const session = useMemo(() => {
-    if (!whole || !oven) return null;
+    if (!whole || !oven || !learnt) return null;
     const open = pours.filter((pour) => pour.closedAt === null);
     const bench: Bench = {
       ...workshop,
@@ -67,6 +69,7 @@ export function useEvening(id: string) {
       watts: oven.watts,
       efficiency: oven.efficiency,
       school: oven.school,
+      hands: new Map(learnt.map((one) => [one.moldId, one])),
     };
     return laidOutSession(
       open.map(cupOf),
@@ -75,5 +78,7 @@ export function useEvening(id: string) {
     );
   }, [seen, whole]);
   const { answer, problem } = useAnswer(session, hire);
-  return { asked, pours, whole, session, simulated: answer, problem };
+  const moldIds = new Set(session?.molds.map(({ id }) => id));
+  const turns = (learnt ?? []).filter(({ moldId }) => moldIds.has(moldId)).reduce((sum, one) => sum + one.turns, 0);
+  return { asked, pours, whole: whole && learnt !== undefined, session, simulated: answer, problem, turns };
 }

@@ -12,6 +12,7 @@ import { Photos } from '../../parts/Photos.tsx';
 import { sinkText, useTaste } from '../../parts/taste.tsx';
 import { Proof } from './Proof.tsx';
 import { TestForm } from './TestForm.tsx';
+import { Tomorrow } from './Tomorrow.tsx';
 
 /** What each revision did in water, and what that proves. */
 export function WaterTests() {
@@ -45,6 +46,7 @@ export function WaterTests() {
           <Tree master={master} tests={items} />
         </section>
         <aside className="flex flex-col gap-5">
+          <Tomorrow master={master} tests={items} />
           <Proof master={master} tests={items} />
           <Next master={master} tests={items} />
         </aside>

@@ -228,6 +228,7 @@ export const DEFAULTS = {
   ),
   silentS: of(10, 's', 'an instrument is silent after', 'starting guess: they speak every second or two'),
   wildC: of(40, '°C', 'a jump that no cup makes', 'starting guess: within a few readings'),
+  warmsCPerS: of(3, '°C/s', 'the fastest that a cup warms', 'a strong oven on a small cup'),
   stuckReadings: of(12, 'readings', 'the very same so often is stuck', 'starting guess: a true one flickers by tenths'),
   restReadings: of(3, 'readings', 'a scale rests after', 'starting guess'),
   restG: of(0.25, 'g', 'figures of a rest lie together within', 'starting guess: a scale that shows 0.1 g'),

@@ -32,6 +32,10 @@ const LOG_HOMES: Record<string, string> = {
   bin_move: 'bins',
   cup_part: 'pours',
   part_weighing: 'pours',
+  bench_tick: 'pours',
+  bait_weighing: 'pours',
+  burst: 'pours',
+  stir: 'pours',
 };
 
 /** Names of logs that a file of another room reads or writes by itself. */

@@ -27,8 +27,6 @@ import { demandPasscode, sessionOf, sessionRouter } from './session/passcode.ts'
 export interface AppOptions {
   data: DataFolder;
   clock: () => Date;
-  /** Its seconds to one of ours, where it is tried out. */
-  speed?: number;
   log: Logger;
   lan?: boolean;
   /** Folder of the built pages; none in tests that speak only HTTP. */
@@ -40,12 +38,12 @@ export interface AppOptions {
 /** Builds the whole application without listening. */
 const NO_NETWORK = { urls: [] as string[], root: null as string | null };
 
-export function createApp({ data, clock, speed = 1, log, lan = false, pages, network = NO_NETWORK }: AppOptions): {
+export function createApp({ data, clock, log, lan = false, pages, network = NO_NETWORK }: AppOptions): {
   app: Express;
   live: Live;
 } {
   const app = express();
-  const live = new Live(clock, pages ? buildOf(pages) : null, speed);
+  const live = new Live(clock, pages ? buildOf(pages) : null);
   const db = () => data.db;
   const touched = (keys: string[]) => live.touched(keys);
   const jobs = new Jobs((name, done) => live.progress(name, done));

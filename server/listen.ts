@@ -13,8 +13,6 @@ export interface Opening {
   /** The data folder. */
   root: string;
   clock: () => Date;
-  /** Its seconds to one of ours, where it is tried out. */
-  speed?: number;
   log: Logger;
   /** 0: any that is free. */
   port: number;
@@ -66,7 +64,7 @@ const closed = (server: Server | TlsServer) =>
 const isLoopback = (address: string | undefined) => address === undefined || /^(127\.|::1$|::ffff:127\.)/.test(address);
 
 /** Opens a workshop: its folder, the application and its ports. The one way in for makers, tests and benchmarks alike. */
-export async function open({ root, clock, speed = 1, log, port, pages, lan }: Opening): Promise<Opened> {
+export async function open({ root, clock, log, port, pages, lan }: Opening): Promise<Opened> {
   const data = new DataFolder(root);
   const servers: (Server | TlsServer)[] = [];
   let look: NodeJS.Timeout | undefined;
@@ -74,7 +72,6 @@ export async function open({ root, clock, speed = 1, log, port, pages, lan }: Op
   const { app, live } = createApp({
     data,
     clock,
-    speed,
     log,
     lan: lan !== undefined,
     network,

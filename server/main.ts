@@ -13,8 +13,6 @@ const { values } = parseArgs({
     data: { type: 'string', default: 'data' },
     lan: { type: 'boolean', default: false },
     passcode: { type: 'string' },
-    // Tried out with stand-ins: an evening in minutes.
-    speed: { type: 'string', default: '1' },
   },
 });
 
@@ -38,19 +36,12 @@ function giveUp(error: unknown): never {
   process.exit(1);
 }
 
-const speed = Number(values.speed);
-if (!(speed >= 1 && speed <= 600)) {
-  console.error(`--speed takes a number from 1 to 600, not "${values.speed}".`);
-  process.exit(2);
-}
-const startMs = Date.now();
 const port = portOf('port', values.port);
 const tlsPort = portOf('tls-port', values['tls-port'] ?? String(port === 0 ? 0 : port + 1));
 const log = pino({ level: process.env.BLUNKO_LOG ?? 'warn' });
 const opened = await open({
   root: resolve(values.data),
-  clock: speed === 1 ? () => new Date() : () => new Date(startMs + (Date.now() - startMs) * speed),
-  speed,
+  clock: () => new Date(),
   log,
   port,
   pages: fileURLToPath(new URL('../dist', import.meta.url)),

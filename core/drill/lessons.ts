@@ -1,3 +1,4 @@
+import { usual } from '../defaults.ts';
 import type { Fill, HeatLimit, MoldKind } from '../heat/window.ts';
 import type { Join, Place } from '../plan/layers.ts';
 import type { Degassing } from '../process/ways.ts';
@@ -94,6 +95,8 @@ const BLOCK: LessonMold = {
   shape: 'paddle',
 };
 
+const COLD_SHED_C = 4;
+
 /** The five lessons, in the order in which they are best taken. */
 export const LESSONS: Lesson[] = [
   {
@@ -105,7 +108,7 @@ export const LESSONS: Lesson[] = [
       'An open mold is filled between 165 and 177 °C, level, and topped up while it sinks.',
       'Open it when its clock says so, and lay the baits flat.',
     ],
-    roomC: 20,
+    roomC: usual('roomC'),
     degassing: 'none',
     molds: [OPEN],
     layers: one('Sea Pink', PINK.hex, [PINK]),
@@ -120,7 +123,7 @@ export const LESSONS: Lesson[] = [
       'Push until it stops, hold light pressure, top the sprue.',
       'Read the cup again before each shot: it leaves its window sooner than you think.',
     ],
-    roomC: 20,
+    roomC: usual('roomC'),
     degassing: 'none',
     molds: [BLOCK],
     layers: one('Night Ferry', BLUE.hex, [BLUE, SILVER]),
@@ -134,7 +137,7 @@ export const LESSONS: Lesson[] = [
       'Copper flake turns above 170 °C. Cook without it.',
       'Colour first; let the cup fall to its limit; then the flake, stirred just before each draw.',
     ],
-    roomC: 20,
+    roomC: usual('roomC'),
     degassing: 'none',
     molds: [{ ...BLOCK, shots: 2 }],
     layers: one('Slack Tide', '#4f8796', [{ ...BLUE, amount: 12 }, TENDER]),
@@ -148,7 +151,7 @@ export const LESSONS: Lesson[] = [
       'The shed is at 4 °C, for the air. A cold mold dents and fills short: preheat it.',
       'The cup leaves its window in a minute or two: reheat in time, never less air.',
     ],
-    roomC: 4,
+    roomC: COLD_SHED_C,
     degassing: 'none',
     molds: [{ ...BLOCK, waitS: [70, 80, 90] }],
     layers: one('Night Ferry', BLUE.hex, [BLUE]),
@@ -162,7 +165,7 @@ export const LESSONS: Lesson[] = [
       'Two cups, both in their window when they are wanted.',
       'The belly has to be cold and firm; melt its surface with the heat gun; then the back.',
     ],
-    roomC: 20,
+    roomC: usual('roomC'),
     degassing: 'none',
     molds: [{ ...OPEN, name: 'Gannet 160 × 2, open face', cavityMl: 14, shots: 2, shape: 'stick' }],
     layers: [

@@ -38,8 +38,11 @@ export function trustOf(kind: InstrumentKind, samples: Sample[], nowMs: number):
   const [low, high] = BOUNDS[kind];
   if (last.value < low || last.value > high) return 'wild';
   if (kind !== 'thermometer') return 'fine';
-  const before = samples.slice(-1 - BEFORE, -1).map(({ value }) => value);
-  if (before.length >= 3 && Math.abs(last.value - median(before)) > usual('wildC')) return 'wild';
+  const before = samples.slice(-1 - BEFORE, -1);
+  // Heard seldom, a cup may have been in the oven meanwhile.
+  const sinceS = (last.ms - (before[0]?.ms ?? last.ms)) / 1000;
+  const most = usual('wildC') + usual('warmsCPerS') * Math.max(0, sinceS - BEFORE);
+  if (before.length >= 3 && Math.abs(last.value - median(before.map(({ value }) => value))) > most) return 'wild';
   const same = samples.length - 1 - samples.findLastIndex(({ value }) => value !== last.value);
   return same >= usual('stuckReadings') ? 'stuck' : 'fine';
 }

@@ -93,6 +93,22 @@ describe('one cup, one mold, by hand', () => {
   });
 });
 
+test('a cup that is kept a little over one window and under the other is heated again', () => {
+  const { reheats } = simulate(
+    plan({
+      cups: [{ id: 'a', bursts: [5], reheatS: 40, tauS: 616, degasS: 60 }],
+      molds: [{ id: 'm', openS: 5, demoldS: [30] }],
+      shots: [
+        { moldId: 'm', count: 1, goes: [go('a')] },
+        { moldId: 'm', count: 1, goes: [go('a', { lowC: 145, highC: 155 })] },
+      ],
+      plates: 1,
+      keepWarm: false,
+    }),
+  );
+  expect(reheats).toEqual({ a: 1 });
+});
+
 test('with one injector a lighter colour after a darker one costs the cleaning', () => {
   const both = (lightness: [number, number]) =>
     simulate(

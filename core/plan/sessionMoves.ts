@@ -123,7 +123,8 @@ export class Evening {
     const cup = state.cups[index] as CupNow;
     const cold = this.everyWanted(state, index, ({ lowC, drawS, highC }, _, from) => {
       const begins = Math.max(state.now, from, this.fallsTo(index, cup, highC));
-      return !(begins + drawS <= this.lasts(index, cup, lowC) + 1e-9);
+      // Held above one window and too cold for the other, it is good for neither.
+      return !(Number.isFinite(begins) && begins + drawS <= this.lasts(index, cup, lowC) + 1e-9);
     });
     if (!cold) return null;
     const together = !this.everyWanted(state, index, ({ cupIds }) => cupIds.length === 1);

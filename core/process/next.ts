@@ -40,7 +40,7 @@ export interface SetCup {
   id: string;
   /** As it is called at the bench: its melt. */
   name: string;
-  heats: { c: number; at: string }[];
+  heats: { c: number; at: string; kind?: string }[];
   doses: unknown[];
   recipeItems: unknown[];
   limits: HeatLimit[];
@@ -61,7 +61,7 @@ export interface Go {
 export interface CupNow<M extends NextMold = NextMold, S extends NextShot = NextShot> {
   molds: M[];
   shots: S[];
-  heats: { c: number; at: string }[];
+  heats: { c: number; at: string; kind?: string }[];
   /** How many doses are in it, and how many its recipe asks for. */
   doses: unknown[];
   recipeItems: unknown[];
@@ -119,6 +119,10 @@ function cook({ limits }: CupNow, window: CupWindow, show: Show): Heating {
 /** It was clear all through at least once: what is read before that is on the way there. */
 export const isGelled = ({ heats }: { heats: { c: number }[] }): boolean =>
   heats.some(({ c }) => c >= usual('gelledC'));
+
+/** Still in its first cooking: read between bursts, not clear yet, whatever was put into the cold liquid. */
+export const isCooking = ({ heats, doses }: { heats: { c: number; kind?: string }[]; doses: unknown[] }): boolean =>
+  heats.length > 0 && !isGelled({ heats }) && (doses.length === 0 || heats.at(-1)?.kind === 'cook');
 
 const cookOn = (c: number, window: CupWindow, show: Show): Heating => ({
   do: 'heat',
@@ -370,8 +374,7 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       const { foams } = one;
       const shared = cupWindow(molds, one.limits);
       const c = one.heats.at(-1)?.c;
-      if (c !== undefined && one.doses.length === 0 && cup.shots.length === 0 && c < shared.lowC && !isGelled(one))
-        return about(cookOn(c, shared, show));
+      if (c !== undefined && cup.shots.length === 0 && isCooking(one)) return about(cookOn(c, shared, show));
       if (one.recipeItems.length > 0 && one.doses.length === 0 && one.heats.length > 0) return about(COLOUR);
       if (foams && one.heats.length > 0) return about({ do: 'degas', how: foams, ...DEGAS[foams] });
       windows = molds.map((mold) => cupWindow([mold], one.limits));

@@ -10,9 +10,10 @@ import type { Db } from '../db/open.ts';
 import { first } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import type { Live } from '../live/live.ts';
+import { cupMassG, heatEventsOf } from '../pours/heatEvents.ts';
 import { heatsOf } from '../pours/read.ts';
 import { workshop } from '../workshop/store.ts';
-import { cupMassG, heatEventsOf, instruments } from './store.ts';
+import { instruments } from './store.ts';
 
 /** Stand-ins speak so often, ms of this machine's own time. */
 const SPEAKS_MS = 1000;
@@ -52,7 +53,8 @@ export class InstrumentDesk {
   private readonly timer: NodeJS.Timeout;
 
   constructor(private readonly around: Around) {
-    this.timer = setInterval(() => this.speak(), SPEAKS_MS);
+    // Whom nobody listens to says nothing.
+    this.timer = setInterval(() => around.live.watched && this.speak(), SPEAKS_MS);
     this.timer.unref();
   }
 
@@ -127,6 +129,7 @@ export class InstrumentDesk {
   }
 
   all(): InstrumentNow[] {
+    if (!this.around.live.watched) this.speak();
     return instruments(this.around.db()).map((one) => this.now(one));
   }
 

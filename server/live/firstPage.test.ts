@@ -111,6 +111,8 @@ test('at the cup its heat, its name and the one next thing stand in the page, as
   // While all cool, nothing stands out.
   await workshop.post(`${path}/heats`, { kind: 'reheat', c: 170 });
   await workshop.post(`${path}/shots`, { moldId: mold.id });
+  // Held and topped up, it cools.
+  workshop.waits(60 / 3600);
   expect(await seen()).toHaveLength(2);
   // Two who read in different units, or a cup that is done: nothing is drawn that the page would take back.
   await workshop.post('/makers', { name: 'Corm', system: 'metric', temperature: 'C' });

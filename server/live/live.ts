@@ -16,7 +16,6 @@ export class Live {
   constructor(
     private readonly clock: () => Date,
     private readonly build: string | null,
-    private readonly speed = 1,
   ) {
     this.beat.unref();
   }
@@ -27,7 +26,7 @@ export class Live {
       const cookie = request.get('cookie');
       response.set({ 'content-type': 'text/event-stream', 'cache-control': 'no-store', 'x-accel-buffering': 'no' });
       response.flushHeaders();
-      const hello = { now: this.clock().toISOString(), build: this.build, write: this.latest(), speed: this.speed };
+      const hello = { now: this.clock().toISOString(), build: this.build, write: this.latest() };
       response.write(`event: hello\ndata: ${JSON.stringify(hello)}\n\n`);
       this.screens.set(response, () => welcome(cookie));
       response.on('close', () => this.screens.delete(response));
@@ -53,6 +52,11 @@ export class Live {
   /** What an instrument says now. */
   instrument(now: object): void {
     this.send(`event: instrument\ndata: ${JSON.stringify(now)}\n\n`);
+  }
+
+  /** Whether anybody looks. */
+  get watched(): boolean {
+    return this.screens.size > 0;
   }
 
   private send(text: string): void {

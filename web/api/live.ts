@@ -29,13 +29,12 @@ export function listen(): () => void {
     const line = new EventSource('/api/live');
     source = line;
     line.addEventListener('hello', (event) => {
-      const { now, build, write, speed } = JSON.parse((event as MessageEvent<string>).data) as {
+      const { now, build, write } = JSON.parse((event as MessageEvent<string>).data) as {
         now: string;
         build: string | null;
         write: string;
-        speed: number;
       };
-      learnServerTime(now, speed);
+      learnServerTime(now);
       // What came with the page is older than the line.
       if (gap || (seen !== undefined && seen !== write)) void staled(['*']);
       gap = false;

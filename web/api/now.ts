@@ -4,8 +4,6 @@ import { useSyncExternalStore } from 'react';
 // without Wi-Fi.
 const STORE = 'blunko.clock';
 let offsetMs = kept();
-/** A workshop that is tried out may run faster: so many of its seconds to one of ours, and from which moment on. */
-let [speed, fromMs] = [1, 0];
 
 function kept(): number {
   try {
@@ -16,9 +14,8 @@ function kept(): number {
   }
 }
 
-export function learnServerTime(iso: string, itsSpeed = 1): void {
+export function learnServerTime(iso: string): void {
   offsetMs = Date.parse(iso) - Date.now();
-  [speed, fromMs] = [itsSpeed, Date.now()];
   try {
     localStorage.setItem(STORE, String(offsetMs));
   } catch {
@@ -26,7 +23,7 @@ export function learnServerTime(iso: string, itsSpeed = 1): void {
   }
 }
 
-export const serverNow = () => Date.now() + offsetMs + (speed === 1 ? 0 : (speed - 1) * (Date.now() - fromMs));
+export const serverNow = () => Date.now() + offsetMs;
 
 /** The moment now, by the server's clock, as records hold it. */
 export const serverStamp = () => new Date(serverNow()).toISOString();

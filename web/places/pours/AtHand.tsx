@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import type { ScaleStep } from '../../../contract/instruments.ts';
+import { usual } from '../../../core/defaults.ts';
 import { TRUST_WORDS } from '../../../core/instruments/trust.ts';
 import type { Seen } from '../../../core/instruments/witness.ts';
 import { aim, notAStep, type Speaking } from '../../api/instruments.ts';
@@ -100,6 +101,8 @@ function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHa
   const material = hand.goesIn[which];
   const each = material?.unit === 'drop' ? 1 : 0.125;
   const counted = material ? Math.max(each, Math.round(step.deltaG / material.gEach / each) * each + change * each) : 0;
+  // What the scale itself is off by, in whole drops.
+  const give = material?.unit === 'drop' ? Math.ceil((2 * usual('scaleSdG')) / material.gEach) : 0;
   const target = 'btn btn-line h-16 min-h-16 px-4';
   return (
     <div className="flex flex-col gap-2" role="status">
@@ -107,7 +110,8 @@ function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHa
         The scale saw <b className="figure text-2xl">{grams}</b>
         {step.deltaG > 0 && material && (
           <>
-            : <b>{amountText(counted, material.unit)}</b> {material.name}?
+            : <b>{amountText(counted, material.unit)}</b>
+            {give > 0 && <span className="soft"> ± {give}</span>} {material.name}?
           </>
         )}
         {seen.what === 'shot' && (

@@ -4,6 +4,7 @@ import { usual } from '../../../core/defaults.ts';
 import { tried } from '../../../core/failure.ts';
 import { microwave } from '../../../core/heat/microwave.ts';
 import { leftG } from '../../../core/plastisol/cup.ts';
+import { isCooking } from '../../../core/process/next.ts';
 import { durationText, percentText } from '../../../core/units/show.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -35,7 +36,7 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
     return tried(() => microwave({ massG, fromC, toC, watts, efficiency, cpJPerGK, school })).value ?? null;
   }, [oven, fromC, massG]);
   // What is warm enough to be drawn from is not cooked.
-  if (!oven || !plan || (last && last.c >= window.lowC)) return null;
+  if (!oven || !plan || (last && last.c >= window.lowC && !isCooking(folded))) return null;
   const running = clocks.find((clock) => clock.kind === 'burst' && clock.aboutId === pour.id);
   // The oven runs whether the Wi-Fi does or not.
   const begun =

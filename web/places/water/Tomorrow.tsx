@@ -76,8 +76,8 @@ export function Tomorrow({ master, tests }: { master: Master; tests: WaterTest[]
         </>
       ) : (
         <p className="warn">
-          {found?.failure
-            ? say(found.failure)
+          {found?.refused
+            ? say(found.refused)
             : 'Not known: read its hardness, or write down what the bait is wanted at.'}
         </p>
       )}

@@ -1,5 +1,3 @@
-import type { Way } from './ways.ts';
-
 /** What a tick is about: a whole evening, a cup as it is now, or one shot of a mold and one of its layers. */
 export type TickAbout = 'evening' | 'cup' | 'shot';
 
@@ -89,15 +87,6 @@ export const saidOf = (
       tick.what === what &&
       (!shot || (tick.moldId === shot.moldId && tick.nth === shot.nth && (tick.layer ?? 0) === (shot.layer ?? 0))),
   );
-
-/** What the shot before was said to be, for "as before": one tap for all of it. */
-export const asBefore = (ticks: Ticked[], way: Way, shot: { moldId: string; nth: number; layer?: number }) =>
-  shot.nth < 2
-    ? []
-    : way.before.flatMap((what) => {
-        const said = saidOf(ticks, what, { ...shot, nth: shot.nth - 1 })?.said;
-        return said && !saidOf(ticks, what, shot) ? [{ what, said }] : [];
-      });
 
 /** What stands between a maker and 175 °C, in words of its own; sheets and local rules win. */
 export const BEFORE_THE_HEAT = [

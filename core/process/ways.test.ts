@@ -1,7 +1,7 @@
 import { describe, expect, test } from 'vitest';
-import { asBefore, maySay, saidOf, saysOf, TICK_IDS, TICKS, type Ticked } from './evidence.ts';
+import { maySay, saidOf, saysOf, TICK_IDS, TICKS, type Ticked } from './evidence.ts';
 import { type CupNow, foamsBy, type NextMold, nextOf, shotStage, wayInto } from './next.ts';
-import { stageOf, WAYS, type WayId, wayOf } from './ways.ts';
+import { asBefore, stageOf, WAYS, type WayId, wayOf } from './ways.ts';
 
 describe('which way a mold is filled', () => {
   test.each<[WayId, Parameters<typeof wayOf>[0]]>([

@@ -1,6 +1,6 @@
 import { usual } from '../defaults.ts';
 import type { Fill, MoldKind } from '../heat/window.ts';
-import type { TickId } from './evidence.ts';
+import { saidOf, type Ticked, type TickId } from './evidence.ts';
 
 export const WAY_IDS = [
   'injector',
@@ -157,3 +157,12 @@ export const DEGASSING_WORDS: Record<Degassing, string> = {
   vacuum: 'under vacuum',
   rest: 'by a hot rest',
 };
+
+/** What the shot before was said to be, for "as before": one tap for all of it. */
+export const asBefore = (ticks: Ticked[], way: Way, shot: { moldId: string; nth: number; layer?: number }) =>
+  shot.nth < 2
+    ? []
+    : way.before.flatMap((what) => {
+        const said = saidOf(ticks, what, { ...shot, nth: shot.nth - 1 })?.said;
+        return said && !saidOf(ticks, what, shot) ? [{ what, said }] : [];
+      });

@@ -37,12 +37,11 @@ import { weighIn } from './parts.ts';
 import { plastics } from './plastics.ts';
 import { getPour, listPours } from './read.ts';
 import { regrade } from './regrade.ts';
-import { addMarks, addParts, addRedo, addShot } from './shots.ts';
+import { addMarks, addParts, addRedo, addShot, addWeighing } from './shots.ts';
 import { addStir, stirs } from './stirs.ts';
 import { addTick } from './ticks.ts';
 import { waitingFor } from './waiting.ts';
 import { waitsIn } from './waits.ts';
-import { addWeighing } from './weighings.ts';
 import { addHeat, chooseBlend, discard, openPour } from './write.ts';
 
 /** What a tap at the bench changes: the cup, and what Today tells of it; how many pours there are it does not. */

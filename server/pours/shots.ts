@@ -1,5 +1,6 @@
 import { addSeconds } from 'date-fns/addSeconds';
 import type * as v from 'valibot';
+import type { baitWeighingBody } from '../../contract/instruments.ts';
 import type { marksBody, PourLayer, redoBody, shotBody } from '../../contract/pours.ts';
 import { Failure } from '../../core/failure.ts';
 import { PLACES } from '../../core/plan/layers.ts';
@@ -144,7 +145,7 @@ interface OfShot {
   cavities: number;
 }
 
-export function shotIn(db: Db, pour: OpenPour, shotId: string): OfShot {
+function shotIn(db: Db, pour: OpenPour, shotId: string): OfShot {
   const shot = first<OfShot>(
     db,
     'SELECT s.mold_id, mold.cavities FROM shot_live s JOIN mold ON mold.id = s.mold_id WHERE s.id = ? AND s.pour_id = ?',
@@ -222,4 +223,17 @@ export function addMarks(
     });
   });
   clockStep(db, 'lookedAt', aboutMold(pour.id, shot.moldId), now);
+}
+
+/** A bait of a shot as it lay on the scale. */
+export function addWeighing(
+  db: Db,
+  pour: OpenPour,
+  shotId: string,
+  { id, cavity, grams, instrumentId }: v.InferOutput<typeof baitWeighingBody>,
+  at: string,
+): void {
+  const { cavities } = shotIn(db, pour, shotId);
+  if (cavity > cavities) throw noSuchCavity(cavities, cavity, 'cavity');
+  insert(db, 'bait_weighing', { id: newId(id), shotId, cavity, grams, instrumentId, at });
 }

@@ -6,9 +6,8 @@ import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import type { OpenPour } from './write.ts';
 
-export function addTick(db: Db, pour: OpenPour, body: v.InferOutput<typeof tickBody>, at: string): void {
+export function addTick(db: Db, pour: { id: string }, body: v.InferOutput<typeof tickBody>, at: string): void {
   const { id, what, said, moldId = null, nth = null, layer = null, note } = body;
   if (moldId && !first(db, 'SELECT 1 FROM pour_mold WHERE pour_id = ? AND mold_id = ?', [pour.id, moldId]))
     throw new Failure('invalid-input', 'That mold is not part of this pour.', 'moldId');

@@ -1,28 +1,9 @@
-import type * as v from 'valibot';
-import type { baitWeighingBody } from '../../contract/instruments.ts';
 import type { BaitWeighing } from '../../contract/pours.ts';
 import { usual } from '../../core/defaults.ts';
-import { Failure } from '../../core/failure.ts';
 import { tooLight } from '../../core/instruments/witness.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
-import { all, insert } from '../db/rows.ts';
-import { newId } from '../ids.ts';
-import { shotIn } from './shots.ts';
-import type { OpenPour } from './write.ts';
-
-export function addWeighing(
-  db: Db,
-  pour: OpenPour,
-  shotId: string,
-  { id, cavity, grams, instrumentId }: v.InferOutput<typeof baitWeighingBody>,
-  at: string,
-): void {
-  const { cavities } = shotIn(db, pour, shotId);
-  if (cavity > cavities)
-    throw new Failure('invalid-input', `This mold has ${cavities} cavities; there is no number ${cavity}.`, 'cavity');
-  insert(db, 'bait_weighing', { id: newId(id), shotId, cavity, grams, instrumentId, at });
-}
+import { all } from '../db/rows.ts';
 
 /** Earlier baits of a cavity that tell what the next one weighs. */
 const MOST_EARLIER = 20;

@@ -33,6 +33,18 @@ export function clockPath(clock: Clock): string {
   return '/';
 }
 
+/** Where somebody allowed it, a clock that comes due is told over whatever else is looked at. */
+function tellOutside({ label, id }: Clock): void {
+  if (typeof Notification === 'undefined' || Notification.permission !== 'granted') return;
+  if (document.visibilityState === 'visible') return;
+  // A phone's browser refuses it outside its own worker: the sound is there all the same.
+  try {
+    new Notification(label, { tag: id, body: 'It is due.' });
+  } catch (error) {
+    if (!(error instanceof TypeError)) throw error;
+  }
+}
+
 /** Sounds and speaks once for each clock that comes due while somebody is here. */
 function useAlarms(flags: Flag[]): void {
   const rung = useRef(new Set<string>());
@@ -42,6 +54,7 @@ function useAlarms(flags: Flag[]): void {
       if (dueS <= 0 && dueS > -120 && !rung.current.has(id)) {
         rung.current.add(id);
         alarm();
+        tellOutside(clock);
       }
     }
   }, [flags]);
@@ -170,10 +183,27 @@ function ClockList({ flags, onClose }: { flags: Flag[]; onClose(): void }) {
           <ClockRow key={clock.id} clock={clock} dueS={dueS} />
         ))}
       </ul>
+      <TellOutside />
       <Suspense fallback={null}>
         <NewClock />
       </Suspense>
     </section>
+  );
+}
+
+/** Asked for only by whoever wants it; what a browser refused once it does not ask again. */
+function TellOutside() {
+  const [allowed, setAllowed] = useState(typeof Notification === 'undefined' ? 'denied' : Notification.permission);
+  if (allowed === 'granted') return <p className="soft text-sm py-1">Clocks are told outside this page too.</p>;
+  if (allowed === 'denied') return null;
+  return (
+    <button
+      type="button"
+      className="btn btn-sm btn-ghost"
+      onClick={() => void Notification.requestPermission().then(setAllowed)}
+    >
+      Tell me outside this page too
+    </button>
   );
 }
 

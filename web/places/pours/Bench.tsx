@@ -20,6 +20,7 @@ import { CupCurve } from './CupCurve.tsx';
 import { CupSide } from './CupSide.tsx';
 import { CupsHere } from './CupsHere.tsx';
 import { CupTicks } from './CupTicks.tsx';
+import { KeptWarm } from './KeptWarm.tsx';
 import { Lane } from './Lane.tsx';
 import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
@@ -142,6 +143,7 @@ export function Standing({
             />
           ))}
           <Cooking at={at} />
+          <KeptWarm at={at} />
           <AtHandPanel at={at} hand={hand} />
           <CupTicks at={at} />
           <InTheCup doses={folded.doses} pour={pour} />

@@ -3,13 +3,13 @@ import { v7 } from 'uuid';
 import { usual } from '../../../core/defaults.ts';
 import { tried } from '../../../core/failure.ts';
 import { microwave } from '../../../core/heat/microwave.ts';
-import { leftG } from '../../../core/plastisol/cup.ts';
 import { isCooking } from '../../../core/process/next.ts';
 import { durationText, percentText } from '../../../core/units/show.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useBenchRoom } from './benchRoom.ts';
 import { CupLooks } from './CupLooks.tsx';
+import { massLeftG } from './massLeft.ts';
 import type { AtTheCup } from './useAtTheCup.ts';
 
 /** Bursts that cook this cup from where it is: the next one is started with a tap, then it is stirred, scraped and read. */
@@ -22,12 +22,7 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
   const last = folded.heats.at(-1);
   const roomC = lead.evening.roomC ?? taste.workshop.roomC;
   const fromC = last?.c ?? roomC;
-  // Taps on their way count as whole shots of this cup: rather too little is cooked again than too much.
-  const onTheirWay = cup.shots.filter(({ id }) => !lead.shots.some((shot) => shot.id === id));
-  const shotMl = ({ moldId }: { moldId: string }) =>
-    lead.plan.molds.find((mold) => mold.moldId === moldId)?.shotMl ?? 0;
-  const drawnMl = pour.drawnMl + onTheirWay.reduce((sum, shot) => sum + shotMl(shot), 0);
-  const massG = leftG({ massG: pour.plan.cookG + pour.dosed.g, cookMl: pour.cookMl }, drawnMl);
+  const massG = massLeftG({ pour, lead, cup });
   const plan = useMemo(() => {
     const toC = usual('cookC');
     if (!oven || fromC >= toC || !(massG > 0)) return null;

@@ -21,19 +21,9 @@ export function Pours() {
   const evening = newest && newest.evening.cups.length > 1 ? newest.evening : undefined;
   const alone = open.filter((pour) => pour.leadId === null && !evening?.cups.some((cup) => cup.id === pour.id));
   const rows = list.data.pages.flatMap((page) => page.items);
-  const actions = (
-    <>
-      <Link to="/dry-run" className="btn btn-line">
-        Dry run
-      </Link>
-      <Link to="/pours/new" className="btn btn-primary">
-        Lay out a pour
-      </Link>
-    </>
-  );
   if (rows.length === 0 && q === '') {
     return (
-      <Page title="Pours" tab="Pours" actions={actions}>
+      <Page title="Pours" tab="Pours" actions={<Begin />}>
         <Empty
           say="Nothing poured yet."
           then="An order that is short lays out its own pour. Or choose a colour and a mold, and it is sized and scaled for you."
@@ -44,7 +34,7 @@ export function Pours() {
     );
   }
   return (
-    <Page title="Pours" tab="Pours" actions={actions} under="One pour is one cup and all that came out of it.">
+    <Page title="Pours" tab="Pours" actions={<Begin />} under="One pour is one cup and all that came out of it.">
       {evening && <ThisEvening key={evening.id} evening={evening} />}
       {alone.map((pour) => (
         <Link
@@ -132,5 +122,18 @@ export function Pours() {
       </table>
       <More list={list}>Older pours</More>
     </Page>
+  );
+}
+
+function Begin() {
+  return (
+    <>
+      <Link to="/dry-run" className="btn btn-line">
+        Dry run
+      </Link>
+      <Link to="/pours/new" className="btn btn-primary">
+        Lay out a pour
+      </Link>
+    </>
   );
 }

@@ -1,6 +1,7 @@
 import type { PourMold, Shot } from '../../../contract/pours.ts';
-import { asBefore, saidOf, saysOf, TICKS, type TickId } from '../../../core/process/evidence.ts';
+import { saidOf, saysOf, TICKS, type TickId } from '../../../core/process/evidence.ts';
 import { shotsOf, wayInto } from '../../../core/process/next.ts';
+import { asBefore } from '../../../core/process/ways.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Guarded } from '../../parts/Guarded.tsx';
 import type { Cup } from './cupState.ts';

@@ -8,7 +8,7 @@ export const HOWS = ['stand-in', 'lines'] as const;
 
 export const instrumentBody = v.strictObject({
   kind: called(v.picklist(INSTRUMENT_KINDS), 'It is a'),
-  name: called(name, 'The instrument is called'),
+  name: called(name, 'Known as'),
   how: called(v.picklist(HOWS), 'It speaks'),
 });
 

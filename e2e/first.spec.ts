@@ -74,7 +74,7 @@ test('a night bench is dark before its first script, by day too; another place i
 test('at the cup the one next thing stands before any script has come, where it will stay', async ({ page, world }) => {
   await enter(page);
   const { pourId, api } = await stocked(world.url);
-  await api('POST', `/pours/${pourId}/heats`, { kind: 'cook', c: 150 });
+  await api('POST', `/pours/${pourId}/heats`, { kind: 'cook', c: 172 });
   for (const [width, height] of [
     [1280, 800],
     [1024, 768],
@@ -90,7 +90,7 @@ test('at the cup the one next thing stands before any script has come, where it 
       return [x, y, tall, figure?.x, figure?.y, figure?.width].map((value) => Math.round(value ?? -1));
     };
     await expect(page.getByRole('heading', { level: 1 })).toHaveText('Put in the colour.');
-    await expect(page.locator('.huge')).toHaveText('150');
+    await expect(page.locator('.huge')).toHaveText('172');
     const before = await box();
     letGo();
     await expect(page.getByRole('button', { name: 'Dose', exact: true }).last()).toBeVisible();

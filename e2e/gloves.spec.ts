@@ -56,12 +56,16 @@ test('two taps 200 ms apart draw one shot, in the mold that the target named, wi
   await page.goto(`/pours/${pourId}/bench`);
   await expect(big(page)).toContainText('Sandlance × 4');
   await twice(page, 200);
-  await expect(page.getByRole('heading', { name: /Draw shot 1 of 3: Sandlance second/ })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'Hold light pressure: Sandlance × 4.' })).toBeVisible();
   await page.waitForTimeout(1500);
   const { shots } = await api<Cup>('GET', `/pours/${pourId}`);
   expect(shots.map((shot) => [shot.moldId, shot.marks])).toEqual([[moldId, []]]);
-  // After its rest the target takes the next tap, for the other mold.
+  // After its rest the target takes the next tap: held; then the one for the other mold.
+  await expect(big(page)).toHaveAttribute('aria-disabled', 'false');
+  await big(page).click();
+  await expect(page.getByRole('heading', { name: /Draw shot 1 of 3: Sandlance second/ })).toBeVisible();
   await expect(big(page)).toContainText('Sandlance second');
+  await expect(big(page)).toHaveAttribute('aria-disabled', 'false');
   await big(page).click();
   await expect.poll(async () => (await api<Cup>('GET', `/pours/${pourId}`)).shots.length).toBe(2);
 });
@@ -103,10 +107,12 @@ test('without Wi-Fi a mold that was just filled cools by its own clock, and is n
   await page.getByRole('button', { name: 'Shot drawn' }).first().waitFor();
   await context.setOffline(true);
   await page.getByRole('button', { name: 'Shot drawn' }).first().click();
-  await page.waitForTimeout(1500);
+  await expect(page.getByText('hold light pressure', { exact: true })).toBeVisible();
+  await expect(big(page)).toHaveAttribute('aria-disabled', 'false');
+  await big(page).click();
   await expect(page.getByText('cooling, by a default')).toBeVisible();
   await expect(page.getByText('open it')).toHaveCount(0);
-  // Two minutes in cold aluminium, less the second and a half.
+  // Two minutes in cold aluminium, less the seconds since.
   await expect(page.getByText(/^1:5\d$/).first()).toBeVisible();
   const before = Date.now();
   await page.waitForTimeout(2500);

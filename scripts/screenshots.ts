@@ -88,7 +88,11 @@ const views: View[] = [
     },
   },
   { name: 'mold-planner', path: `/molds/plan?master=${sandlance}` },
-  { name: 'mold', path: `/molds/${await idOf('molds', 'Sandlance 110 × 3, open face')}` },
+  {
+    name: 'evening',
+    path: `/pours/${pourOpen}/evening`,
+    before: async (page) => page.getByText(/Begun now it ends/).waitFor(),
+  },
   { name: 'mold-care', path: `/molds/${await idOf('molds', 'Sandlance 110 × 4')}` },
   {
     name: 'recipe',

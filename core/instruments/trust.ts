@@ -1,4 +1,5 @@
 import { usual } from '../defaults.ts';
+import { median } from '../median.ts';
 import type { InstrumentKind } from './lines.ts';
 
 /** A figure of an instrument, as it came. */
@@ -17,14 +18,6 @@ const BOUNDS: Record<InstrumentKind, [low: number, high: number]> = {
 };
 /** Readings that a jump is held against. */
 const BEFORE = 5;
-
-const median = (values: number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = Math.floor(sorted.length / 2);
-  return sorted.length % 2 === 1
-    ? (sorted[half] as number)
-    : ((sorted[half - 1] as number) + (sorted[half] as number)) / 2;
-};
 
 /**
  * Whether the newest figure of an instrument can be believed. A thermometer that says the very same for long is stuck, since a

@@ -1,4 +1,5 @@
 import { usual } from '../defaults.ts';
+import { median } from '../median.ts';
 import { fillingS } from './hours.ts';
 
 /** From one shot of a mold to its next: how long it waited, and what hands took to look, close and fill it again. */
@@ -6,14 +7,6 @@ export interface Turn {
   waitedS: number;
   handsS: number;
 }
-
-const median = (values: number[]): number => {
-  const sorted = [...values].sort((a, b) => a - b);
-  const half = Math.floor(sorted.length / 2);
-  return sorted.length % 2 === 1
-    ? (sorted[half] as number)
-    : ((sorted[half - 1] as number) + (sorted[half] as number)) / 2;
-};
 
 /** The starting guess counts as so many turns. */
 const GUESS_COUNTS = 3;

@@ -23,9 +23,9 @@ export const TICKS = {
   degassed: {
     about: 'cup',
     asks: 'Degassed',
-    says: { vacuum: 'under vacuum', rest: 'by a hot rest', no: 'not at all' },
+    says: { vacuum: 'by vacuum', rest: 'hot rest', no: 'not' },
   },
-  salted: { about: 'cup', asks: 'Salt went in', says: { slowly: 'slowly, stirred briskly', atOnce: 'all at once' } },
+  salted: { about: 'cup', asks: 'Salt went in', says: { slowly: 'slowly', atOnce: 'at once' } },
   looks: {
     about: 'cup',
     asks: 'The cup looks like',
@@ -34,24 +34,24 @@ export const TICKS = {
   clamps: {
     about: 'shot',
     asks: 'Clamped',
-    says: { opposite: 'corner to opposite corner', 'same-side': 'on one side', none: 'not clamped' },
+    says: { opposite: 'opposite corners', 'same-side': 'one side', none: 'not' },
   },
   mold: { about: 'shot', asks: 'The mold', says: { warm: 'warm', cold: 'cold', preheated: 'preheated' } },
   injector: { about: 'shot', asks: 'Injector', says: { warm: 'warm', cold: 'cold' } },
-  rods: { about: 'shot', asks: 'Rods', says: { oiled: 'oiled, dry', bare: 'not oiled', wet: 'wet' } },
-  insert: { about: 'shot', asks: 'Insert', says: { in: 'in place', out: 'left out' } },
-  tilt: { about: 'shot', asks: 'Stood', says: { tilted: 'tail first, tilted', upright: 'upright' } },
+  rods: { about: 'shot', asks: 'Rods', says: { oiled: 'oiled, dry', bare: 'bare', wet: 'wet' } },
+  insert: { about: 'shot', asks: 'Insert', says: { in: 'in', out: 'out' } },
+  tilt: { about: 'shot', asks: 'Stood', says: { tilted: 'tilted', upright: 'upright' } },
   level: { about: 'shot', asks: 'The mold stands', says: { level: 'level', askew: 'askew' } },
   surface: {
     about: 'shot',
     asks: 'The layer before',
-    says: { melted: 'its surface melted again', hot: 'still hot', cold: 'cold as it was' },
+    says: { melted: 'melted', hot: 'still hot', cold: 'cold' },
   },
-  felt: { about: 'shot', asks: 'It felt', says: { smooth: 'smooth', clogged: 'clogged', light: 'empty too soon' } },
-  held: { about: 'shot', asks: 'Held', says: { yes: 'to the end', no: 'let go early' } },
-  topped: { about: 'shot', asks: 'Topped up', says: { yes: 'until it stopped sinking', no: 'not at all' } },
-  lie: { about: 'shot', asks: 'The baits lie', says: { flat: 'flat and straight', hung: 'hung', heaped: 'in a heap' } },
-  quench: { about: 'shot', asks: 'Quenched', says: { water: 'in water, rod dried', air: 'in air' } },
+  felt: { about: 'shot', asks: 'It felt', says: { smooth: 'smooth', clogged: 'clogged', light: 'empty early' } },
+  held: { about: 'shot', asks: 'Held', says: { yes: 'to the end', no: 'let go' } },
+  topped: { about: 'shot', asks: 'Topped up', says: { yes: 'yes', no: 'no' } },
+  lie: { about: 'shot', asks: 'The baits lie', says: { flat: 'flat', hung: 'hung', heaped: 'in a heap' } },
+  quench: { about: 'shot', asks: 'Quenched', says: { water: 'in water', air: 'in air' } },
 } as const satisfies Record<string, Tick>;
 
 export type TickId = keyof typeof TICKS;

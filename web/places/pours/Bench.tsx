@@ -4,8 +4,10 @@ import { Link, useParams } from 'react-router';
 import type { Material } from '../../../contract/materials.ts';
 import type { Pour } from '../../../contract/pours.ts';
 import type { Dose } from '../../../contract/recipes.ts';
+import { usual } from '../../../core/defaults.ts';
 import { cupTotals } from '../../../core/plastisol/cup.ts';
 import { meaning } from '../../../core/process/next.ts';
+import { durationText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { isGone, Missing, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
@@ -26,7 +28,7 @@ import { NextCard } from './NextCard.tsx';
 import { partText } from './partText.ts';
 import { Rescue } from './Rescue.tsx';
 import { useAtHand } from './useAtHand.ts';
-import { useAtTheCup } from './useAtTheCup.ts';
+import { type AtTheCup, useAtTheCup } from './useAtTheCup.ts';
 
 const [CURVE_PX, LEAST_CURVE_PX] = [262, 124];
 /** What stands above the curve beside the name: other cups, how the cup cools, what sinks in it. */
@@ -87,6 +89,7 @@ export function Standing({
   const at = useAtTheCup(pours, materials, inHand);
   const { lead, pour, folded, cup, next, nowMs } = at;
   const room = useBenchRoom();
+  const taste = useTaste();
   const clocks = room.useClocks();
   const hand = useAtHand(at, clocks.find(({ kind, aboutId }) => kind === 'burst' && aboutId === pour.id)?.startedAt);
   // What a thermometer says of the cup in hand is taken by the big target itself.
@@ -156,11 +159,19 @@ export function Standing({
         next={next}
         means={`${meaning(next, cup)}${reading ? ' by the thermometer' : ''}`}
         takes={reading?.value ?? null}
+        more={degasCost(at, (c) => taste.text(c, 'temperature'))}
         onAct={reading ? hand.read : at.act}
       />
       <AskedAtTheCup at={at} />
     </div>
   );
+}
+
+/** What degassing costs of its heat, as this cup cools. */
+function degasCost({ next, heat, nowMs }: AtTheCup, show: (c: number) => string): string | null {
+  if (next.do !== 'degas' || !heat) return null;
+  const seconds = usual(next.how === 'vacuum' ? 'degasS' : 'restS');
+  return `In ${durationText(seconds)} it falls to about ${show(heat.at(nowMs + 1000 * seconds))}.`;
 }
 
 /** What the next shot is drawn from: the doses as they add up now. */

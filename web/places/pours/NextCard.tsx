@@ -19,12 +19,15 @@ export function NextCard({
   next,
   means,
   takes,
+  more,
   onAct,
 }: {
   next: Next;
   means: string;
   /** What the thermometer says, where that is taken; null: it is typed. */
   takes: number | null;
+  /** What it costs, where that is known. */
+  more?: string | null;
   onAct(): void;
 }) {
   const taste = useTaste();
@@ -34,14 +37,19 @@ export function NextCard({
       aria-label="Next"
     >
       <div className="flex-1 min-w-0" aria-live="polite">
-        <h1 className="text-2xl sm:text-4xl">{next.say}</h1>
-        <p className="sm:text-lg font-bold mt-1">{next.why}</p>
-      </div>
-      {'leftS' in next && (
-        <p className="figure text-5xl sm:text-6xl leading-none" aria-live="off">
-          {durationText(next.leftS)}
+        <div className="flex items-baseline gap-x-5 flex-wrap">
+          <h1 className="text-2xl sm:text-4xl">{next.say}</h1>
+          {'leftS' in next && (
+            <span className="figure text-4xl sm:text-5xl leading-none" aria-live="off">
+              {durationText(next.leftS)}
+            </span>
+          )}
+        </div>
+        <p className="sm:text-2xl sm:leading-tight font-bold mt-1">
+          {next.why}
+          {more && ` ${more}`}
         </p>
-      )}
+      </div>
       {next.do !== 'wait' && (
         <Guarded
           means={means}

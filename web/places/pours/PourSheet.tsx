@@ -81,9 +81,14 @@ export function PourSheet() {
           </button>
           {pour.shots.length === 0 && pour.lent.shots === 0 && !pour.balance && <PutAway pour={pour} />}
           {!pour.closedAt && (
-            <Link to={`/pours/${pour.id}/bench`} className="btn btn-accent btn-lg">
-              To the bench
-            </Link>
+            <>
+              <Link to={`/pours/${pour.id}/evening`} className="btn btn-line btn-lg">
+                The evening
+              </Link>
+              <Link to={`/pours/${pour.id}/bench`} className="btn btn-accent btn-lg">
+                To the bench
+              </Link>
+            </>
           )}
         </>
       }

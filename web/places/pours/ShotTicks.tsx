@@ -23,12 +23,14 @@ export function TickTarget({
   return (
     <Guarded
       means={`${what} ${said ?? ''}`}
-      className={`btn h-16 min-h-16 px-3 font-normal flex-col items-start gap-0 leading-tight border ${said === undefined ? 'btn-ghost border-dashed border-[var(--edge)]' : 'btn-line'}`}
+      className={`btn h-[72px] min-h-16 px-3 font-normal flex-col items-start gap-0 leading-tight border ${said === undefined ? 'btn-ghost border-dashed border-[var(--edge)]' : 'btn-line'}`}
       label={`${TICKS[what].asks}: ${said === undefined ? 'not known' : saysOf(what, said)}; tap for ${saysOf(what, next)}`}
       onAct={() => onSay(next)}
     >
-      <span className="text-sm soft">{TICKS[what].asks}</span>
-      <b className={said === undefined ? 'soft' : ''}>{said === undefined ? 'not known' : saysOf(what, said)}</b>
+      <span className="text-base soft">{TICKS[what].asks}</span>
+      <b className={`text-2xl leading-none ${said === undefined ? 'soft' : ''}`}>
+        {said === undefined ? 'not known' : saysOf(what, said)}
+      </b>
     </Guarded>
   );
 }

@@ -62,7 +62,7 @@ export function Instruments() {
         <TextIn at="name" className="w-44" />
         <ChoiceIn at="how" options={choices(HOWS, HOW_WORDS)} />
         <div className="mt-5">
-          <Send className="">Add</Send>
+          <Send className="">Add it</Send>
         </div>
       </Sheet>
     </section>
@@ -100,7 +100,7 @@ function Row({ one }: { one: Speaking }) {
       </span>
       {one.how === 'stand-in' && (
         <SelectField
-          label="It"
+          label="This stand-in"
           value={now?.fault ?? 'none'}
           options={FAULTS.map((fault) => ({ value: fault, label: FAULT_WORDS[fault] }))}
           onChange={(fault) => void standIn(one.id, { fault })}

@@ -46,6 +46,8 @@ export interface SetCup {
   limits: HeatLimit[];
   stir?: Sinking | null;
   foams?: Degassing | undefined;
+  /** A shot was drawn from it already; not said: any shot there is. */
+  drawnOf?: boolean;
 }
 
 /** What goes into a mold at once: a layer, or those that are injected together. */
@@ -70,6 +72,7 @@ export interface CupNow<M extends NextMold = NextMold, S extends NextShot = Next
   stir?: Sinking | null;
   /** Bubbles are to be got out of it, in this way; they came with what was stirred in. */
   foams?: Degassing | undefined;
+  drawnOf?: boolean;
   /** What was said by taps. */
   ticks?: Ticked[];
   nowMs: number;
@@ -120,9 +123,19 @@ function cook({ limits }: CupNow, window: CupWindow, show: Show): Heating {
 export const isGelled = ({ heats }: { heats: { c: number }[] }): boolean =>
   heats.some(({ c }) => c >= usual('gelledC'));
 
-/** Still in its first cooking: read between bursts, not clear yet, whatever was put into the cold liquid. */
-export const isCooking = ({ heats, doses }: { heats: { c: number; kind?: string }[]; doses: unknown[] }): boolean =>
-  heats.length > 0 && !isGelled({ heats }) && (doses.length === 0 || heats.at(-1)?.kind === 'cook');
+/**
+ * Still in its first cooking: read between bursts, not clear yet, whatever was put into the cold liquid. A way that is
+ * poured cooler than that is first read when the cup has fallen to it: in its window it is cooked.
+ */
+export function isCooking(
+  { heats, doses }: { heats: { c: number; kind?: string }[]; doses: unknown[] },
+  { lowC, highC }: Pick<CupWindow, 'lowC' | 'highC'>,
+): boolean {
+  const last = heats.at(-1);
+  if (!last || isGelled({ heats })) return false;
+  if (highC < usual('gelledC') && last.c >= lowC) return false;
+  return doses.length === 0 || last.kind === 'cook';
+}
 
 const cookOn = (c: number, window: CupWindow, show: Show): Heating => ({
   do: 'heat',
@@ -374,7 +387,8 @@ export function nextOf<M extends NextMold, S extends NextShot>(cup: CupNow<M, S>
       const { foams } = one;
       const shared = cupWindow(molds, one.limits);
       const c = one.heats.at(-1)?.c;
-      if (c !== undefined && cup.shots.length === 0 && isCooking(one)) return about(cookOn(c, shared, show));
+      if (c !== undefined && !(one.drawnOf ?? cup.shots.length > 0) && isCooking(one, shared))
+        return about(cookOn(c, shared, show));
       if (one.recipeItems.length > 0 && one.doses.length === 0 && one.heats.length > 0) return about(COLOUR);
       if (foams && one.heats.length > 0) return about({ do: 'degas', how: foams, ...DEGAS[foams] });
       windows = molds.map((mold) => cupWindow([mold], one.limits));

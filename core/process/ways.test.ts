@@ -125,6 +125,43 @@ describe('a cup that is not clear yet', () => {
     expect(next({ shots: [], heats: [{ c: 162, at: iso(-3), kind: 'cook' }] }).do).toBe('heat');
     expect(next({ shots: [], heats: [{ c: 162, at: iso(-3), kind: 'reading' }] }).do).toBe('shot');
   });
+  test('a second cup of a layered bait is cooked on, though the first was drawn from', () => {
+    const set = {
+      goes: [
+        { what: 'belly', joins: null, cups: ['a'] },
+        { what: 'back', joins: 'melted' as const, cups: ['b'] },
+      ],
+      cups: [
+        {
+          id: 'a',
+          name: 'A',
+          heats: [{ c: 172, at: iso(-3) }],
+          doses: ['x'],
+          recipeItems: ['x'],
+          limits: [],
+          drawnOf: true,
+        },
+        {
+          id: 'b',
+          name: 'B',
+          heats: [{ c: 88, at: iso(-3), kind: 'cook' }],
+          doses: [],
+          recipeItems: ['x'],
+          limits: [],
+          drawnOf: false,
+        },
+      ],
+    };
+    const belly = [{ id: 's1', moldId: 'm', marks: [], at: iso(-200), gone: 1 }];
+    const full = { ...mold, shots: 1, opensAt: null };
+    expect(next({ set, shots: belly, molds: [full] })).toMatchObject({ do: 'heat', kind: 'cook', cup: 'b' });
+  });
+  test('for a printed mold or a dip it is first read when it has fallen to it', () => {
+    const printed = [{ ...mold, kind: 'printed' as const, opensAt: null }];
+    const at = (c: number) => next({ shots: [], molds: printed, heats: [{ c, at: iso(-3), kind: 'cook' }] });
+    expect(at(150).do).toBe('shot');
+    expect(at(140)).toMatchObject({ do: 'heat', kind: 'cook' });
+  });
 });
 
 describe('bubbles', () => {

@@ -22,6 +22,11 @@ describe('how baits firm', () => {
     expect(perLogHour.value).toBeCloseTo(6, 1);
     expect(perDegree.sd).toBeLessThan(0.03);
   });
+  test('two readings after each other at one heat tell nothing of either', () =>
+    expect(firms({ readings: [reading('a', 24, 20, 30), reading('a', 24.2, 20.5, 36)] })).toMatchObject({
+      n: 0,
+      perLogHour: { value: 4 },
+    }));
   test('one pair moves it a little, to its own side', () => {
     const { perLogHour } = firms({ readings: [reading('a', 2.4, 20, 30), reading('a', 24, 20, 38)] });
     expect(perLogHour.value).toBeGreaterThan(4);

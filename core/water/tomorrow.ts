@@ -13,6 +13,11 @@ const [YOUNGEST_H, OLDEST_H] = [0.05, 48];
 /** The logarithm of its age, in tens, against a cured one's. */
 const aged = (h: number) => Math.log10(Math.min(OLDEST_H, Math.max(YOUNGEST_H, h)) / usual('cureH'));
 
+/** Two readings tell of age or cold only where they differ in one of them. */
+const [LEAST_C, LEAST_LOG] = [2, 0.1];
+const differs = (a: { c: number; hours: number }, b: { c: number; hours: number }) =>
+  Math.abs(a.c - b.c) >= LEAST_C || Math.abs(aged(a.hours) - aged(b.hours)) >= LEAST_LOG;
+
 export const firmsSchema = v.strictObject({
   /** Readings of one and the same cup, at two ages or two temperatures; on the scale 00. */
   readings: v.pipe(
@@ -52,12 +57,14 @@ export function firms({ readings }: v.InferOutput<typeof firmsSchema>): Slopes {
   const told = [...cups.values()].flatMap((rows) => {
     const [first, ...later] = rows;
     if (!first) return [];
-    return later.map((row) => ({
-      shares: [first.c - row.c, aged(row.hours) - aged(first.hours)],
-      value: row.value - first.value,
-      // Both readings may be off.
-      sd: usual('readingSdPoints') * Math.SQRT2,
-    }));
+    return later
+      .filter((row) => differs(first, row))
+      .map((row) => ({
+        shares: [first.c - row.c, aged(row.hours) - aged(first.hours)],
+        value: row.value - first.value,
+        // Both readings may be off.
+        sd: usual('readingSdPoints') * Math.SQRT2,
+      }));
   });
   const [perDegree, perLogHour] = posterior(told, GUESSES()) as [Slopes['perDegree'], Slopes['perLogHour']];
   return { perDegree, perLogHour, n: told.length };

@@ -4,7 +4,7 @@ import { durationText } from '../../../core/units/show.ts';
 import { useWidth } from '../../parts/Fitted.tsx';
 import { range } from '../../parts/range.ts';
 
-const [LABEL_PX, ROW_PX, AXIS_PX, WORD_PX] = [150, 30, 26, 7.2];
+const [LABEL_PX, ROW_PX, AXIS_PX, WORD_PX] = [168, 30, 26, 8.2];
 const WORDS: Record<Did, string> = {
   start: 'in',
   burst: 'oven',
@@ -88,6 +88,7 @@ export function EveningLanes({ of, named }: { of: Simulated; named: Named }) {
       <svg
         width={width}
         height={heightPx}
+        style={{ fontFamily: 'var(--font-text)' }}
         role="img"
         aria-label={`The evening in lanes: ${lanes.map((lane) => laneName(lane, named)).join(', ')}; ${durationText(of.totalS)} in all`}
       >
@@ -110,11 +111,13 @@ export function EveningLanes({ of, named }: { of: Simulated; named: Named }) {
               <text
                 x={0}
                 y={y + ROW_PX / 2 + 4}
-                fontSize={13}
+                fontSize={14}
+                style={{ fontFamily: 'var(--font-text)' }}
                 fontWeight={lane === of.bottleneck ? 800 : 500}
                 fill={lane === of.bottleneck ? 'var(--warn)' : 'var(--ink)'}
               >
                 {shortened(laneName(lane, named), labelPx)}
+                <title>{laneName(lane, named)}</title>
               </text>
               {of.timeline
                 .filter(({ resource }) => resource === lane)

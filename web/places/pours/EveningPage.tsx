@@ -16,7 +16,7 @@ const namedBy = (pours: Pour[]): Named => ({
   cup: (id) => {
     const pour = pours.find((one) => one.id === id);
     const twice = pours.filter((one) => one.recipeName === pour?.recipeName).length > 1;
-    return { name: pour ? `${pour.recipeName}${twice ? ` ${pour.code}` : ''}` : id, hex: pour?.hex ?? '#888888' };
+    return { name: pour ? `${twice ? `${pour.code} ` : ''}${pour.recipeName}` : id, hex: pour?.hex ?? '#888888' };
   },
   mold: (id) => {
     const [, one = id, twin] = /^(.*?)( \(2\))?$/.exec(id) ?? [];

@@ -171,6 +171,7 @@ export function cupOf([lead, ...others]: [Standing, ...Standing[]], nowMs: numbe
     limits: one.pour.limits,
     stir: one.folded.stir,
     foams: foamsBy(one.folded, degassing),
+    drawnOf: folded.shots.some(({ parts }) => parts.some(({ pourId }) => pourId === one.pour.id)),
     layers: pour.cups.find((cup) => cup.id === one.pour.id)?.layers ?? [],
   }));
   return {

@@ -112,9 +112,14 @@ export class DryRunRoom {
     const molds = this.lesson.molds.map(({ id, shots: wanted, waitS }) => {
       const drawn = events.filter((event) => event.what === 'draw' && event.moldId === id && event.layers.includes(0));
       const newest = drawn.at(-1);
+      const layers = events.flatMap((event) =>
+        event.what === 'draw' && newest?.what === 'draw' && event.shotId === newest.shotId ? event.layers : [],
+      );
+      // A layer is still to come: hands are at the next cup, and the mold is waited for by whoever says so.
+      const begun = newest !== undefined && new Set(layers).size < this.lesson.layers.length;
       const full = newest?.what === 'draw' && !opened.has(newest.shotId);
       const waits = full && this.simMs < newest.ms + 1000 * (waitS[Math.min(drawn.length, waitS.length) - 1] as number);
-      return { full, waits, free: !full && drawn.length < wanted };
+      return { full, waits, free: begun || (!full && drawn.length < wanted) };
     });
     if (molds.some(({ full, waits, free }) => free || (full && !waits))) return HANDS;
     return molds.some(({ waits }) => waits) ? Number.POSITIVE_INFINITY : HANDS;

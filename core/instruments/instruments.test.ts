@@ -119,13 +119,39 @@ describe('what a step was', () => {
       [{ ...blue, left: 0 }, silver],
       { what: 'dose', materialId: 's', amount: 0.5 },
     ],
+    [
+      'what is left of two comes first, in its order',
+      0.5,
+      [
+        { ...blue, left: 0 },
+        { ...silver, gEach: 0.5 },
+        { ...blue, materialId: 'z', left: 3 },
+      ],
+      { what: 'dose', materialId: 's' },
+    ],
+    [
+      'and where it stands first already',
+      0.5,
+      [blue, { ...silver, left: 0 }],
+      { what: 'dose', materialId: 'b', amount: 10 },
+    ],
+    ['what weighs nothing is not told', 0.5, [{ ...silver, gEach: 0 }, blue], { what: 'dose', materialId: 'b' }],
     ['never less than one drop', 0.31, [{ ...blue, gEach: 0.9 }], { what: 'dose', amount: 1 }],
     ['nothing is laid out: so many grams', 3, [], { what: 'in', grams: 3 }],
     ['a shot of the mold that it fits', -46, [], { what: 'shot', moldId: 'm' }],
     ['the nearer of two', -21, [], { what: 'shot', moldId: 'w' }],
+    ['so much off it', -46, [], { what: 'shot', offG: -2 }],
     ['seven under is a shot yet', -40.9, [], { what: 'shot', moldId: 'm' }],
     ['eight under is none', -40.7, [], { what: 'out', grams: 40.7 }],
   ])('%s', (_, deltaG, goesIn, seen) => expect(seenIn({ deltaG }, goesIn as MayGoIn[], out)).toMatchObject(seen));
+  test('of two molds that both fit, the nearer one, wherever it stands', () => {
+    const both = [
+      { moldId: 'far', name: 'Far', grams: 50 },
+      { moldId: 'near', name: 'Near', grams: 46 },
+    ];
+    expect(seenIn({ deltaG: -45 }, [], both)).toMatchObject({ moldId: 'near' });
+    expect(seenIn({ deltaG: -45 }, [], [...both].reverse())).toMatchObject({ moldId: 'near' });
+  });
   test('how far off the count is, is said', () => {
     const seen = seenIn({ deltaG: 0.42 }, [blue], []);
     expect(seen.what === 'dose' && seen.offG).toBeCloseTo(0.02, 9);
@@ -136,6 +162,7 @@ describe('a bait that is too light', () => {
   test.each([
     ['four parts of a hundred are none where its cavity is known', 10.56, 11, 5, null],
     ['five are', 10.45, 11, 5, 0.05],
+    ['known from three weighings on', 10.45, 11, 3, 0.05],
     ['by its volume alone it takes more', 10.45, 11, 0, null],
     ['nine parts', 10.01, 11, 0, 0.09],
     ['heavier than usual is not light', 11.9, 11, 9, null],

@@ -6,6 +6,8 @@ import { workshop } from '../workshop/store.ts';
 
 /** Cups that are learnt from, the newest. */
 const MOST_CUPS = 120;
+/** They are looked for among so many readings: what grows is not scanned. */
+const MOST_READINGS = 800;
 
 /** How baits firm by age and by cold here: cups that were read twice or more on the scale 00; where nobody said, at the room's. */
 export function firmingOf(db: Db): Slopes {
@@ -13,7 +15,8 @@ export function firmingOf(db: Db): Slopes {
     db,
     `SELECT h.pour_id, h.value, h.c, h.at, (SELECT max(s.at) FROM shot_live s WHERE s.pour_id = h.pour_id) AS shot_at
      FROM hardness_reading h WHERE h.scale = '00' AND ${standing('hardness_reading', 'h')} AND h.pour_id IN (
-       SELECT pour_id FROM (SELECT o.pour_id, max(o.seq) AS newest FROM hardness_reading o
+       SELECT pour_id FROM (SELECT o.pour_id, max(o.seq) AS newest
+         FROM (SELECT * FROM hardness_reading ORDER BY seq DESC LIMIT ${MOST_READINGS}) o
          WHERE o.scale = '00' AND ${standing('hardness_reading', 'o')} GROUP BY o.pour_id HAVING count(*) > 1
          ORDER BY newest DESC LIMIT ${MOST_CUPS}))
      ORDER BY h.seq`,

@@ -1,5 +1,6 @@
 import type { Hands } from '../../contract/pours.ts';
 import { learntHands } from '../../core/plan/learntHands.ts';
+import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all } from '../db/rows.ts';
 
@@ -8,7 +9,7 @@ const MOST_SHOTS = 30;
 
 /**
  * How long hands take at each mold, by when shots were drawn, looked at, and the next one drawn; of one maker where that is asked.
- * Only the newest shots are read, through the index of each mold.
+ * Only the newest shots are read, through the index of each mold by time.
  */
 export function handsOf(db: Db, makerId: string | null): Hands[] {
   const rows = all<{
@@ -23,8 +24,9 @@ export function handsOf(db: Db, makerId: string | null): Hands[] {
        (SELECT min(m.at) FROM cavity_mark m WHERE m.shot_id = s.id) AS looked_at,
        (SELECT min(n.at) FROM shot_live n WHERE n.pour_id = s.pour_id AND n.mold_id = s.mold_id AND n.seq > s.seq) AS next_at
      FROM mold JOIN shot_live s ON s.id IN (
-       SELECT l.id FROM shot_live l JOIN pour ON pour.id = l.pour_id
-       WHERE l.mold_id = mold.id AND (@makerId IS NULL OR pour.maker_id = @makerId) ORDER BY l.seq DESC LIMIT ${MOST_SHOTS})
+       SELECT l.id FROM shot l JOIN pour ON pour.id = l.pour_id
+       WHERE l.mold_id = mold.id AND ${standing('shot', 'l')} AND (@makerId IS NULL OR pour.maker_id = @makerId)
+       ORDER BY l.at DESC LIMIT ${MOST_SHOTS})
      WHERE mold.retired_at IS NULL`,
     { makerId },
   );

@@ -233,7 +233,7 @@ export function addWeighing(
   { id, cavity, grams, instrumentId }: v.InferOutput<typeof baitWeighingBody>,
   at: string,
 ): void {
-  const { cavities } = shotIn(db, pour, shotId);
+  const { moldId, cavities } = shotIn(db, pour, shotId);
   if (cavity > cavities) throw noSuchCavity(cavities, cavity, 'cavity');
-  insert(db, 'bait_weighing', { id: newId(id), shotId, cavity, grams, instrumentId, at });
+  insert(db, 'bait_weighing', { id: newId(id), shotId, moldId, cavity, grams, instrumentId, at });
 }

@@ -8,6 +8,10 @@ import { all } from '../db/rows.ts';
 /** Earlier baits of a cavity that tell what the next one weighs. */
 const MOST_EARLIER = 20;
 
+/** The last ones of the same cavity, by its index. */
+const EARLIER = `SELECT e.grams FROM bait_weighing e WHERE e.mold_id = w.mold_id AND e.cavity = w.cavity AND e.seq < w.seq
+  AND e.shot_id <> w.shot_id AND ${standing('bait_weighing', 'e')} ORDER BY e.seq DESC LIMIT ${MOST_EARLIER}`;
+
 interface Row {
   shotId: string;
   id: string;
@@ -24,12 +28,7 @@ export function weighingsOf(db: Db, pourId: string): (BaitWeighing & { shotId: s
   const rows = all<Row>(
     db,
     `SELECT w.shot_id, w.id, w.cavity, w.grams, mold.cavity_ml,
-       (SELECT avg(grams) FROM (SELECT e.grams FROM bait_weighing e JOIN shot es ON es.id = e.shot_id
-          WHERE es.mold_id = s.mold_id AND e.cavity = w.cavity AND e.seq < w.seq AND e.shot_id <> w.shot_id
-            AND ${standing('bait_weighing', 'e')} ORDER BY e.seq DESC LIMIT ${MOST_EARLIER})) AS mean_g,
-       (SELECT min(${MOST_EARLIER}, count(*)) FROM bait_weighing e JOIN shot es ON es.id = e.shot_id
-          WHERE es.mold_id = s.mold_id AND e.cavity = w.cavity AND e.seq < w.seq AND e.shot_id <> w.shot_id
-            AND ${standing('bait_weighing', 'e')}) AS of
+       (SELECT avg(grams) FROM (${EARLIER})) AS mean_g, (SELECT count(*) FROM (${EARLIER})) AS of
      FROM shot_live s CROSS JOIN bait_weighing w ON w.shot_id = s.id JOIN mold ON mold.id = s.mold_id
      WHERE s.pour_id = ? AND ${standing('bait_weighing', 'w')}
        AND NOT EXISTS (SELECT 1 FROM bait_weighing n WHERE n.shot_id = w.shot_id AND n.cavity = w.cavity AND n.seq > w.seq

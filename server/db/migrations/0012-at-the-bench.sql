@@ -45,6 +45,8 @@ CREATE TABLE bait_weighing (
   seq INTEGER PRIMARY KEY AUTOINCREMENT,
   id TEXT NOT NULL UNIQUE,
   shot_id TEXT NOT NULL REFERENCES shot (id),
+  -- As its shot says: what a cavity's baits weigh is found without reading all of its shots.
+  mold_id TEXT NOT NULL REFERENCES mold (id),
   cavity INTEGER NOT NULL CHECK (cavity > 0),
   grams REAL NOT NULL CHECK (grams > 0),
   instrument_id TEXT REFERENCES instrument (id),
@@ -52,6 +54,7 @@ CREATE TABLE bait_weighing (
   at TEXT NOT NULL
 ) STRICT;
 CREATE INDEX bait_weighing_by_shot ON bait_weighing (shot_id);
+CREATE INDEX bait_weighing_by_cavity ON bait_weighing (mold_id, cavity, seq);
 CREATE TRIGGER bait_weighing_no_update BEFORE UPDATE ON bait_weighing BEGIN SELECT RAISE(ABORT, 'bait_weighing rows are only added'); END;
 CREATE TRIGGER bait_weighing_no_delete BEFORE DELETE ON bait_weighing BEGIN SELECT RAISE(ABORT, 'bait_weighing rows are only added'); END;
 

@@ -23,7 +23,7 @@ interface Flag {
   dueS: number;
 }
 
-const HOT = new Set<Clock['kind']>(['pot-life', 'open', 'bake']);
+const HOT = new Set<Clock['kind']>(['pot-life', 'open', 'bake', 'burst', 'stir']);
 
 export function clockPath(clock: Clock): string {
   if (clock.aboutType === 'mold') return `/molds/${clock.aboutId}`;

@@ -3,6 +3,7 @@ import type { ScaleStep } from '../../../contract/instruments.ts';
 import type { Heat } from '../../../contract/pours.ts';
 import { tried } from '../../../core/failure.ts';
 import { type MayGoIn, type MayGoOut, type Seen, seenIn } from '../../../core/instruments/witness.ts';
+import { goes } from '../../../core/plan/layers.ts';
 import { doseGrams } from '../../../core/plastisol/weigh.ts';
 import { isGelled } from '../../../core/process/next.ts';
 import type { Speaking } from '../../api/instruments.ts';
@@ -97,7 +98,11 @@ export function useAtHand(at: AtTheCup, burstAt?: string) {
       tap(`/ledgers/${pour.ledgerId}/doses`, { id: step.id, materialId, amount, unit }, `by the scale`, pour.id),
     drawn: (step: ScaleStep, moldId: string) => {
       const mold = cup.molds.find((one) => one.moldId === moldId);
-      if (mold) at.write.drawn(mold, 0, undefined, step.id);
+      const into = cup.shots.find((shot) => shot.moldId === moldId && shot.gone < goes(lead.layers).length);
+      if (!mold) return;
+      at.write.drawn(mold, into?.gone ?? 0, into, step.id);
+      // A further layer is no row of its own: the step is said all the same.
+      if (into) setHidden((before) => [...before, step.id]);
     },
     weighedBait: (step: ScaleStep, shotId: string, cavity: number) =>
       tap(

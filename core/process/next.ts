@@ -125,15 +125,17 @@ export const isGelled = ({ heats }: { heats: { c: number }[] }): boolean =>
 
 /**
  * Still in its first cooking: read between bursts, not clear yet, whatever was put into the cold liquid. A way that is
- * poured cooler than that is first read when the cup has fallen to it: in its window it is cooked.
+ * poured cooler than that is first read when the cup has fallen to it: in its window it is cooked. With flake in it that turns
+ * before, nobody is told to cook it on.
  */
 export function isCooking(
-  { heats, doses }: { heats: { c: number; kind?: string }[]; doses: unknown[] },
+  { heats, doses, limits }: { heats: { c: number; kind?: string }[]; doses: unknown[]; limits: HeatLimit[] },
   { lowC, highC }: Pick<CupWindow, 'lowC' | 'highC'>,
 ): boolean {
   const last = heats.at(-1);
   if (!last || isGelled({ heats })) return false;
   if (highC < usual('gelledC') && last.c >= lowC) return false;
+  if (doses.length > 0 && limits.some(({ c }) => c < usual('cookC'))) return false;
   return doses.length === 0 || last.kind === 'cook';
 }
 

@@ -125,6 +125,11 @@ describe('a cup that is not clear yet', () => {
     expect(next({ shots: [], heats: [{ c: 162, at: iso(-3), kind: 'cook' }] }).do).toBe('heat');
     expect(next({ shots: [], heats: [{ c: 162, at: iso(-3), kind: 'reading' }] }).do).toBe('shot');
   });
+  test('with flake in it that turns before, nobody is told to cook it on', () => {
+    const tender = { limits: [{ name: 'Copper', c: 170 }], heats: [{ c: 162, at: iso(-3), kind: 'cook' }], shots: [] };
+    expect(next({ ...tender, molds: [{ ...mold, opensAt: null }] }).do).toBe('shot');
+    expect(next({ ...tender, doses: [] }).do).toBe('heat');
+  });
   test('a second cup of a layered bait is cooked on, though the first was drawn from', () => {
     const set = {
       goes: [

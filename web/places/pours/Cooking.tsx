@@ -31,7 +31,8 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
     return tried(() => microwave({ massG, fromC, toC, watts, efficiency, cpJPerGK, school })).value ?? null;
   }, [oven, fromC, massG]);
   // What is warm enough to be drawn from is not cooked.
-  if (!oven || !plan || (last && last.c >= window.lowC && !isCooking(folded, window))) return null;
+  if (!oven || !plan || (last && last.c >= window.lowC && !isCooking({ ...folded, limits: pour.limits }, window)))
+    return null;
   const running = clocks.find((clock) => clock.kind === 'burst' && clock.aboutId === pour.id);
   // The oven runs whether the Wi-Fi does or not.
   const begun =

@@ -88,6 +88,7 @@ test('a cold cup is cooked in bursts: a double tap starts one, its clock runs, a
   expect(seconds).toBeLessThan(120);
   const clockText = `${Math.floor(seconds / 60)}:${String(seconds % 60).padStart(2, '0')}`;
   const start = cooking.getByRole('button', { name: `Start ${clockText} at 100 %` });
+  await start.waitFor();
   await page.context().setOffline(true);
   await start.dblclick();
   // The oven runs without the Wi-Fi.

@@ -89,6 +89,8 @@ test('two taps on what closes the doses open nothing that lies under there', asy
   // With two cups above it, the bench’s own Dose lies where All in was.
   await expect.poll(async () => (await api<{ doses: unknown[] }>('GET', `/pours/${setId}`)).doses.length).toBe(1);
   await expect(page.getByRole('button', { name: 'Back to the cup' })).toHaveCount(0);
+  // Nor is anything said by it that lies under there.
+  expect((await api<{ ticks: unknown[] }>('GET', `/pours/${setId}`)).ticks).toEqual([]);
   // A moment later it opens as ever.
   await page.waitForTimeout(1000);
   await page.getByRole('button', { name: 'Dose', exact: true }).first().click();

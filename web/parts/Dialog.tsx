@@ -1,4 +1,5 @@
 import { type ReactNode, useEffect, useRef, useState } from 'react';
+import { uncovered } from './Guarded.tsx';
 
 /** A native dialog that follows `open`. */
 function useDialog(open: boolean) {
@@ -11,7 +12,10 @@ function useDialog(open: boolean) {
       // A closed dialog cannot hold the focus, so the field is given it now.
       dialog.querySelector('input')?.focus();
     }
-    if (!open && dialog.open) dialog.close();
+    if (!open && dialog.open) {
+      dialog.close();
+      uncovered();
+    }
   }, [open]);
   return ref;
 }

@@ -3,12 +3,20 @@ import { type ReactNode, useEffect, useRef, useState } from 'react';
 /** A glove's second tap comes within this; a target that means something else now does not take it, ms. */
 const GUARD_MS = 900;
 
+/** When something that lay over the bench was closed last: the second tap on what closed it is meant for nothing under it. */
+let uncoveredMs = Number.NEGATIVE_INFINITY;
+export const uncovered = (): void => {
+  uncoveredMs = performance.now();
+};
+
 interface Props {
   /** What a tap would do now, in full: when that changes, the target rests for a moment. */
   means: string;
   onAct(): void;
   className?: string;
   label?: string;
+  /** Says something by a single tap, and may lie under what is closed: it rests after that too. */
+  shy?: boolean;
   children: ReactNode;
 }
 
@@ -36,7 +44,7 @@ export function useOpened<T>(none: T): [T, (next: T) => void] {
 }
 
 /** A target that never changes its meaning under a finger: it rests after every tap, and whenever it comes to mean something else. */
-export function Guarded({ means, onAct, className = '', label, children }: Props) {
+export function Guarded({ means, onAct, className = '', label, shy = false, children }: Props) {
   const [armedFor, setArmedFor] = useState(means);
   const armed = armedFor === means;
   useEffect(() => {
@@ -51,7 +59,7 @@ export function Guarded({ means, onAct, className = '', label, children }: Props
       aria-disabled={!armed}
       aria-label={label}
       onClick={() => {
-        if (!armed) return;
+        if (!armed || (shy && performance.now() - uncoveredMs < GUARD_MS)) return;
         setArmedFor('');
         onAct();
       }}

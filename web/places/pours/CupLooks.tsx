@@ -48,6 +48,7 @@ export function CupLooks({ ticks, onSay }: { ticks: Ticked[]; onSay(said: string
         {LOOKS.map((look) => (
           <Guarded
             key={look}
+            shy
             means={`looks ${look} ${said ?? ''}`}
             className={`btn h-24 w-28 px-1 flex-col gap-0 font-normal ${said === look ? 'btn-line' : 'btn-ghost border border-[var(--edge)]'}`}
             label={`The cup looks like ${saysOf('looks', look)}${said === look ? ', said' : ''}`}

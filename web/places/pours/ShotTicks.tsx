@@ -22,6 +22,7 @@ export function TickTarget({
   const next = options[(said === undefined ? -1 : options.indexOf(said)) + 1] ?? (options[0] as string);
   return (
     <Guarded
+      shy
       means={`${what} ${said ?? ''}`}
       className={`btn h-[72px] min-h-16 px-3 font-normal flex-col items-start gap-0 leading-tight border ${said === undefined ? 'btn-ghost border-dashed border-[var(--edge)]' : 'btn-line'}`}
       label={`${TICKS[what].asks}: ${said === undefined ? 'not known' : saysOf(what, said)}; tap for ${saysOf(what, next)}`}

@@ -5,6 +5,7 @@ import { BEFORE_THE_HEAT } from '../../../core/process/evidence.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { REASONS } from '../../../core/yield/grades.ts';
 import { Page } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
 import { Standing, useStandingHere } from './Bench.tsx';
 import { BenchRoomContext } from './benchRoom.ts';
 import { lessonMaterials } from './dryRunPour.ts';
@@ -15,6 +16,7 @@ const FIRST_SEED = 7;
 
 /** The five lessons: the bench without plastisol. */
 export function DryRuns() {
+  const { text } = useTaste();
   return (
     <Page
       title="Dry run"
@@ -30,7 +32,7 @@ export function DryRuns() {
               <span>{lesson.teaches}</span>
               <span className="label-small block">
                 {lesson.molds.map((mold) => `${mold.shots} shots of ${mold.name}`).join(', ')}, {lesson.layers.length}{' '}
-                {lesson.layers.length === 1 ? 'cup' : 'cups'}, room at {lesson.roomC} °C
+                {lesson.layers.length === 1 ? 'cup' : 'cups'}, room at {text(lesson.roomC, 'temperature')}
               </span>
             </span>
             <Link to={`/dry-run/${lesson.id}`} className="btn btn-primary bench-target">

@@ -1,6 +1,5 @@
 import * as v from 'valibot';
-import { INSTRUMENT_KINDS, type InstrumentKind, lineSchema } from '../core/instruments/lines.ts';
-import { FAULTS, type Fault } from '../core/instruments/standIn.ts';
+import { FAULTS, type Fault, INSTRUMENT_KINDS, type InstrumentKind, lineSchema } from '../core/instruments/lines.ts';
 import type { Trust } from '../core/instruments/trust.ts';
 import { called, count, grams, name, ownId, rowId, tappedAt, type Versioned } from './fields.ts';
 

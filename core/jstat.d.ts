@@ -3,7 +3,10 @@ declare module 'jstat' {
     /** Inverse of a square matrix. */
     inv(matrix: number[][]): number[][];
     gammaln(x: number): number;
-    normal: { cdf(x: number, mean: number, sd: number): number };
+    normal: {
+      cdf(x: number, mean: number, sd: number): number;
+      inv(p: number, mean: number, sd: number): number;
+    };
     studentt: { inv(p: number, degrees: number): number };
     chisquare: { cdf(x: number, degrees: number): number };
     /** Chance of k of n, each with the chance p. */

@@ -1,15 +1,7 @@
-/** A small seeded generator (mulberry32), so that the demo workshop is the same at every start. */
-export class Random {
-  constructor(private state: number) {}
+import { Seeded } from '../core/seeded.ts';
 
-  /** From 0 up to, not including, 1. */
-  next(): number {
-    this.state = (this.state + 0x6d2b79f5) | 0;
-    let t = Math.imul(this.state ^ (this.state >>> 15), 1 | this.state);
-    t = (t + Math.imul(t ^ (t >>> 7), 61 | t)) ^ t;
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  }
-
+/** What the demo workshop is made up with: the same at every start. */
+export class Random extends Seeded {
   between(low: number, high: number): number {
     return low + (high - low) * this.next();
   }

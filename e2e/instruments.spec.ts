@@ -29,7 +29,7 @@ async function evening(api: Api): Promise<{ cups: Pour[]; shots: number }> {
   const { items: open } = await api<{ items: Id[] }>('GET', '/pours?only=open');
   for (const { id } of open) {
     const { version } = await api<{ version: number }>('GET', `/pours/${id}`);
-    await fetchAs(api, id, version);
+    await api('PATCH', `/pours/${id}`, { discarded: true }, version);
   }
   const cup = (colourwayId: string | undefined, molds: [Id, number][]) =>
     api<Pour>('POST', '/pours', { colourwayId, molds: molds.map(([{ id }, shots]) => ({ moldId: id, shots })) });
@@ -42,17 +42,6 @@ async function evening(api: Api): Promise<{ cups: Pour[]; shots: number }> {
   ];
   return { cups, shots: 5 };
 }
-
-/** Puts a laid out cup away again. */
-const fetchAs = async (_api: Api, id: string, version: number) => {
-  const answer = await fetch(`${base}/api/pours/${id}`, {
-    method: 'PATCH',
-    headers: { 'content-type': 'application/json', 'if-match': `"${version}"` },
-    body: JSON.stringify({ discarded: true }),
-  });
-  if (!answer.ok) throw new Error(await answer.text());
-};
-let base = '';
 
 /** Does what the bench says until the cup is to be weighed; whatever is measured comes from an instrument. */
 async function follow(page: Page, world: World, cup: Pour, scale: Instrument): Promise<void> {
@@ -113,7 +102,6 @@ test('a whole evening of two colours and three molds: each heat by the thermomet
   world,
 }) => {
   test.setTimeout(240_000);
-  base = world.url;
   await enter(page);
   await stocked(world.url);
   const api = apiOf(world.url);

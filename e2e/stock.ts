@@ -1,14 +1,14 @@
 import type { Page } from '@playwright/test';
 
-export type Api = <T>(method: string, path: string, body?: unknown) => Promise<T>;
+export type Api = <T>(method: string, path: string, body?: unknown, version?: number) => Promise<T>;
 
 /** Asks a served workshop; what it refuses is an error of the journey. */
 export const apiOf =
   (url: string): Api =>
-  async <T>(method: string, path: string, body?: unknown) => {
+  async <T>(method: string, path: string, body?: unknown, version?: number) => {
     const response = await fetch(`${url}/api${path}`, {
       method,
-      headers: { 'content-type': 'application/json' },
+      headers: { 'content-type': 'application/json', ...(version === undefined ? {} : { 'if-match': `"${version}"` }) },
       body: body === undefined ? null : JSON.stringify(body),
     });
     if (!response.ok) throw new Error(`${path}: ${await response.text()}`);

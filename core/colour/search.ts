@@ -1,4 +1,5 @@
 import type { Lab65 } from 'culori';
+import { Seeded } from '../seeded.ts';
 import { deltaE, labOf } from './lab.ts';
 import { bands, layerOver, type Optics, type Rgb } from './light.ts';
 
@@ -53,17 +54,6 @@ const ALIKE = 0.2;
 const DONE = 0.02;
 
 class Spent extends Error {}
-
-/** The same numbers from the same seed. Source: mulberry32, public domain. */
-function numbersFrom(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4294967296;
-  };
-}
 
 class Search {
   looks = 0;
@@ -252,7 +242,8 @@ function family(search: Search, one: Try, wish: Wish, chance: () => number): Try
 
 export function search(wish: Wish): Found {
   const look = new Search(wish);
-  const chance = numbersFrom(wish.seed);
+  const numbers = new Seeded(wish.seed);
+  const chance = () => numbers.next();
   let cutOff = false;
   try {
     const none: Try = { which: [], mlPerL: [], off: look.off([], []) };

@@ -1,5 +1,5 @@
 import { usual } from '../defaults.ts';
-import { noise } from '../instruments/standIn.ts';
+import { evenly } from '../instruments/standIn.ts';
 import type { Ticked } from '../process/evidence.ts';
 import type { Way } from '../process/ways.ts';
 import type { Reason } from '../yield/grades.ts';
@@ -138,11 +138,8 @@ export function choicesOf(shot: DrawnShot): Choice[] {
 const hash = (text: string) => [...text].reduce((sum, letter) => (Math.imul(sum, 31) + letter.charCodeAt(0)) | 0, 7);
 
 /** The luck of one bait against one choice, 0 to 1; the same at every repetition. */
-const luck = (seed: number, choice: number, shot: number, cavity: number): number => {
-  // A normal's own distribution makes it even: Abramowitz and Stegun 26.2.17 is more than is needed here.
-  const value = noise(seed ^ choice, 1000 * (shot * 64 + cavity + 1));
-  return 1 / (1 + Math.exp(-1.702 * value));
-};
+const luck = (seed: number, choice: number, shot: number, cavity: number): number =>
+  evenly(seed ^ choice, 1000 * (shot * 64 + cavity + 1));
 
 export interface Bait {
   cavity: number;

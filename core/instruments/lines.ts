@@ -5,6 +5,10 @@ import { check } from '../validate.ts';
 export const INSTRUMENT_KINDS = ['thermometer', 'scale', 'oven'] as const;
 export type InstrumentKind = (typeof INSTRUMENT_KINDS)[number];
 
+/** What a stand-in can be made to have. */
+export const FAULTS = ['none', 'dropout', 'stuck', 'wild'] as const;
+export type Fault = (typeof FAULTS)[number];
+
 const at = v.optional(v.pipe(v.string(), v.isoTimestamp()));
 const number = (least: number, most: number) => v.pipe(v.number(), v.finite(), v.minValue(least), v.maxValue(most));
 

@@ -1,5 +1,8 @@
+import jstat from 'jstat';
 import { usual } from '../defaults.ts';
 import { cooledC } from '../heat/newton.ts';
+import { Seeded } from '../seeded.ts';
+import type { Fault } from './lines.ts';
 
 /** What happened to a cup's heat, oldest first; all that a stand-in knows of it. */
 export type HeatEvent =
@@ -47,21 +50,13 @@ export function cupTrueC(events: HeatEvent[], world: CupWorld, nowMs: number): {
   return { c, surfaceC: c - (Number.isFinite(sinceS) ? skin : Math.min(SKIN_C, (c - world.roomC) / 10)) };
 }
 
-/** The same noise for the same seed and moment: a stand-in can be run again. Mulberry32, then two uniforms to a normal. */
-export function noise(seed: number, ms: number): number {
-  let state = (seed ^ Math.imul(Math.floor(ms / 1000), 0x9e3779b1)) >>> 0;
-  const next = () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let t = state;
-    t = Math.imul(t ^ (t >>> 15), t | 1);
-    t ^= t + Math.imul(t ^ (t >>> 7), t | 61);
-    return ((t ^ (t >>> 14)) >>> 0) / 4294967296;
-  };
-  return Math.sqrt(-2 * Math.log(Math.max(1e-12, next()))) * Math.cos(2 * Math.PI * next());
-}
+/** Even between 0 and 1, the same for the same seed and the same moment: a stand-in can be run again. */
+export const evenly = (seed: number, ms: number): number =>
+  new Seeded((seed ^ Math.imul(Math.floor(ms / 1000), 0x9e3779b1)) >>> 0).next();
 
-export const FAULTS = ['none', 'dropout', 'stuck', 'wild'] as const;
-export type Fault = (typeof FAULTS)[number];
+/** The same as a standard normal. */
+export const noise = (seed: number, ms: number): number =>
+  jstat.normal.inv(Math.min(1 - 1e-12, Math.max(1e-12, evenly(seed, ms))), 0, 1);
 
 /** A wild value comes so often, of readings. */
 const WILD_EVERY = 3;

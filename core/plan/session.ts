@@ -140,7 +140,7 @@ function shortest(evening: Evening): { last: State; exact: boolean } | null {
       const { state: from, least: before } = level[at] as Ranked;
       if (best && before >= best.now - 1e-9) continue;
       for (const state of evening.moves(from)) {
-        if (state.toDo === 0) {
+        if (state.workLeft === 0) {
           if (!best || state.now < best.now - 1e-9) best = state;
           continue;
         }
@@ -148,7 +148,7 @@ function shortest(evening: Evening): { last: State; exact: boolean } | null {
         const key = keyOf(state);
         if (seen.has(key) || !Number.isFinite(least) || (best && least >= best.now - 1e-9)) continue;
         seen.add(key);
-        if (state.toDo < from.toDo) next.push({ state, least });
+        if (state.workLeft < from.workLeft) next.push({ state, least });
         else if (level.length < MOST_REHEATING * wide) level.push({ state, least });
         else exact = false;
       }

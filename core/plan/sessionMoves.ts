@@ -199,7 +199,7 @@ export class Evening {
       until: begins + burstS,
     });
     next.now = begins;
-    if (!again) next.toDo -= 1;
+    if (!again) next.workLeft -= 1;
     next.ovenCup = index;
     const did = again ? 'reheat' : 'burst';
     next.bars.push(
@@ -217,7 +217,7 @@ export class Evening {
     const from = Math.max(state.now, cup.until);
     const to = from + this.session.stirS;
     next.now = to;
-    if (!cup.reheating) next.toDo -= 1;
+    if (!cup.reheating) next.workLeft -= 1;
     next.bars.push(
       { resource: 'person', from, to, did: 'stir', cup: id },
       { resource: `cup ${id}`, from, to, did: 'stir', cup: id },
@@ -252,7 +252,7 @@ export class Evening {
     const cup = ownCup(next, index);
     const from = Math.max(state.now, state.pumpFrom);
     next.now = from + this.session.loadS;
-    next.toDo -= 1;
+    next.workLeft -= 1;
     cup.until = next.now + degasS;
     cup.stage = 'ready';
     next.pumpFrom = cup.until;
@@ -344,7 +344,7 @@ export class Evening {
     if (waits > 0)
       next.bars.push({ resource: `mold ${moldId}`, from: to, to: to + waits, did: last ? 'cool' : 'wait', ...about });
     next.now = to;
-    next.toDo -= 1;
+    next.workLeft -= 1;
     for (const index of cups) {
       ownCup(next, index).unused = 0;
       this.anchor(next, index, from + one.drawS);
@@ -359,7 +359,7 @@ export class Evening {
     const to = from + openS;
     Object.assign(mold, { full: false, row: -1, go: 0, from: to });
     next.now = to;
-    next.toDo -= 1;
+    next.workLeft -= 1;
     next.bars.push(
       { resource: 'person', from, to, did: 'open', mold: id },
       { resource: `mold ${id}`, from, to, did: 'open', mold: id },

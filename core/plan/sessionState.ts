@@ -115,7 +115,7 @@ export interface State {
   /** Which cup's colour is in each, and whether it was cleaned for it and not used since. */
   injectors: { cup: number; fresh: boolean }[];
   /** Pieces of the hands' work that are still to be done; reheating is none. */
-  toDo: number;
+  workLeft: number;
   before: State | null;
   bars: Bar[];
 }
@@ -151,7 +151,7 @@ export const startOf = (session: Session): State => ({
   })),
   left: session.shots.map(({ count }) => count),
   injectors: Array.from({ length: session.injectors }, () => ({ cup: -1, fresh: false })),
-  toDo: workOf(session),
+  workLeft: workOf(session),
   before: null,
   bars: [],
 });

@@ -2,6 +2,7 @@ import * as v from 'valibot';
 import { celsius, finite, list, nonNegative } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
+import { Z95 } from '../plastisol/between.ts';
 import { modulus } from '../plastisol/hardness.ts';
 import { posterior } from '../ridge.ts';
 
@@ -129,7 +130,7 @@ export function tomorrow({
     hardnessNow,
     hardnessThen,
     faster,
-    fasterLow: faster * Math.exp(-1.96 * sd),
-    fasterHigh: faster * Math.exp(1.96 * sd),
+    fasterLow: faster * Math.exp(-Z95 * sd),
+    fasterHigh: faster * Math.exp(Z95 * sd),
   };
 }

@@ -1,8 +1,8 @@
 import type { Instrument, InstrumentNow, ScaleStep } from '../../contract/instruments.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
-import { figureOf, type Line } from '../../core/instruments/lines.ts';
-import { cupTrueC, type Fault, shown } from '../../core/instruments/standIn.ts';
+import { type Fault, figureOf, type Line } from '../../core/instruments/lines.ts';
+import { cupTrueC, shown } from '../../core/instruments/standIn.ts';
 import { type Sample, trustOf } from '../../core/instruments/trust.ts';
 import { Witness } from '../../core/instruments/witness.ts';
 import { cupHeat } from '../../core/process/cupHeat.ts';

@@ -3,14 +3,13 @@ import type { Pour } from '../../../contract/pours.ts';
 import type { Helps, Simulated } from '../../../core/plan/session.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { useNow } from '../../api/now.ts';
+import { timeText } from '../../parts/hours.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { EveningLanes, type Named } from './EveningLanes.tsx';
 import { LaidOut } from './LaidOut.tsx';
 import { ThisEvening } from './ThisEvening.tsx';
 import { useEvening } from './useEvening.ts';
-
-const clockText = (ms: number) => new Date(ms).toLocaleTimeString([], { hour: '2-digit', minute: '2-digit' });
 
 const namedBy = (pours: Pour[]): Named => ({
   cup: (id) => {
@@ -79,8 +78,8 @@ function Ends({ of, named, turns }: { of: Simulated & { helps: Helps[] }; named:
   return (
     <div className="flex flex-col gap-2">
       <p className="text-2xl">
-        Begun now it ends at <b className="figure">{clockText(nowMs + of.totalS * 1000)}</b>: {durationText(of.totalS)},
-        of which your hands are free for {durationText(of.idleS)}.
+        Begun now it ends at <b className="figure">{timeText(new Date(nowMs + of.totalS * 1000).toISOString())}</b>:{' '}
+        {durationText(of.totalS)}, of which your hands are free for {durationText(of.idleS)}.
       </p>
       <p className="text-lg">
         {what} what it waits for: {durationText(busiest?.s ?? 0)} of work of its own. {of.moldsToKeepBusy}{' '}

@@ -4,6 +4,7 @@ import { TICKS } from '../../../core/process/evidence.ts';
 import { type ToLay, toLayOut } from '../../../core/process/layOut.ts';
 import { tapRow, useTaps } from '../../api/outbox.ts';
 import { useTaste } from '../../parts/taste.tsx';
+import { foldTaps } from './cupState.ts';
 
 /** What has to lie there before the heat is on, ticked off as it is laid out; kept with the evening, on every device. */
 export function LaidOut({ pours }: { pours: Pour[] }) {
@@ -12,21 +13,21 @@ export function LaidOut({ pours }: { pours: Pour[] }) {
   const open = pours.filter((pour) => pour.closedAt === null);
   const [first] = open;
   if (!first) return null;
-  const standing = first.ticks.filter(({ what }) => what === 'laid');
-  const path = `/pours/${first.id}/ticks`;
-  const waiting = taps.filter((tap) => !tap.refused && tap.path === path && tap.body.what === 'laid');
-  const back = new Set(taps.filter((tap) => tap.path === UNDO).map((tap) => String(tap.body.rowId)));
-  const there = (note: string) =>
-    [
-      ...standing.map((tick) => ({ id: tick.id, note: tick.note })),
-      ...waiting.map(({ body }) => ({ id: String(body.id), note: String(body.note) })),
-    ].find((one) => one.note === note && !back.has(one.id));
+  // With the taps on their way.
+  const { ticks } = foldTaps(first, taps, []);
+  const there = (note: string) => ticks.find((tick) => tick.what === 'laid' && tick.note === note);
   const items = toLayOut(open, workshop);
   const left = items.filter(({ name }) => !there(name)).length;
   const toggle = ({ name }: ToLay) => {
     const found = there(name);
     if (found) tapRow(UNDO, { rowId: found.id }, `not laid out: ${name}`, first.id);
-    else tapRow(path, { what: 'laid', said: 'yes', note: name }, `${TICKS.laid.asks}: ${name}`, first.id);
+    else
+      tapRow(
+        `/pours/${first.id}/ticks`,
+        { what: 'laid', said: 'yes', note: name },
+        `${TICKS.laid.asks}: ${name}`,
+        first.id,
+      );
   };
   return (
     <section className="flex flex-col gap-3" aria-label="To lay out">

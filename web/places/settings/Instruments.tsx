@@ -1,7 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { HOWS, type Instrument, instrumentBody } from '../../../contract/instruments.ts';
-import { INSTRUMENT_KINDS, type InstrumentKind } from '../../../core/instruments/lines.ts';
-import { FAULTS, type Fault } from '../../../core/instruments/standIn.ts';
+import { FAULTS, type Fault, INSTRUMENT_KINDS, type InstrumentKind } from '../../../core/instruments/lines.ts';
 import { TRUST_WORDS } from '../../../core/instruments/trust.ts';
 import { type Speaking, standIn, useInstruments } from '../../api/instruments.ts';
 import { queries } from '../../api/queries.ts';

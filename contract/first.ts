@@ -19,7 +19,7 @@ const VIEWS: FirstView[] = [
   { page: /^\/$/, asked: () => ['/today'], part: 'places/today/Today.tsx' },
   {
     page: BENCH_PAGE,
-    asked: (id) => [`/pours/${id}`, '/materials?limit=200', '/oven', '/instruments'],
+    asked: (id) => [`/pours/${id}`, '/materials?limit=200', '/oven', '/instruments', '/hands'],
     part: 'places/pours/Bench.tsx',
     fonts: ['atkinson-hyperlegible-next-latin-700-normal'],
   },

@@ -56,7 +56,7 @@ ask(session, workshop, makers, measures, line, clocks);
 const cup = BENCH_PAGE.exec(here)?.[1];
 const sculpted = SHAPE_PAGE.exec(here)?.[1];
 if (here === '/') ask(today);
-if (cup) ask(queries.pour(cup), materials, queries.oven, queries.instruments);
+if (cup) ask(queries.pour(cup), materials, queries.oven, queries.instruments, queries.hands());
 if (sculpted) ask(queries.master(sculpted), materials, masters);
 forget();
 

@@ -52,11 +52,17 @@ test('a moment that may be now is none: only the latest is told', () => {
 });
 
 test('hands for the shots that are left: a mold of four takes 130 s of them each', () => {
-  expect(handsLeftS([{ cavities: 4, shots: 3, drawn: 1 }])).toBe(260);
+  expect(handsLeftS([{ moldId: 'm', cavities: 4, shots: 3, drawn: 1 }])).toBe(260);
+  // As it is learnt of that mold; another's says nothing of it.
+  const learnt = [
+    { moldId: 'n', handsS: 10 },
+    { moldId: 'm', handsS: 85 },
+  ];
+  expect(handsLeftS([{ moldId: 'm', cavities: 4, shots: 3, drawn: 1 }], learnt)).toBe(170);
   expect(
     handsLeftS([
-      { cavities: 4, shots: 3, drawn: 5 },
-      { cavities: 1, shots: 1, drawn: 0 },
+      { moldId: 'm', cavities: 4, shots: 3, drawn: 5 },
+      { moldId: 'm', cavities: 1, shots: 1, drawn: 0 },
     ]),
   ).toBe(100);
 });

@@ -85,6 +85,15 @@ export function cupHeat(
   };
 }
 
-/** Hands' time of the shots that are still to be drawn, s: waits run beside them. */
-export const handsLeftS = (molds: { cavities: number; shots: number; drawn: number }[]): number =>
-  molds.reduce((sum, { cavities, shots, drawn }) => sum + Math.max(0, shots - drawn) * handsS(cavities), 0);
+/**
+ * Hands' time of the shots that are still to be drawn, s: waits run beside them.
+ * @param learnt what hands take at a mold here, s; where it is not known, the starting guess.
+ */
+export const handsLeftS = (
+  molds: { moldId: string; cavities: number; shots: number; drawn: number }[],
+  learnt: { moldId: string; handsS: number }[] = [],
+): number =>
+  molds.reduce((sum, { moldId, cavities, shots, drawn }) => {
+    const each = learnt.find((one) => one.moldId === moldId)?.handsS ?? handsS(cavities);
+    return sum + Math.max(0, shots - drawn) * each;
+  }, 0);

@@ -1,6 +1,6 @@
 import { useQuery } from '@tanstack/react-query';
 import { createContext, useContext } from 'react';
-import type { Oven } from '../../../contract/pours.ts';
+import type { Hands, Oven } from '../../../contract/pours.ts';
 import type { Clock } from '../../../contract/workshop.ts';
 import { type Speaking, useInstruments } from '../../api/instruments.ts';
 import { useNow } from '../../api/now.ts';
@@ -17,6 +17,8 @@ export interface BenchRoom {
   useInstruments(): Speaking[];
   useOven(): Oven | undefined;
   useClocks(): Clock[];
+  /** What hands take here, by mold. */
+  useHands(): Hands[];
   /** Weighed and done. */
   close?: () => void;
 }
@@ -29,6 +31,7 @@ const WORKSHOP: BenchRoom = {
   useInstruments,
   useOven: () => useQuery(queries.oven).data,
   useClocks: () => useQuery(queries.clocks).data?.items ?? [],
+  useHands: () => useQuery(queries.hands()).data?.items ?? [],
 };
 
 export const BenchRoomContext = createContext<BenchRoom>(WORKSHOP);

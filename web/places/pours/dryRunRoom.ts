@@ -59,6 +59,7 @@ export class DryRunRoom {
       useInstruments: () => useSyncExternalStore(subscribe, speaking),
       useOven: () => OVEN,
       useClocks: () => [],
+      useHands: () => [],
       close: () => {
         this.closed = true;
         this.changed();

@@ -185,7 +185,10 @@ export function useAtTheCup(pours: [Pour, ...Pour[]], materials: Material[], fir
     /** How the cup in hand goes on cooling; null: nobody read it, or it does not cool. */
     heat: cupHeat(folded.heats, window, lead.pour.evening.roomC ?? taste.workshop.roomC, nowMs),
     /** Hands' time of what is still to be drawn, s. */
-    handsS: handsLeftS(cup.molds.map((mold) => ({ ...mold, drawn: shotsOf(cup, mold.moldId).length }))),
+    handsS: handsLeftS(
+      cup.molds.map((mold) => ({ ...mold, drawn: shotsOf(cup, mold.moldId).length })),
+      room.useHands(),
+    ),
     lastAct: [...folded.heats, ...cup.shots].reduce<Heat | Shot | undefined>(
       (latest, row) => (latest && latest.at > row.at ? latest : row),
       undefined,

@@ -27,7 +27,7 @@ export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
           (one) =>
             one && (
               <div key={one.id} className="flex-1 min-w-40 flex flex-col gap-1">
-                <span className="soft">{one.name}</span>
+                <span className="bench-text soft">{one.name}</span>
                 {here(one) ? (
                   <Says one={one} />
                 ) : (
@@ -69,7 +69,7 @@ function Says({ one }: { one: Speaking }) {
   const taste = useTaste();
   const { now } = one;
   const dimension = one.kind === 'scale' ? 'mass' : 'temperature';
-  if (!now || now.value === null) return <b className="text-lg">says nothing yet</b>;
+  if (!now || now.value === null) return <b className="bench-text">says nothing yet</b>;
   return (
     <>
       <b
@@ -79,7 +79,7 @@ function Says({ one }: { one: Speaking }) {
         {now.trust === 'wild' ? '???' : taste.text(now.value, dimension)}
       </b>
       {now.trust !== 'fine' && (
-        <span className="warn font-bold" role="status">
+        <span className="bench-text warn font-bold" role="status">
           {TRUST_WORDS[now.trust]}
         </span>
       )}
@@ -106,7 +106,7 @@ function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHa
   const target = 'btn btn-line h-16 min-h-16 px-4';
   return (
     <div className="flex flex-col gap-2" role="status">
-      <p className="text-lg">
+      <p className="bench-text">
         The scale saw <b className="figure text-2xl">{grams}</b>
         {step.deltaG > 0 && material && (
           <>

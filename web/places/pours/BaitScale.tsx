@@ -35,12 +35,12 @@ export function BaitScale({ shot, mold, hand, pourId }: { shot: Shot; mold: Pour
         </Guarded>
       )}
       {shot.weighed.length > 0 && (
-        <span className="soft self-center">
+        <span className="bench-text soft self-center">
           <span className="figure">{shot.weighed.length}</span> of {mold.cavities} weighed
         </span>
       )}
       {light.map(({ cavity, grams, usualG, of, missing }) => (
-        <p key={cavity} className="warn font-bold text-lg w-full" role="status">
+        <p key={cavity} className="bench-text warn font-bold w-full" role="status">
           Cavity {cavity}: {taste.text(grams, 'mass')} is {percentText(missing as number)} light of{' '}
           {taste.text(usualG, 'mass')}
           {of === 0 && <span className="default-mark"> by its volume</span>}: a hollow or a bubble inside.

@@ -8,7 +8,7 @@ export function BeforeTheHeat({ at: { folded, cup, write } }: { at: AtTheCup }) 
   return (
     <section className="caution flex flex-col gap-2 p-3.5" aria-label="Before the heat">
       <h2>Before the heat</h2>
-      <ul className="text-lg list-disc pl-5">
+      <ul className="bench-text list-disc pl-5">
         {BEFORE_THE_HEAT.map((one) => (
           <li key={one}>{one}</li>
         ))}

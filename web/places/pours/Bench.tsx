@@ -32,7 +32,7 @@ import { type AtTheCup, useAtTheCup } from './useAtTheCup.ts';
 
 const [CURVE_PX, LEAST_CURVE_PX] = [262, 124];
 /** What stands above the curve beside the name: other cups, how the cup cools, what sinks in it. */
-const [CUPS_PX, COOLS_PX, SINKS_PX] = [86, 62, 32];
+const [CUPS_PX, COOLS_PX, SINKS_PX] = [86, 88, 36];
 
 export function Bench() {
   const { id = '' } = useParams();
@@ -180,7 +180,7 @@ function InTheCup({ doses, pour }: { doses: Dose[]; pour: Pour }) {
   const totals = cupTotals(doses);
   const name = (materialId: string) => doses.find((dose) => dose.materialId === materialId)?.materialName ?? '';
   return (
-    <p className="px-3.5 text-lg">
+    <p className="bench-text px-3.5">
       {pour.parts.length > 0 && `${pour.parts.map((part) => partText(part, taste)).join(' + ')}. `}
       <b>In the cup: </b>
       {totals.length === 0

@@ -70,7 +70,7 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
           Start <span className="figure">{durationText(next.seconds)}</span> at {percentText(next.level)}
         </button>
       )}
-      <p className="text-lg">
+      <p className="bench-text">
         to about <b className="figure">{taste.text(next.afterC, 'temperature')}</b>
         {later.length > 0 && (
           <>

@@ -55,7 +55,7 @@ export function CupLooks({ ticks, onSay }: { ticks: Ticked[]; onSay(said: string
             onAct={() => onSay(look)}
           >
             <CupDrawn look={look} />
-            <span className="text-sm leading-tight">{saysOf('looks', look)}</span>
+            <span className="text-base leading-tight">{saysOf('looks', look)}</span>
           </Guarded>
         ))}
       </div>

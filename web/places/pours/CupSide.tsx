@@ -30,7 +30,7 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
         </span>
         <span className="figure text-5xl soft mt-1 ml-1">{taste.unit('temperature')}</span>
       </button>
-      <p className="text-lg mt-2">
+      <p className="bench-text mt-2">
         <span
           className="inline-block w-4 h-4 rounded-full border border-current align-[-2px] mr-2"
           style={{ background: pour.hex }}
@@ -50,14 +50,15 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
 /** Until when it can be drawn from, as it cools; whether that is enough for what is left to draw. */
 function Cooling({ at: { heat, handsS, window, folded } }: { at: AtTheCup }) {
   const taste = useTaste();
-  if (!heat) return folded.heats.length > 0 ? <p className="soft">Not known how it cools: read it again.</p> : null;
+  if (!heat)
+    return folded.heats.length > 0 ? <p className="bench-text soft">Not known how it cools: read it again.</p> : null;
   const { state, enters, leaves, readings } = heat;
   const clock = (s: number) => <b className="figure text-2xl">{durationText(s)}</b>;
   const sure = readings > 1 ? ` ± ${durationText(giveOrTakeS(leaves))}` : '';
   const vagueS = readings > 1 ? vagueUntilS(leaves) : null;
   const short = state !== 'below' && handsS > Math.max(0, leaves.inS);
   return (
-    <div className="text-lg mt-1" aria-live="off">
+    <div className="bench-text mt-1" aria-live="off">
       {state === 'below' ? (
         <p>
           <b className="heat">Below {taste.text(window.lowC, 'temperature')} by now</b>
@@ -87,7 +88,7 @@ function Stir({ at: { folded, nowMs } }: { at: AtTheCup }) {
   const leftS = stir.dueAt === null ? null : (Date.parse(stir.dueAt) - nowMs) / 1000;
   const late = leftS !== null && leftS <= 0;
   return (
-    <p className="sm:text-lg">
+    <p className="bench-text">
       <span>
         {leftS === null ? (
           `${stir.name} sinks: stir, then draw`

@@ -29,7 +29,7 @@ export function KeptWarm({ at }: { at: AtTheCup }) {
   ).value;
   if (!found) return null;
   return (
-    <p className="px-3.5 text-lg" role="status">
+    <p className="bench-text px-3.5" role="status">
       Kept at {taste.text(heat.nowC, 'temperature')} meanwhile: the oven at{' '}
       <b className="figure">{percentText(Math.round(found.level * 100) / 100)}</b>, or{' '}
       <b className="figure">{durationText(Math.max(1, Math.round(found.onS)))}</b> of each minute at full power. Stir

@@ -74,8 +74,10 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, on
     >
       <div className="flex items-start gap-4 flex-wrap">
         <div className="flex-1 min-w-40">
-          <h2>{mold.name}</h2>
-          <p className="soft">{shot ? `shot ${shots.length} of ${mold.shots}` : `${mold.shots} shots to draw`}</p>
+          <h2 className="lg:text-2xl">{mold.name}</h2>
+          <p className="bench-text soft">
+            {shot ? `shot ${shots.length} of ${mold.shots}` : `${mold.shots} shots to draw`}
+          </p>
           <Graduated
             value={shots.length}
             most={Math.max(mold.shots, shots.length)}
@@ -91,7 +93,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, on
           >
             {figure}
           </span>
-          <span className="soft">{word}</span>
+          <span className="bench-text soft">{word}</span>
         </p>
       </div>
       {layers.length > 1 && <LayersIn layers={layers} shot={shot} mold={mold} />}
@@ -138,7 +140,7 @@ export function Lane({ mold, cup, layers, active, hex, onDraw, onTap, onRest, on
 function LayersIn({ layers, shot, mold }: { layers: PourLayer[]; shot: Shot | undefined; mold: PourMold }) {
   const { text } = useTaste();
   return (
-    <ol className="flex flex-wrap gap-x-4 gap-y-1">
+    <ol className="bench-text flex flex-wrap gap-x-4 gap-y-1">
       {layers.map((layer, index) => {
         const there = shot?.parts.some((part) => part.layer === index) ?? false;
         return (
@@ -162,7 +164,7 @@ function LayersIn({ layers, shot, mold }: { layers: PourLayer[]; shot: Shot | un
         );
       })}
       {mold.stands && (
-        <li className="soft">
+        <li className="bench-text soft">
           <Stood of={mold.stands} />
         </li>
       )}

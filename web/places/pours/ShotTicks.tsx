@@ -66,7 +66,7 @@ export function ShotTicks({
   const before = asBefore(cup.ticks, way, of);
   return (
     <div className="flex flex-col gap-2">
-      {!shot && <p className="text-lg">{way.fill}</p>}
+      {!shot && <p className="bench-text">{way.fill}</p>}
       <div className="flex gap-2 flex-wrap">
         {(shot ? way.after : way.before.filter((what) => what !== 'insert' || mold.inserted)).map((what) => (
           <TickTarget
@@ -88,7 +88,7 @@ export function ShotTicks({
           </Guarded>
         )}
       </div>
-      {shot && <p className="soft">{way.out}</p>}
+      {shot && <p className="bench-text soft">{way.out}</p>}
       {way.caution !== 'hot' && <Caution about={[way.caution]} />}
     </div>
   );

@@ -1,6 +1,7 @@
 import { describe, expect, test } from 'vitest';
 import type { Join, Place } from '../plan/layers.ts';
-import { type CupNow, goneIn, meaning, type NextMold, type NextShot, nextOf, type SetCup, setOfCups } from './next.ts';
+import { type CupNow, goneIn, type NextMold, type NextShot, type SetCup, setOfCups } from './cupNow.ts';
+import { meaning, nextOf } from './next.ts';
 
 const NOW = Date.parse('2026-03-02T19:00:00Z');
 const ago = (seconds: number) => new Date(NOW - seconds * 1000).toISOString();

@@ -1,6 +1,9 @@
 import { describe, expect, test } from 'vitest';
+import type { CupNow, NextMold } from './cupNow.ts';
 import { maySay, saidOf, saysOf, TICK_IDS, TICKS, type Ticked } from './evidence.ts';
-import { type CupNow, foamsBy, type NextMold, nextOf, shotStage, wayInto } from './next.ts';
+import { foamsBy } from './heatNext.ts';
+import { nextOf } from './next.ts';
+import { shotStage, wayInto } from './shotNow.ts';
 import { asBefore, stageOf, WAYS, type WayId, wayOf } from './ways.ts';
 
 describe('which way a mold is filled', () => {

@@ -6,7 +6,8 @@ import { FIRST_ANSWERS, type FirstAnswers, firstView } from '../../contract/firs
 import type { Pour } from '../../contract/pours.ts';
 import type { Today } from '../../contract/today.ts';
 import type { Clock, Maker, Workshop } from '../../contract/workshop.ts';
-import { cupText, foamsBy, nextOf } from '../../core/process/next.ts';
+import { foamsBy } from '../../core/process/heatNext.ts';
+import { cupText, nextOf } from '../../core/process/next.ts';
 import { show, showText } from '../../core/units/show.ts';
 import type { Db } from '../db/open.ts';
 import { endpoints } from '../endpoints.ts';

@@ -1,5 +1,6 @@
 import type * as v from 'valibot';
-import type { burstBody, Oven } from '../../contract/pours.ts';
+import type { Oven } from '../../contract/pours.ts';
+import type { burstBody } from '../../contract/taps.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import { ovenEfficiency } from '../../core/heat/microwave.ts';

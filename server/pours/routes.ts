@@ -3,23 +3,25 @@ import { weighInBody } from '../../contract/blend.ts';
 import { rowId, shore } from '../../contract/fields.ts';
 import { baitWeighingBody } from '../../contract/instruments.ts';
 import {
-  burstBody,
   closeBody,
   eveningPatch,
   hardnessBody,
-  heatBody,
   laidOutPatch,
-  marksBody,
-  morePartsBody,
   pourBody,
   pourQuery,
-  redoBody,
   regradeBody,
+  weighBody,
+} from '../../contract/pours.ts';
+import {
+  burstBody,
+  heatBody,
+  marksBody,
+  morePartsBody,
+  redoBody,
   shotBody,
   stirBody,
   tickBody,
-  weighBody,
-} from '../../contract/pours.ts';
+} from '../../contract/taps.ts';
 import { Failure } from '../../core/failure.ts';
 import { clockStep } from '../clocks/store.ts';
 import { insert } from '../db/rows.ts';

@@ -1,7 +1,8 @@
 import { addSeconds } from 'date-fns/addSeconds';
 import type * as v from 'valibot';
 import type { baitWeighingBody } from '../../contract/instruments.ts';
-import type { marksBody, PourLayer, redoBody, shotBody } from '../../contract/pours.ts';
+import type { PourLayer } from '../../contract/pours.ts';
+import type { marksBody, redoBody, shotBody } from '../../contract/taps.ts';
 import { Failure } from '../../core/failure.ts';
 import { PLACES } from '../../core/plan/layers.ts';
 import { waitOf } from '../../core/process/waits.ts';

@@ -1,5 +1,6 @@
 import type * as v from 'valibot';
-import type { Pour, tickBody } from '../../contract/pours.ts';
+import type { Pour } from '../../contract/pours.ts';
+import type { tickBody } from '../../contract/taps.ts';
 import { Failure } from '../../core/failure.ts';
 import { TICK_IDS, TICKS } from '../../core/process/evidence.ts';
 import { standing } from '../db/log.ts';

@@ -3,7 +3,7 @@ import { v7 } from 'uuid';
 import { usual } from '../../../core/defaults.ts';
 import { tried } from '../../../core/failure.ts';
 import { microwave } from '../../../core/heat/microwave.ts';
-import { isCooking } from '../../../core/process/next.ts';
+import { isCooking } from '../../../core/process/heatNext.ts';
 import { durationText, percentText } from '../../../core/units/show.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { useTaste } from '../../parts/taste.tsx';

@@ -1,7 +1,8 @@
 import type { ReactNode } from 'react';
 import type { PourLayer, PourMold, Shot } from '../../../contract/pours.ts';
 import { goes, PLACES } from '../../../core/plan/layers.ts';
-import { shotStage, shotsOf, unmarkedIn } from '../../../core/process/next.ts';
+import { shotsOf, unmarkedIn } from '../../../core/process/cupNow.ts';
+import { shotStage } from '../../../core/process/shotNow.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';

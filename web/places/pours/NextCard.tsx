@@ -1,4 +1,4 @@
-import type { Next } from '../../../core/process/next.ts';
+import type { Next } from '../../../core/process/cupNow.ts';
 import { durationText } from '../../../core/units/show.ts';
 import { Guarded } from '../../parts/Guarded.tsx';
 import { useTaste } from '../../parts/taste.tsx';

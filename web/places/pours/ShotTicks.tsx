@@ -1,6 +1,7 @@
 import type { PourMold, Shot } from '../../../contract/pours.ts';
+import { shotsOf } from '../../../core/process/cupNow.ts';
 import { saidOf, saysOf, TICKS, type TickId } from '../../../core/process/evidence.ts';
-import { shotsOf, wayInto } from '../../../core/process/next.ts';
+import { wayInto } from '../../../core/process/shotNow.ts';
 import { asBefore } from '../../../core/process/ways.ts';
 import { Caution } from '../../parts/Caution.tsx';
 import { Guarded } from '../../parts/Guarded.tsx';

@@ -3,7 +3,8 @@ import type { Heat, Pour, PourMold, Shot, ShotPart } from '../../../contract/pou
 import type { Dose } from '../../../contract/recipes.ts';
 import { UNDO } from '../../../contract/undo.ts';
 import { goes } from '../../../core/plan/layers.ts';
-import { type CupNow, foamsBy, goneIn, setOfCups, shotsOf } from '../../../core/process/next.ts';
+import { type CupNow, goneIn, setOfCups, shotsOf } from '../../../core/process/cupNow.ts';
+import { foamsBy } from '../../../core/process/heatNext.ts';
 import { waitOf } from '../../../core/process/waits.ts';
 import type { Degassing } from '../../../core/process/ways.ts';
 import { graded, type Tapped } from '../../../core/yield/grades.ts';

@@ -5,7 +5,7 @@ import { tried } from '../../../core/failure.ts';
 import { type MayGoIn, type MayGoOut, type Seen, seenIn } from '../../../core/instruments/witness.ts';
 import { goes } from '../../../core/plan/layers.ts';
 import { doseGrams } from '../../../core/plastisol/weigh.ts';
-import { isGelled } from '../../../core/process/next.ts';
+import { isGelled } from '../../../core/process/heatNext.ts';
 import type { Speaking } from '../../api/instruments.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import { useBenchRoom } from './benchRoom.ts';

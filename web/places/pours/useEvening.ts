@@ -4,7 +4,7 @@ import type { Pour } from '../../../contract/pours.ts';
 import { type Bench, type LaidOutCup, type LaidOutLead, laidOutSession } from '../../../core/plan/laidOut.ts';
 import type { SessionPlan, simulated } from '../../../core/plan/session.ts';
 import { leftG } from '../../../core/plastisol/cup.ts';
-import { shotsOf, unmarkedIn } from '../../../core/process/next.ts';
+import { shotsOf, unmarkedIn } from '../../../core/process/cupNow.ts';
 import { serverNow } from '../../api/now.ts';
 import { queries } from '../../api/queries.ts';
 import { useTaste } from '../../parts/taste.tsx';

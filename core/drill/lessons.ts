@@ -1,7 +1,9 @@
 import { usual } from '../defaults.ts';
-import type { Fill, HeatLimit, MoldKind } from '../heat/window.ts';
+import type { Said } from '../failure.ts';
+import { type Fill, type HeatLimit, type MoldKind, methodWindow } from '../heat/window.ts';
 import type { Join, Place } from '../plan/layers.ts';
 import type { Degassing } from '../process/ways.ts';
+import { celsius, say } from '../units/say.ts';
 
 export interface LessonItem {
   id: string;
@@ -37,9 +39,9 @@ export interface LessonLayer {
 export interface Lesson {
   id: string;
   name: string;
-  teaches: string;
+  teaches: Said;
   /** What to watch for, said before it begins. */
-  brief: string[];
+  brief: Said[];
   roomC: number;
   degassing: Degassing;
   molds: LessonMold[];
@@ -66,7 +68,9 @@ const SILVER: LessonItem = {
   unit: 'tsp',
   limitC: null,
 };
-const TENDER: LessonItem = { ...SILVER, id: 'copper', name: 'Copper flake 0.6', hex: '#b8703a', limitC: 170 };
+/** What the training's copper flake bears. */
+const TENDER_C = 170;
+const TENDER: LessonItem = { ...SILVER, id: 'copper', name: 'Copper flake 0.6', hex: '#b8703a', limitC: TENDER_C };
 
 const one = (name: string, hex: string, items: LessonItem[]): LessonLayer[] => [
   { place: 'whole', name, hex, joins: null, items },
@@ -83,6 +87,7 @@ const OPEN: LessonMold = {
   waitS: [300, 330],
   shape: 'ribbon',
 };
+const OPEN_WINDOW = methodWindow(OPEN);
 const BLOCK: LessonMold = {
   id: 'block',
   name: 'Sandlance 110 × 4',
@@ -102,11 +107,11 @@ export const LESSONS: Lesson[] = [
   {
     id: 'open-pour',
     name: 'First open pour',
-    teaches: 'Cook, stir, read, pour to the brim, wait, lay it flat.',
+    teaches: say`Cook, stir, read, pour to the brim, wait, lay it flat.`,
     brief: [
-      'Cook in bursts, stir between, until it is clear; then colour.',
-      'An open mold is filled between 165 and 177 °C, level, and topped up while it sinks.',
-      'Open it when its clock says so, and lay the baits flat.',
+      say`Cook in bursts, stir between, until it is clear; then colour.`,
+      say`An open mold is filled between ${celsius(OPEN_WINDOW.lowC)} and ${celsius(OPEN_WINDOW.highC)}, level, and topped up while it sinks.`,
+      say`Open it when its clock says so, and lay the baits flat.`,
     ],
     roomC: usual('roomC'),
     degassing: 'none',
@@ -117,11 +122,11 @@ export const LESSONS: Lesson[] = [
   {
     id: 'injection',
     name: 'First injection',
-    teaches: 'Clamps, warm injector, steady push, light pressure, the sprue kept topped.',
+    teaches: say`Clamps, warm injector, steady push, light pressure, the sprue kept topped.`,
     brief: [
-      'Clamp corner to opposite corner, warm the injector.',
-      'Push until it stops, hold light pressure, top the sprue.',
-      'Read the cup again before each shot: it leaves its window sooner than you think.',
+      say`Clamp corner to opposite corner, warm the injector.`,
+      say`Push until it stops, hold light pressure, top the sprue.`,
+      say`Read the cup again before each shot: it leaves its window sooner than you think.`,
     ],
     roomC: usual('roomC'),
     degassing: 'none',
@@ -132,10 +137,10 @@ export const LESSONS: Lesson[] = [
   {
     id: 'tender-flake',
     name: 'Heat-sensitive flake',
-    teaches: 'A flake that turns above its limit goes in last, into a cup that has cooled to it.',
+    teaches: say`A flake that turns above its limit goes in last, into a cup that has cooled to it.`,
     brief: [
-      'Copper flake turns above 170 °C. Cook without it.',
-      'Colour first; let the cup fall to its limit; then the flake, stirred just before each draw.',
+      say`Copper flake turns above ${celsius(TENDER_C)}. Cook without it.`,
+      say`Colour first; let the cup fall to its limit; then the flake, stirred just before each draw.`,
     ],
     roomC: usual('roomC'),
     degassing: 'none',
@@ -146,10 +151,10 @@ export const LESSONS: Lesson[] = [
   {
     id: 'cold-shed',
     name: 'A cold shed',
-    teaches: 'At 4 °C cup and mold lose heat fast: preheat the mold, draw hotter, keep the cups small.',
+    teaches: say`At ${celsius(COLD_SHED_C)} cup and mold lose heat fast: preheat the mold, draw hotter, keep the cups small.`,
     brief: [
-      'The shed is at 4 °C, for the air. A cold mold dents and fills short: preheat it.',
-      'The cup leaves its window in a minute or two: reheat in time, never less air.',
+      say`The shed is at ${celsius(COLD_SHED_C)}, for the air. A cold mold dents and fills short: preheat it.`,
+      say`The cup leaves its window in a minute or two: reheat in time, never less air.`,
     ],
     roomC: COLD_SHED_C,
     degassing: 'none',
@@ -160,10 +165,10 @@ export const LESSONS: Lesson[] = [
   {
     id: 'laminate',
     name: 'A laminate',
-    teaches: 'A belly, then a back on it: cold and firm first, its surface melted again, or they peel.',
+    teaches: say`A belly, then a back on it: cold and firm first, its surface melted again, or they peel.`,
     brief: [
-      'Two cups, both in their window when they are wanted.',
-      'The belly has to be cold and firm; melt its surface with the heat gun; then the back.',
+      say`Two cups, both in their window when they are wanted.`,
+      say`The belly has to be cold and firm; melt its surface with the heat gun; then the back.`,
     ],
     roomC: usual('roomC'),
     degassing: 'none',

@@ -1,7 +1,9 @@
 import { usual } from '../defaults.ts';
+import type { Said } from '../failure.ts';
 import { evenly } from '../instruments/standIn.ts';
 import type { Ticked } from '../process/evidence.ts';
 import type { Way } from '../process/ways.ts';
+import { celsius, say } from '../units/say.ts';
 import type { Reason } from '../yield/grades.ts';
 
 /** One shot as it was really drawn, and what was done with it. °C, s. */
@@ -35,7 +37,7 @@ export interface DrawnShot {
 export interface Choice {
   id: string;
   /** What was done, with its figures. */
-  say: string;
+  say: Said;
   reason: Reason;
   /** Of the baits that it can spoil, it spoils so many. */
   chance: number;
@@ -43,8 +45,10 @@ export interface Choice {
   seed: number;
 }
 
+/** Under this a room chills molds and cups: moving outdoors for the air does it. A guess of the trainer's. */
+export const COLD_ROOM_C = 12;
+
 const clamp = (value: number) => Math.min(0.97, Math.max(0, value));
-const degrees = (c: number) => `${Math.round(c)} °C`;
 
 /**
  * What a shot's choices can spoil. Chances are of a fault model made for training: the sizes are guesses, what leads to what is
@@ -53,84 +57,89 @@ const degrees = (c: number) => `${Math.round(c)} °C`;
 export function choicesOf(shot: DrawnShot): Choice[] {
   const { said, way, lowC, highC, drawnC, roomC } = shot;
   const found: Omit<Choice, 'seed'>[] = [];
-  const add = (id: string, reason: Reason, chance: number, say: string) => {
-    if (chance > 0.001) found.push({ id, say, reason, chance: clamp(chance) });
+  const add = (id: string, reason: Reason, chance: number, words: Said) => {
+    if (chance > 0.001) found.push({ id, say: words, reason, chance: clamp(chance) });
   };
   const coldest = Math.min(...drawnC);
   const hottest = Math.max(...drawnC);
   const closed = way.before.includes('clamps');
-  if (!shot.cooked) add('uncooked', 'sticky', 0.95, 'The cup was never cooked through: it stays sticky.');
+  if (!shot.cooked) add('uncooked', 'sticky', 0.95, say`The cup was never cooked through: it stays sticky.`);
   if (shot.hottestC > usual('scorchC'))
     add(
       'scorched',
       'yellow',
       0.97,
-      `The cup reached ${degrees(shot.hottestC)}: above ${degrees(usual('scorchC'))} it scorches.`,
+      say`The cup reached ${celsius(shot.hottestC)}: above ${celsius(usual('scorchC'))} it scorches.`,
     );
   if (coldest < lowC)
     add(
       'too-cold',
       'short',
       (lowC - coldest) / 14,
-      `Drawn at ${degrees(coldest)}, under ${degrees(lowC)}: it fills short.`,
+      say`Drawn at ${celsius(coldest)}, under ${celsius(lowC)}: it fills short.`,
     );
   if (hottest > highC)
     add(
       'too-hot',
       closed ? 'flash' : 'hollow',
       (hottest - highC) / 20,
-      `Drawn at ${degrees(hottest)}, over ${degrees(highC)}.`,
+      say`Drawn at ${celsius(hottest)}, over ${celsius(highC)}.`,
     );
   if (shot.flake && shot.flake.hottestC > shot.flake.bearsC)
     add(
       'flake-turned',
       'flake-turned',
       (shot.flake.hottestC - shot.flake.bearsC) / 5,
-      `Flake that bears ${degrees(shot.flake.bearsC)} was at ${degrees(shot.flake.hottestC)}: it turned.`,
+      say`Flake that bears ${celsius(shot.flake.bearsC)} was at ${celsius(shot.flake.hottestC)}: it turned.`,
     );
   if (shot.stir && shot.stir.sinceS > shot.stir.lastsS)
     add(
       'not-stirred',
       'flake-sank',
       (shot.stir.sinceS - shot.stir.lastsS) / shot.stir.lastsS / 2,
-      `Drawn ${Math.round(shot.stir.sinceS)} s after the last stir; it lasts ${Math.round(shot.stir.lastsS)} s.`,
+      say`Drawn ${Math.round(shot.stir.sinceS)} s after the last stir; it lasts ${Math.round(shot.stir.lastsS)} s.`,
     );
   if (closed && said.clamps !== 'opposite')
     add(
       'clamps',
       'flash',
       said.clamps === 'same-side' ? 0.35 : 0.6,
-      'Not clamped corner to opposite corner: it gapes.',
+      say`Not clamped corner to opposite corner: it gapes.`,
     );
   if (way.before.includes('injector') && said.injector !== 'warm')
-    add('cold-injector', 'short', 0.25, 'The injector was not warm: it clogs.');
-  if (way.before.includes('mold') && roomC < 12 && said.mold !== 'preheated')
-    add('cold-mold', 'dent', (12 - roomC) / 14, `The mold stood at ${degrees(roomC)} and was not preheated: it dents.`);
+    add('cold-injector', 'short', 0.25, say`The injector was not warm: it clogs.`);
+  if (way.before.includes('mold') && roomC < COLD_ROOM_C && said.mold !== 'preheated')
+    add(
+      'cold-mold',
+      'dent',
+      (COLD_ROOM_C - roomC) / 14,
+      say`The mold stood at ${celsius(roomC)} and was not preheated: it dents.`,
+    );
   if (way.before.includes('level') && said.level !== 'level')
-    add('not-level', 'short', 0.3, 'The mold was not seen to stand level: one end stays thin.');
+    add('not-level', 'short', 0.3, say`The mold was not seen to stand level: one end stays thin.`);
   if (way.before.includes('rods') && said.rods !== 'oiled')
-    add('rods', 'tear', 0.4, 'The rods were not oiled: it tears.');
-  if (way.holdS > 0 && said.held !== 'yes') add('held', 'short', 0.2, 'The pressure was let go before it stopped.');
-  if (way.topUpS > 0 && said.topped !== 'yes') add('topped', 'hollow', 0.45, 'It was not topped up while it sank.');
+    add('rods', 'tear', 0.4, say`The rods were not oiled: it tears.`);
+  if (way.holdS > 0 && said.held !== 'yes') add('held', 'short', 0.2, say`The pressure was let go before it stopped.`);
+  if (way.topUpS > 0 && said.topped !== 'yes') add('topped', 'hollow', 0.45, say`It was not topped up while it sank.`);
   if (shot.waitedS < shot.waitS * 0.9)
     add(
       'too-early',
       'bent',
       (1 - shot.waitedS / shot.waitS) * 1.2,
-      `Opened after ${Math.round(shot.waitedS)} s; it should have waited ${Math.round(shot.waitS)} s.`,
+      say`Opened after ${Math.round(shot.waitedS)} s; it should have waited ${Math.round(shot.waitS)} s.`,
     );
   if (drawnC.length > 1) {
     if (said.surface !== 'melted')
-      add('not-melted', 'peel', 0.8, 'The layer before was not melted again at its surface: they peel.');
+      add('not-melted', 'peel', 0.8, say`The layer before was not melted again at its surface: they peel.`);
     if (shot.betweenS.some((s) => s < shot.waitS * 0.6))
-      add('poured-into-hot', 'bleed', 0.7, 'The next layer went onto one that was not firm: they bleed.');
+      add('poured-into-hot', 'bleed', 0.7, say`The next layer went onto one that was not firm: they bleed.`);
   }
   if (said.lie !== 'flat' && said.lie !== 'hung')
     add(
       'lie',
       'bent',
       said.lie === 'heaped' ? 0.7 : 0.3,
-      'The baits were not laid flat and straight: they set as they lie.',
+      say`The baits were not laid flat and straight: they set as they lie.`,
     );
   return found.map((one) => ({ ...one, seed: hash(one.id) }));
 }
@@ -160,7 +169,7 @@ export function baitsOf(shot: DrawnShot, seed: number, choices = choicesOf(shot)
 export interface Cost {
   id: string;
   /** As it was done, of the shot where it cost most. */
-  say: string;
+  say: Said;
   reason: Reason;
   /** Shots in which it was done. */
   shots: number;

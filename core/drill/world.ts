@@ -7,7 +7,7 @@ import { saidOf, type Ticked } from '../process/evidence.ts';
 import { waitOf } from '../process/waits.ts';
 import { wayOf } from '../process/ways.ts';
 import { type Lesson, limitsOfItems } from './lessons.ts';
-import type { DrawnShot } from './outcome.ts';
+import { COLD_ROOM_C, type DrawnShot } from './outcome.ts';
 
 /** What was done in an evening of training, oldest first; `cup` counts the lesson's layers. */
 export type DrillEvent =
@@ -24,7 +24,7 @@ const [COOLS_S, COOLS_IN_COLD_S] = [900, 600];
 /** A cup that was so hot all through has gelled. */
 const GELLED_C = 165;
 
-const tauOf = (lesson: Lesson) => (lesson.roomC < 12 ? COOLS_IN_COLD_S : COOLS_S);
+const tauOf = (lesson: Lesson) => (lesson.roomC < COLD_ROOM_C ? COOLS_IN_COLD_S : COOLS_S);
 
 export const massOf = (lesson: Lesson) => lesson.cookMl * usual('plastisolGPerMl');
 

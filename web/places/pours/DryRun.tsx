@@ -16,7 +16,7 @@ const FIRST_SEED = 7;
 
 /** The five lessons: the bench without plastisol. */
 export function DryRuns() {
-  const { text } = useTaste();
+  const { text, say } = useTaste();
   return (
     <Page
       title="Dry run"
@@ -29,7 +29,7 @@ export function DryRuns() {
             <span className="figure text-3xl w-8">{index + 1}</span>
             <span className="flex-1 min-w-60">
               <b className="text-xl block">{lesson.name}</b>
-              <span>{lesson.teaches}</span>
+              <span>{say(lesson.teaches)}</span>
               <span className="label-small block">
                 {lesson.molds.map((mold) => `${mold.shots} shots of ${mold.name}`).join(', ')}, {lesson.layers.length}{' '}
                 {lesson.layers.length === 1 ? 'cup' : 'cups'}, room at {text(lesson.roomC, 'temperature')}
@@ -92,11 +92,12 @@ function Evening({ lesson, seed, onAgain }: EveningProps) {
 }
 
 function Brief({ lesson, onBegin }: { lesson: Lesson; onBegin(): void }) {
+  const { say } = useTaste();
   return (
-    <Page title={lesson.name} tab="Dry run" under={lesson.teaches}>
+    <Page title={lesson.name} tab="Dry run" under={say(lesson.teaches)}>
       <ul className="text-xl list-disc pl-6 flex flex-col gap-1">
         {lesson.brief.map((one) => (
-          <li key={one}>{one}</li>
+          <li key={one.text}>{say(one)}</li>
         ))}
       </ul>
       <div className="caution">
@@ -176,6 +177,7 @@ function Running({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): v
 
 /** What came of it, and which choice cost what. */
 function Debriefed({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean): void }) {
+  const taste = useTaste();
   const { made, good, costs, seconds } = run.debrief();
   const dear = costs.filter(({ spoiled }) => spoiled > 0);
   const lucky = costs.filter(({ spoiled }) => spoiled === 0);
@@ -199,7 +201,7 @@ function Debriefed({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean):
               <li key={id} className="py-3 flex gap-5 items-baseline flex-wrap">
                 <span className="figure text-3xl w-16 heat">−{spoiled}</span>
                 <span className="flex-1 min-w-60">
-                  <b className="text-lg block">{say}</b>
+                  <b className="text-lg block">{taste.say(say)}</b>
                   <span className="soft">
                     {REASONS[reason]}; in {shots} {shots === 1 ? 'shot' : 'shots'}.{' '}
                     {baits > 0
@@ -217,7 +219,7 @@ function Debriefed({ run, onAgain }: { run: DryRunRoom; onAgain(other: boolean):
           <h2 className="text-xl mb-1">Forgiven this time</h2>
           <ul className="list-disc pl-6">
             {lucky.map(({ id, say }) => (
-              <li key={id}>{say}</li>
+              <li key={id}>{taste.say(say)}</li>
             ))}
           </ul>
           <p className="soft">Luck carried the baits over these, or something else had spoiled them first.</p>

@@ -1,8 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { useEffect, useSyncExternalStore } from 'react';
+import { useSyncExternalStore } from 'react';
 import type { Instrument, InstrumentNow } from '../../contract/instruments.ts';
-import { call } from './client.ts';
+import type { Fault } from '../../core/instruments/lines.ts';
 import { queries } from './queries.ts';
+import { useWrite } from './write.ts';
 
 const latest = new Map<string, InstrumentNow>();
 let all: InstrumentNow[] = [];
@@ -27,22 +28,26 @@ export type Speaking = Instrument & { now: InstrumentNow | null };
 export function useInstruments(): Speaking[] {
   const { data } = useQuery(queries.instruments);
   const said = useSyncExternalStore(subscribe, () => all);
-  const some = (data?.items.length ?? 0) > 0;
-  useEffect(() => {
-    // What they said before this page listened; without an answer the live line tells soon enough.
-    if (some)
-      call<{ items: InstrumentNow[] }>('/instruments/now').then(
-        ({ items }) => heard(...items),
-        () => {},
-      );
-  }, [some]);
-  return (data?.items ?? []).map((one) => ({ ...one, now: said.find(({ id }) => id === one.id) ?? null }));
+  // What they said before this page listened; from then on the live line tells it.
+  const first = useQuery({ ...queries.instrumentsNow, enabled: (data?.items.length ?? 0) > 0 }).data?.items;
+  const of = (id: string) => said.find((one) => one.id === id) ?? first?.find((one) => one.id === id) ?? null;
+  return (data?.items ?? []).map((one) => ({ ...one, now: of(one.id) }));
 }
 
 /** Points an instrument at a cup, or at the baits of a shot; nothing is recorded by it. */
-export const aim = (id: string, pourId: string | null, shotId: string | null = null) =>
-  call(`/instruments/${id}/aim`, { method: 'POST', body: { pourId, shotId } });
-export const standIn = (id: string, body: { fault?: string; addG?: number; tare?: true }) =>
-  call<InstrumentNow>(`/instruments/${id}/stand-in`, { method: 'POST', body }).then(heard);
-export const notAStep = (id: string, stepId: string) =>
-  call<InstrumentNow>(`/instruments/${id}/steps/${stepId}`, { method: 'DELETE' }).then(heard);
+export const useAim = () =>
+  useWrite<Instrument, { id: string; pourId: string | null; shotId?: string | null }>(({ id, ...body }) => ({
+    path: `/instruments/${id}/aim`,
+    body,
+  }));
+/** Hands, or a fault, for a stand-in. */
+export const useStandIn = () =>
+  useWrite<InstrumentNow, { id: string; fault?: Fault; addG?: number }>(
+    ({ id, ...body }) => ({ path: `/instruments/${id}/stand-in`, body }),
+    (said) => heard(said),
+  );
+export const useNotAStep = () =>
+  useWrite<InstrumentNow, { id: string; stepId: string }>(
+    ({ id, stepId }) => ({ path: `/instruments/${id}/steps/${stepId}`, method: 'DELETE' }),
+    (said) => heard(said),
+  );

@@ -3,7 +3,7 @@ import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
 import type { Accents, ColourUses, Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
-import type { Instrument } from '../../contract/instruments.ts';
+import type { Instrument, InstrumentNow } from '../../contract/instruments.ts';
 import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
@@ -137,6 +137,11 @@ export const queries = {
     }),
   firming: queryOptions({ ...beside, queryKey: ['pours', 'firming'], queryFn: () => call<Slopes>('/firming') }),
   instruments: { ...list<Instrument>('instruments', '/instruments', ''), ...beside },
+  instrumentsNow: queryOptions({
+    ...beside,
+    queryKey: ['instruments', 'now'],
+    queryFn: () => call<Page<InstrumentNow>>('/instruments/now'),
+  }),
   bins: list<Bin>('bins', '/bins', ''),
   bin: (id: string) => one<BinWithMoves>('bins', '/bins', id),
   plastics: (scale: 'A' | '00') =>

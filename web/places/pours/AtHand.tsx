@@ -3,7 +3,8 @@ import type { ScaleStep } from '../../../contract/instruments.ts';
 import { usual } from '../../../core/defaults.ts';
 import { TRUST_WORDS } from '../../../core/instruments/trust.ts';
 import type { Seen } from '../../../core/instruments/witness.ts';
-import { aim, notAStep, type Speaking } from '../../api/instruments.ts';
+import { type Speaking, useAim, useNotAStep } from '../../api/instruments.ts';
+import { Refusal } from '../../parts/Fields.tsx';
 import { Guarded } from '../../parts/Guarded.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { StandInHands } from './StandInHands.tsx';
@@ -14,12 +15,8 @@ import type { AtTheCup } from './useAtTheCup.ts';
 export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
   const { pour } = at;
   const { thermometer, scale, here } = hand;
-  const [waits, setWaits] = useState(false);
+  const aim = useAim();
   if (hand.all.length === 0) return null;
-  const point = (one: Speaking) => {
-    setWaits(true);
-    void aim(one.id, pour.id).finally(() => setWaits(false));
-  };
   return (
     <section className="sheet p-3.5 flex flex-col gap-2 shrink-0" aria-label="Instruments">
       <div className="flex gap-4 flex-wrap items-start">
@@ -34,8 +31,8 @@ export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
                   <button
                     type="button"
                     className="btn btn-line bench-target self-start"
-                    disabled={waits}
-                    onClick={() => point(one)}
+                    disabled={aim.isPending}
+                    onClick={() => aim.mutate({ id: one.id, pourId: pour.id })}
                   >
                     {one.kind === 'scale' ? 'Cup on it' : 'Point it here'}
                   </button>
@@ -49,6 +46,7 @@ export function AtHandPanel({ at, hand }: { at: AtTheCup; hand: AtHand }) {
           </Guarded>
         )}
       </div>
+      <Refusal error={aim.error} />
       <StandInHands at={at} hand={hand} />
     </section>
   );
@@ -94,6 +92,7 @@ const amountText = (amount: number, unit: string) =>
 function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHand }) {
   const taste = useTaste();
   const { seen } = step;
+  const not = useNotAStep();
   const first = seen.what === 'dose' ? hand.goesIn.findIndex((one) => one.materialId === seen.materialId) : 0;
   const [which, setWhich] = useState(Math.max(0, first));
   const [change, setChange] = useState(0);
@@ -165,7 +164,7 @@ function StepSeen({ step, hand }: { step: ScaleStep & { seen: Seen }; hand: AtHa
           className="btn btn-ghost border border-[var(--edge)] h-16 min-h-16 px-4"
           onClick={() => {
             hand.hide(step.id);
-            if (hand.scale) void notAStep(hand.scale.id, step.id);
+            if (hand.scale) not.mutate({ id: hand.scale.id, stepId: step.id });
           }}
         >
           None of it

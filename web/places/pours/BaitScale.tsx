@@ -1,6 +1,7 @@
 import type { PourMold, Shot } from '../../../contract/pours.ts';
 import { percentText } from '../../../core/units/show.ts';
-import { aim } from '../../api/instruments.ts';
+import { useAim } from '../../api/instruments.ts';
+import { Refusal } from '../../parts/Fields.tsx';
 import { Guarded } from '../../parts/Guarded.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { AtHand } from './useAtHand.ts';
@@ -9,6 +10,7 @@ import type { AtHand } from './useAtHand.ts';
 export function BaitScale({ shot, mold, hand, pourId }: { shot: Shot; mold: PourMold; hand: AtHand; pourId: string }) {
   const taste = useTaste();
   const { scale } = hand;
+  const aim = useAim();
   if (!scale) return null;
   const on = scale.shotId === shot.id;
   const weighed = new Set(shot.weighed.map(({ cavity }) => cavity));
@@ -21,7 +23,8 @@ export function BaitScale({ shot, mold, hand, pourId }: { shot: Shot; mold: Pour
         type="button"
         className="btn btn-line bench-target"
         aria-pressed={on}
-        onClick={() => void aim(scale.id, pourId, on ? null : shot.id)}
+        disabled={aim.isPending}
+        onClick={() => aim.mutate({ id: scale.id, pourId, shotId: on ? null : shot.id })}
       >
         {on ? 'Scale back to the cup' : 'Weigh each bait'}
       </button>
@@ -39,6 +42,7 @@ export function BaitScale({ shot, mold, hand, pourId }: { shot: Shot; mold: Pour
           <span className="figure">{shot.weighed.length}</span> of {mold.cavities} weighed
         </span>
       )}
+      <Refusal error={aim.error} />
       {light.map(({ cavity, grams, usualG, of, missing }) => (
         <p key={cavity} className="bench-text warn font-bold w-full" role="status">
           Cavity {cavity}: {taste.text(grams, 'mass')} is {percentText(missing as number)} light of{' '}

@@ -1,5 +1,6 @@
 import { useState } from 'react';
-import { standIn } from '../../api/instruments.ts';
+import { useStandIn } from '../../api/instruments.ts';
+import { Refusal } from '../../parts/Fields.tsx';
 import type { AtHand } from './useAtHand.ts';
 import type { AtTheCup } from './useAtTheCup.ts';
 
@@ -10,10 +11,11 @@ const SOME_DROPS = 5;
 export function StandInHands({ at, hand }: { at: AtTheCup; hand: AtHand }) {
   const [open, setOpen] = useState(false);
   const { scale, here, goesIn } = hand;
+  const hands = useStandIn();
   if (scale?.how !== 'stand-in' || !here(scale)) return null;
   const next = goesIn.find(({ left }) => left > 0) ?? goesIn[0];
   const gPerMl = at.pour.plan.cookG / at.pour.cookMl;
-  const lay = (grams: number) => void standIn(scale.id, { addG: Math.round(grams * 100) / 100 });
+  const lay = (grams: number) => hands.mutate({ id: scale.id, addG: Math.round(grams * 100) / 100 });
   const one = 'btn btn-ghost border border-dashed border-[var(--edge)] h-16 min-h-16 px-3 font-normal';
   return (
     <div className="flex gap-2 flex-wrap items-center">
@@ -49,6 +51,7 @@ export function StandInHands({ at, hand }: { at: AtTheCup; hand: AtHand }) {
             })}
         </>
       )}
+      <Refusal error={hands.error} />
     </div>
   );
 }

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { HOWS, type Instrument, instrumentBody } from '../../../contract/instruments.ts';
 import { FAULTS, type Fault, INSTRUMENT_KINDS, type InstrumentKind } from '../../../core/instruments/lines.ts';
 import { TRUST_WORDS } from '../../../core/instruments/trust.ts';
-import { type Speaking, standIn, useInstruments } from '../../api/instruments.ts';
+import { type Speaking, useInstruments, useStandIn } from '../../api/instruments.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
@@ -76,6 +76,7 @@ function Row({ one }: { one: Speaking }) {
     version: one.version,
     body: { away: true },
   }));
+  const hands = useStandIn();
   const { now } = one;
   const says =
     !now || now.value === null
@@ -102,14 +103,14 @@ function Row({ one }: { one: Speaking }) {
           label="This stand-in"
           value={now?.fault ?? 'none'}
           options={FAULTS.map((fault) => ({ value: fault, label: FAULT_WORDS[fault] }))}
-          onChange={(fault) => void standIn(one.id, { fault })}
+          onChange={(fault) => hands.mutate({ id: one.id, fault })}
         />
       )}
       {one.how === 'lines' && <code className="figure text-xs">{one.id}</code>}
       <button type="button" className="btn btn-sm btn-ghost" disabled={away.isPending} onClick={() => away.mutate()}>
         Put away
       </button>
-      <Refusal error={away.error} />
+      <Refusal error={away.error ?? hands.error} />
     </li>
   );
 }

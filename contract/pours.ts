@@ -5,6 +5,7 @@ import type { Standing } from '../core/mold/stands.ts';
 import type { PourPlan } from '../core/plan/cup.ts';
 import type { Join, LayerMeasure, Place } from '../core/plan/layers.ts';
 import type { Ticked } from '../core/process/evidence.ts';
+import type { LearntWait } from '../core/process/learntWait.ts';
 import type { Waits } from '../core/process/waits.ts';
 import { GRADES, type Grade, REASON_IDS, type Reason, TRIMMED } from '../core/yield/grades.ts';
 import { type Blend, blendParts, type Part } from './blend.ts';
@@ -363,6 +364,8 @@ export interface Hands {
   turns: number;
   /** How long a shot waited, as a rule; null: not seen. */
   waitedS: number | null;
+  /** What its openings made of the wait that is worked out. */
+  wait: LearntWait;
 }
 
 /** The oven, as it is told of and as bursts that were read taught. */

@@ -14,6 +14,7 @@ import {
   grams,
   name,
   roomC,
+  tappedAt,
   type Versioned,
   volumeMl,
 } from './fields.ts';
@@ -136,9 +137,10 @@ export interface Kept extends Versioned {
 }
 
 export const clockBody = v.strictObject({ label: called(name, 'A clock of your own'), minutes: above0(60 * 24 * 60) });
-export const clockPatch = v.union([
-  v.strictObject({ ended: v.literal(true) }),
-  v.strictObject({ addMinutes: above0(60 * 24) }),
+/** A clock is seen to, or put off; a tap that waited for the Wi-Fi is of its own moment. */
+export const clockTap = v.union([
+  v.strictObject({ ended: v.literal(true), tappedAt }),
+  v.strictObject({ addMinutes: above0(60 * 24), tappedAt }),
 ]);
 
 export interface Clock extends Versioned {

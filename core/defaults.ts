@@ -141,6 +141,12 @@ export const DEFAULTS = {
     'shortest wait',
     'small baits in cold metal take one to three minutes; contact is never perfect',
   ),
+  softNeedsMore: of(
+    1.25,
+    'times',
+    'a bait that came out soft needs more',
+    'starting guess: a quarter more than it had',
+  ),
   cureH: of(24, 'h', 'cure', 'common practice: full strength after about a day'),
   colourUsualMlPerL: of(7.4, 'mL/L', 'an ordinary dose of liquid colour', '35 drops of 0.05 mL to a US cup'),
   powderMostMlPerL: of(40, 'mL/L', 'a powder or pearl at most', 'twice an ordinary dose'),

@@ -5,3 +5,10 @@ export const median = (values: number[]): number => {
   const upper = sorted[half] as number;
   return sorted.length % 2 === 1 ? upper : ((sorted[half - 1] as number) + upper) / 2;
 };
+
+/** A starting guess counts as so many values. */
+const GUESS_COUNTS = 3;
+
+/** The middle of what was seen, drawn to the guess where little was; the guess where nothing was. */
+export const middleTowards = (seen: number[], guess: number): number =>
+  seen.length === 0 ? guess : (seen.length * median(seen) + GUESS_COUNTS * guess) / (seen.length + GUESS_COUNTS);

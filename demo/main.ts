@@ -188,7 +188,7 @@ async function endClocks(maker: DemoMaker): Promise<void> {
   for (;;) {
     const { items } = await maker.get<Page<Clock>>('/clocks');
     if (items.length === 0) return;
-    for (const clock of items) await maker.call('PATCH', `/clocks/${clock.id}`, { ended: true }, clock.version);
+    for (const clock of items) await maker.call('POST', `/clocks/${clock.id}/taps`, { ended: true });
   }
 }
 

@@ -173,8 +173,13 @@ test('clocks: one of one’s own on the strip, put off, and done, on every scree
   await page.getByRole('button', { name: 'Start', exact: true }).click();
   const strip = page.getByRole('region', { name: 'Clocks', exact: true });
   await expect(strip.getByText('Stir the cup').first()).toBeVisible();
+  // Put off while the Wi-Fi is gone: seen at once, and kept until it is back.
+  await page.context().setOffline(true);
   await page.getByRole('button', { name: '+5 min' }).click();
   await expect(page.getByRole('region', { name: 'All clocks' }).getByText(/in 1[45] min/)).toBeVisible();
+  await expect(page.getByText('One tap is kept here until the workshop’s computer answers.')).toBeVisible();
+  await page.context().setOffline(false);
+  await expect(page.getByText('One tap is kept here')).toHaveCount(0);
   await page.goto('/guide');
   await expect(strip.getByText('Stir the cup')).toBeVisible();
   world.passes(1);
@@ -183,6 +188,57 @@ test('clocks: one of one’s own on the strip, put off, and done, on every scree
   await page.getByRole('button', { name: 'all clocks' }).click();
   await page.getByRole('button', { name: 'Done' }).click();
   await expect(strip.getByText('Nothing is hot, setting or curing.')).toBeVisible();
+});
+
+test('a clock that comes due while something else is looked at is told outside the page, once, where that was allowed', async ({
+  page,
+}) => {
+  await page.addInitScript(() => {
+    const told: string[] = [];
+    class Heard {
+      static permission = 'default';
+      static requestPermission = async () => {
+        Heard.permission = 'granted';
+        return 'granted';
+      };
+      constructor(title: string, { body }: { body: string }) {
+        told.push(`${title}: ${body}`);
+      }
+    }
+    Object.assign(window, { Notification: Heard, told });
+  });
+  await enter(page);
+  await page.getByRole('button', { name: 'all clocks' }).click();
+  await page.getByRole('button', { name: 'Tell me outside this page too' }).click();
+  await expect(page.getByText('Clocks are told outside this page too.')).toBeVisible();
+  const start = async (label: string) => {
+    await page.getByLabel('A clock of your own').fill(label);
+    await page.getByLabel('Minutes').fill('0.08');
+    await page.getByRole('button', { name: 'Start', exact: true }).click();
+    await expect(page.getByRole('region', { name: 'All clocks' }).getByText(label)).toBeVisible();
+  };
+  const told = () => page.evaluate(() => (window as never as { told: string[] }).told);
+  const look = (state: string) =>
+    page.evaluate(
+      (visible) => Object.defineProperty(document, 'visibilityState', { value: visible, configurable: true }),
+      state,
+    );
+  await start('Stir the cup');
+  await page
+    .getByRole('region', { name: 'All clocks' })
+    .getByText(/due .* ago/)
+    .waitFor();
+  expect(await told()).toEqual([]);
+  await page.getByRole('button', { name: 'Done' }).click();
+  await start('Turn the oven off');
+  await look('hidden');
+  await expect.poll(told).toEqual(['Turn the oven off: It is due.']);
+  await page
+    .getByRole('region', { name: 'All clocks' })
+    .getByText(/due .* ago/)
+    .waitFor();
+  await page.waitForTimeout(2500);
+  expect(await told()).toEqual(['Turn the oven off: It is due.']);
 });
 
 test('a master grows a second revision with what was changed', async ({ page, world }) => {

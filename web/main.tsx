@@ -3,6 +3,7 @@ import { StrictMode, startTransition } from 'react';
 import { createRoot } from 'react-dom/client';
 import { RouterProvider } from 'react-router';
 import { BENCH_PAGE, SHAPE_PAGE } from '../contract/first.ts';
+import type { Clock } from '../contract/workshop.ts';
 import { ApiError, NoAnswer } from './api/client.ts';
 import { first, forget } from './api/first.ts';
 import { listen, whenThere } from './api/live.ts';
@@ -10,6 +11,7 @@ import { learnServerTime } from './api/now.ts';
 import { onAnswer, sendNow, startOutbox } from './api/outbox.ts';
 import { queries } from './api/queries.ts';
 import { fetchThrough } from './api/stale.ts';
+import { withClock } from './shell/clockTaps.ts';
 import { makeRouter } from './shell/routes.tsx';
 import { keepShell } from './shell/shellWorker.ts';
 import { reloadLostParts, serverBuild } from './shell/upgrade.ts';
@@ -36,12 +38,16 @@ if (first) learnServerTime(first.now);
 fetchThrough(client);
 onAnswer((about, answer) => {
   // The answer replaces what the screen shows before the tap leaves the outbox, so that no total ever jumps back.
-  const record = answer as { id: string; doses?: unknown[]; molds?: unknown[] };
+  const record = answer as { id: string; doses?: unknown[]; molds?: unknown[]; dueAt?: string };
   if (record.molds) client.setQueryData(['pours', record.id], record);
   else if (record.doses) {
     client.setQueryData(['ledgers', record.id], record);
     client.setQueryData(['pours', about], (pour: object | undefined) => pour && { ...pour, doses: record.doses });
-  }
+  } else if (record.dueAt)
+    client.setQueryData(
+      queries.clocks.queryKey,
+      (list) => list && { ...list, items: withClock(list.items, answer as Clock) },
+    );
 });
 startOutbox();
 keepShell();

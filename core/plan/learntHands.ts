@@ -1,5 +1,5 @@
 import { usual } from '../defaults.ts';
-import { median } from '../median.ts';
+import { median, middleTowards } from '../median.ts';
 import { fillingS } from './hours.ts';
 
 /** From one shot of a mold to its next: how long it waited, and what hands took to look, close and fill it again. */
@@ -7,9 +7,6 @@ export interface Turn {
   waitedS: number;
   handsS: number;
 }
-
-/** The starting guess counts as so many turns. */
-const GUESS_COUNTS = 3;
 
 /**
  * What hands take at a mold, by its last turns: the middle one, drawn to the starting guess where few speak. A turn longer
@@ -22,8 +19,10 @@ export function learntHands(cavities: number, turns: Turn[]) {
   const guess = openS + fillS;
   const seen = turns.filter(({ handsS }) => handsS > 0 && handsS <= usual('pauseS'));
   const n = seen.length;
-  const handsS =
-    n === 0 ? guess : (n * median(seen.map((one) => one.handsS)) + GUESS_COUNTS * guess) / (n + GUESS_COUNTS);
+  const handsS = middleTowards(
+    seen.map((one) => one.handsS),
+    guess,
+  );
   return {
     handsS,
     openS: (handsS * openS) / guess,

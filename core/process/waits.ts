@@ -18,6 +18,8 @@ export interface Waits {
   /** Of each shot in turn, s; later ones wait as long as the last. */
   waitS: number[];
   basis: 'heat' | 'kind';
+  /** What openings here made of it: the waits are these times what was worked out. */
+  learnt?: { factor: number; openings: number };
 }
 
 /** Where nothing more is known of a mold than its kind. */

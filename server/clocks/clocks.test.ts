@@ -20,23 +20,40 @@ describe('clocks', () => {
   test('one of one’s own runs, is put off, and ends', async () => {
     const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'paint dry', minutes: 30 });
     expect(minutesLeft(clock)).toBe(30);
-    const later = await workshop.ask<Clock>('PATCH', `/clocks/${clock.id}`, { addMinutes: 5 }, { version: 1 });
+    const later = await workshop.post<Clock>(`/clocks/${clock.id}/taps`, { addMinutes: 5 });
     expect(minutesLeft(later.body)).toBe(35);
-    await workshop.ask('PATCH', `/clocks/${clock.id}`, { ended: true }, { version: 2 });
+    await workshop.post(`/clocks/${clock.id}/taps`, { ended: true });
     expect(await clocks()).toEqual([]);
   });
 
   test('putting off one that is long due counts from now', async () => {
     const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'stir', minutes: 1 });
     workshop.waits(1);
-    const { body } = await workshop.ask<Clock>('PATCH', `/clocks/${clock.id}`, { addMinutes: 5 }, { version: 1 });
+    const { body } = await workshop.post<Clock>(`/clocks/${clock.id}/taps`, { addMinutes: 5 });
     expect(minutesLeft(body)).toBe(5);
   });
 
-  test('two tablets end one: the second is told it was done', async () => {
+  test('a tap that waited for the Wi-Fi puts off from its own moment', async () => {
     const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'stir', minutes: 1 });
-    const [one, two] = [1, 1].map(() => workshop.ask('PATCH', `/clocks/${clock.id}`, { ended: true }, { version: 1 }));
-    expect([(await one)?.status, (await two)?.status].sort()).toEqual([200, 409]);
+    workshop.waits(2 / 60);
+    const tappedAt = workshop.now.toISOString();
+    workshop.waits(3 / 60);
+    const { body } = await workshop.post<Clock>(`/clocks/${clock.id}/taps`, { addMinutes: 5, tappedAt });
+    expect(minutesLeft(body)).toBeCloseTo(2, 6);
+  });
+
+  test('two tablets end one: it is ended once; what is ended is not put off', async () => {
+    const { body: clock } = await workshop.post<Clock>('/clocks', { label: 'stir', minutes: 1 });
+    const path = `/clocks/${clock.id}/taps`;
+    const one = await workshop.post<Clock>(path, { ended: true });
+    workshop.waits(0.1);
+    const two = await workshop.post<Clock>(path, { ended: true });
+    expect([one.status, two.status]).toEqual([201, 201]);
+    expect(two.body.endedAt).toBe(one.body.endedAt);
+    const late = await workshop.post(path, { addMinutes: 5 });
+    expect([late.status, late.body]).toMatchObject([409, { error: { code: 'already-closed' } }]);
+    const none = await workshop.post(`/clocks/${clock.id}/taps`, { addMinutes: 0 });
+    expect(none.status).toBe(400);
   });
 
   test('a filled mold runs until it is opened, and only the newest shot of it', async () => {

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Page } from '../../contract/fields.ts';
 import type { Hands, Pour } from '../../contract/pours.ts';
+import { waitOf } from '../../core/process/waits.ts';
 import type { Slopes } from '../../core/water/tomorrow.ts';
 import { type Stocked, stocked, TestWorkshop, twoShots } from '../testing/workshop.ts';
 
@@ -81,6 +82,20 @@ test('what hands take is learnt from shot to look to shot, by mold and by maker'
   const guess = 60 + 30 + 10 * cavities;
   // Three turns from a look to the next shot; of the last there is none.
   expect(await hands()).toMatchObject({ turns: 3, waitedS: 100, handsS: expect.closeTo((3 * 50 + 3 * guess) / 6, 6) });
+  // Opened after 100 s and good each time, the last one too: the next cup's clock is shorter.
+  const before = pour.molds[0]?.opens as Pour['molds'][number]['opens'];
+  // The first one was late: the wall was cold, and it was done long before.
+  expect(100 / waitOf(before, 0)).toBeGreaterThan(1.1);
+  const factor = (3 * (100 / waitOf(before, 2)) + 3) / 6;
+  expect((await hands())?.wait).toEqual({ factor: expect.closeTo(factor, 9), openings: 3 });
+  const next = await workshop.made<Pour>('/pours', {
+    colourwayId: pour.colourwayId,
+    molds: [{ moldId: moldId(), shots: 1 }],
+  });
+  expect(next.molds[0]?.opens).toMatchObject({
+    waitS: before.waitS.map((seconds) => Math.max(60, Math.round(seconds * factor))),
+    learnt: { openings: 3 },
+  });
   expect(await hands('?makerId=018f0000-0000-7000-8000-000000000001')).toBeUndefined();
 });
 

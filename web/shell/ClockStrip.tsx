@@ -4,10 +4,12 @@ import { Link } from 'react-router';
 import type { Clock } from '../../contract/workshop.ts';
 import { durationText } from '../../core/units/show.ts';
 import { useNow } from '../api/now.ts';
+import { tap, useTaps } from '../api/outbox.ts';
 import { queries } from '../api/queries.ts';
-import { useWrite } from '../api/write.ts';
 import { useWidth } from '../parts/Fitted.tsx';
+import { Guarded } from '../parts/Guarded.tsx';
 import { alarm } from './alarm.ts';
+import { type ClockSaid, clockTaps, foldClocks } from './clockTaps.ts';
 import { along, MARKS, placeFlags } from './scale.ts';
 
 const FLAG_PX = 186;
@@ -95,7 +97,10 @@ export function ClockStrip() {
   const now = useNow();
   const [ref, width] = useWidth(1200, BESIDE_PX);
   const [open, setOpen] = useState(false);
-  const flags = (data?.items ?? []).map((clock) => ({ clock, dueS: (Date.parse(clock.dueAt) - now) / 1000 }));
+  const flags = foldClocks(data?.items ?? [], useTaps()).map((clock) => ({
+    clock,
+    dueS: (Date.parse(clock.dueAt) - now) / 1000,
+  }));
   useAlarms(flags);
   const narrow = width < NARROW_PX;
   const placed = narrow
@@ -208,12 +213,7 @@ function TellOutside() {
 }
 
 function ClockRow({ clock, dueS }: { clock: Clock; dueS: number }) {
-  const change = useWrite<Clock, { ended: true } | { addMinutes: number }>((body) => ({
-    path: `/clocks/${clock.id}`,
-    method: 'PATCH',
-    body,
-    version: clock.version,
-  }));
+  const say = (body: ClockSaid, said: string) => tap(clockTaps(clock.id), body, `${clock.label}: ${said}`, clock.id);
   return (
     <li className="py-2 flex items-center gap-2">
       <Link to={clockPath(clock)} className="flex-1 min-w-0">
@@ -222,12 +222,12 @@ function ClockRow({ clock, dueS }: { clock: Clock; dueS: number }) {
           {dueS <= 0 ? `due ${durationText(-dueS)} ago` : `in ${durationText(dueS)}`}
         </span>
       </Link>
-      <button type="button" className="btn btn-sm btn-ghost" onClick={() => change.mutate({ addMinutes: 5 })}>
+      <button type="button" className="btn btn-sm btn-ghost" onClick={() => say({ addMinutes: 5 }, '5 min more')}>
         +5 min
       </button>
-      <button type="button" className="btn btn-sm btn-line" onClick={() => change.mutate({ ended: true })}>
+      <Guarded means={`done ${clock.id}`} className="btn btn-sm btn-line" onAct={() => say({ ended: true }, 'done')}>
         Done
-      </button>
+      </Guarded>
     </li>
   );
 }

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query';
 import { useDeferredValue, useMemo, useState } from 'react';
 import type { Mold } from '../../../contract/molds.ts';
 import { usual } from '../../../core/defaults.ts';
@@ -6,8 +7,9 @@ import { moldsToKeepBusy } from '../../../core/heat/demold.ts';
 import { methodWindow, middleOf } from '../../../core/heat/window.ts';
 import { type Opening, openingSchema, opensAfter, STUFF_OF, wallOf } from '../../../core/process/opening.ts';
 import type { Waits } from '../../../core/process/waits.ts';
-import { durationText } from '../../../core/units/show.ts';
+import { durationText, percentText } from '../../../core/units/show.ts';
 import { check } from '../../../core/validate.ts';
+import { queries } from '../../api/queries.ts';
 import { NumberField, QuantityField } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { Why } from '../../parts/Why.tsx';
@@ -34,6 +36,7 @@ function waits({ kind, fill }: Mold, wish: Wish, air: Partial<Opening> & { roomC
 export function Heat({ mold }: { mold: Mold }) {
   const { text, workshop, say } = useTaste();
   const [own, setOwn] = useState<Partial<Wish>>({});
+  const learnt = useQuery(queries.hands()).data?.items.find(({ moldId }) => moldId === mold.id)?.wait;
   const known: Wish = {
     thicknessMm: mold.facts.thicknessMm ?? undefined,
     wallMm: mold.facts.wallMm ?? wallOf(mold.kind),
@@ -139,6 +142,13 @@ export function Heat({ mold }: { mold: Mold }) {
             />
           </p>
         </>
+      )}
+      {learnt && learnt.openings > 0 && (
+        <p>
+          Of that it needs <b className="figure">{percentText(Math.round(learnt.factor * 100) / 100)}</b>, by{' '}
+          {learnt.openings} {learnt.openings === 1 ? 'opening' : 'openings'} here: good baits needed no more than they
+          had, bent or torn ones did. The bench’s clock goes by it.
+        </p>
       )}
     </section>
   );

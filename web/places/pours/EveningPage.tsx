@@ -27,7 +27,7 @@ const namedBy = (pours: Pour[]): Named => ({
 /** The evening before it begins: its lanes, when it ends, what would shorten it, and what to lay out. */
 export function EveningPage() {
   const { id = '' } = useParams();
-  const { asked, pours, whole, session, simulated, problem, turns } = useEvening(id);
+  const { asked, pours, whole, session, simulated, problem, turns, openings } = useEvening(id);
   const { say } = useTaste();
   if (isGone(asked.error, asked.data)) return <Missing error={asked.error} back="All pours" backTo="/pours" />;
   if (!asked.data || !whole) return <Waiting />;
@@ -46,7 +46,7 @@ export function EveningPage() {
             {say(problem)}
           </p>
         ) : simulated ? (
-          <Ends of={simulated} named={named} turns={turns} />
+          <Ends of={simulated} named={named} turns={turns} openings={openings} />
         ) : (
           <p className="soft" role="status">
             Working out the evening …
@@ -65,7 +65,17 @@ export function EveningPage() {
   );
 }
 
-function Ends({ of, named, turns }: { of: Simulated & { helps: Helps[] }; named: Named; turns: number }) {
+function Ends({
+  of,
+  named,
+  turns,
+  openings,
+}: {
+  of: Simulated & { helps: Helps[] };
+  named: Named;
+  turns: number;
+  openings: number;
+}) {
   const nowMs = useNow();
   const busiest = of.busy[0];
   const what =
@@ -104,7 +114,9 @@ function Ends({ of, named, turns }: { of: Simulated & { helps: Helps[] }; named:
             What hands take is a <span className="default-mark">default</span> until it is learnt here;
           </>
         )}{' '}
-        waits as computed for each mold.
+        {openings > 0
+          ? `waits as computed for each mold, and as ${openings} openings here taught.`
+          : 'waits as computed for each mold.'}
       </p>
     </div>
   );

@@ -79,6 +79,8 @@ export function useEvening(id: string) {
   }, [seen, whole]);
   const { answer, problem } = useAnswer(session, hire);
   const moldIds = new Set(session?.molds.map(({ id }) => id));
-  const turns = (learnt ?? []).filter(({ moldId }) => moldIds.has(moldId)).reduce((sum, one) => sum + one.turns, 0);
-  return { asked, pours, whole: whole && learnt !== undefined, session, simulated: answer, problem, turns };
+  const here = (learnt ?? []).filter(({ moldId }) => moldIds.has(moldId));
+  const turns = here.reduce((sum, one) => sum + one.turns, 0);
+  const openings = here.reduce((sum, one) => sum + one.wait.openings, 0);
+  return { asked, pours, whole: whole && learnt !== undefined, session, simulated: answer, problem, turns, openings };
 }

@@ -34,11 +34,11 @@ export const celsius = v.pipe(finite, v.minValue(-273.15), v.maxValue(1e4, TOO_L
 /** A name that a row of a list goes by. */
 export const id = v.pipe(v.string(), v.minLength(1), v.maxLength(200, TOO_LARGE));
 
-/** A list with at least one row; `key` names the field that must not repeat. */
-export function list<S extends v.GenericSchema>(row: S, key?: string) {
+/** A list with at least `least` rows; `key` names the field that must not repeat. */
+export function list<S extends v.GenericSchema>(row: S, key?: string, least = 1) {
   return v.pipe(
     v.array(row),
-    v.minLength(1),
+    v.minLength(least),
     v.maxLength(LIST_CAP, TOO_LARGE),
     v.rawCheck(({ dataset, addIssue }) => {
       if (!dataset.typed || !key) return;

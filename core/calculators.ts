@@ -1,5 +1,6 @@
 import { Failure } from './failure.ts';
 import { colourCalculators } from './registry/colours.ts';
+import { costCalculators } from './registry/costs.ts';
 import type { Calculator } from './registry/define.ts';
 import { heatCalculators } from './registry/heat.ts';
 import { moldCalculators } from './registry/molds.ts';
@@ -22,6 +23,7 @@ export const calculators: Calculator[] = [
   ...colourCalculators,
   ...yieldCalculators,
   ...planCalculators,
+  ...costCalculators,
 ];
 
 const byName = new Map(calculators.map((calculator) => [calculator.name, calculator]));

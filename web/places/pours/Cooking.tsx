@@ -57,7 +57,7 @@ export function Cooking({ at: { pour, folded, lead, cup, window, nowMs, write } 
       ) : (
         <button
           type="button"
-          className="btn btn-outline border-2 h-20 text-xl self-start"
+          className="btn btn-outline border-2 h-20 bench-text self-start"
           onClick={() =>
             room.tap(
               `/pours/${pour.id}/bursts`,

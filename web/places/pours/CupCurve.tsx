@@ -66,7 +66,7 @@ export function CupCurve({
         opacity={0.2}
       />
       {/* Under the band: what is poured is in it, and runs through no word there. */}
-      <text x={widthPx - 6} y={y(lowC) + 15} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--rest)">
+      <text x={widthPx - 6} y={y(lowC) + 18} fontSize={16} fontWeight={700} textAnchor="end" fill="var(--rest)">
         {method}, {parts(lowC, 'temperature').figure} to {text(highC, 'temperature')}
       </text>
       {limit && <Bears limit={limit} left={left} widthPx={widthPx} py={y(limit.c)} />}
@@ -135,7 +135,7 @@ function Bears({ limit, left, widthPx, py }: { limit: HeatLimit; left: number; w
   return (
     <>
       <line x1={left} x2={widthPx} y1={py} y2={py} stroke="var(--warn)" strokeWidth={2} strokeDasharray="3 4" />
-      <text x={widthPx - 6} y={py - 5} fontSize={12} fontWeight={700} textAnchor="end" fill="var(--warn)">
+      <text x={widthPx - 6} y={py - 5} fontSize={16} fontWeight={700} textAnchor="end" fill="var(--warn)">
         {limit.name} turns above {text(limit.c, 'temperature')}
       </text>
     </>
@@ -172,6 +172,9 @@ function Ahead({ x, y, fromMs, toMs, nowMs, floor, at }: AheadProps) {
   );
 }
 
+/** What “10 min” takes, and a figure beside it. */
+const LAST_PX = 90;
+
 interface AxesProps {
   x(ms: number): number;
   y(c: number): number;
@@ -187,28 +190,35 @@ function Axes({ x, y, left, floor, widthPx, startMs, spanMs }: AxesProps) {
   const { parts } = useTaste();
   const minutes = Math.round(spanMs / 60_000);
   const step = minutes <= 15 ? 2 : minutes <= 30 ? 5 : minutes <= 75 ? 15 : minutes <= 300 ? 60 : 240;
+  const every = Array.from({ length: Math.floor(spanMs / 60_000 / step) + 1 }, (_, i) => i * step);
+  const at = (minute: number) => x(startMs + minute * 60_000);
+  // The last one says what they are, and takes the room of the one before it.
+  const last = every.at(-1) as number;
+  const shown = every.filter((minute) => minute === last || at(last) - at(minute) > LAST_PX);
   return (
     <>
       {[140, 150, 160, 170, 180, 190, 200].map((c) => (
         <g key={c}>
           <line x1={left} x2={left + 12} y1={y(c)} y2={y(c)} stroke="var(--edge)" strokeWidth={1.5} />
           {c < 200 && <line x1={left} x2={left + 6} y1={y(c + 5)} y2={y(c + 5)} stroke="var(--edge)" />}
-          <text x={left - 7} y={y(c) + 4} fontSize={12} textAnchor="end" fill="var(--soft)">
-            {parts(c, 'temperature').figure}
-          </text>
+          {c < 200 && (
+            <text x={left - 7} y={y(c) + 5} fontSize={16} textAnchor="end" fill="var(--soft)">
+              {parts(c, 'temperature').figure}
+            </text>
+          )}
         </g>
       ))}
       <line x1={left} x2={left} y1={6} y2={floor} stroke="var(--edge)" strokeWidth={1.5} />
-      {Array.from({ length: Math.floor(spanMs / 60_000 / step) + 1 }, (_, i) => i * step).map((minute) => (
+      {shown.map((minute) => (
         <text
           key={minute}
-          x={x(startMs + minute * 60_000)}
+          x={at(minute)}
           y={floor + 17}
-          fontSize={11}
+          fontSize={16}
           fill="var(--soft)"
-          textAnchor={x(startMs + minute * 60_000) > widthPx - 34 ? 'end' : 'middle'}
+          textAnchor={at(minute) > widthPx - 40 ? 'end' : 'middle'}
         >
-          {minute === 0 ? '0' : `${minute} min`}
+          {minute === last ? `${minute} min` : minute}
         </text>
       ))}
     </>

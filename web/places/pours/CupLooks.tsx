@@ -50,17 +50,17 @@ export function CupLooks({ ticks, onSay }: { ticks: Ticked[]; onSay(said: string
             key={look}
             shy
             means={`looks ${look} ${said ?? ''}`}
-            className={`btn h-24 w-28 px-1 flex-col gap-0 font-normal ${said === look ? 'btn-line' : 'btn-ghost border border-[var(--edge)]'}`}
+            className={`btn h-28 w-32 px-1 flex-col gap-0 font-normal ${said === look ? 'btn-line' : 'btn-ghost border border-[var(--edge)]'}`}
             label={`The cup looks like ${saysOf('looks', look)}${said === look ? ', said' : ''}`}
             onAct={() => onSay(look)}
           >
             <CupDrawn look={look} />
-            <span className="text-base leading-tight">{saysOf('looks', look)}</span>
+            <span className="bench-text">{saysOf('looks', look)}</span>
           </Guarded>
         ))}
       </div>
       {said === 'yellow' && (
-        <p className="text-xl font-bold heat" role="alert">
+        <p className="bench-text font-bold heat" role="alert">
           Scorched: switch off, cup out of the room, do not breathe it. What is yellow stays yellow: it goes to no bait.
         </p>
       )}

@@ -13,23 +13,34 @@ export function CupSide({ at, curve }: { at: AtTheCup; curve: ReactNode }) {
   const taste = useTaste();
   const { pour, folded, window, setPad, nowMs } = at;
   const last = folded.heats.at(-1);
+  const { dry } = useBenchRoom();
   return (
     <section className="flex flex-col lg:min-h-0" aria-label="The cup">
       <CupsHere at={at} />
-      <button
-        type="button"
-        className="text-left flex items-start"
-        onClick={() => setPad('reading')}
-        aria-label={`Cup temperature ${last ? taste.text(last.c, 'temperature') : 'not read yet'}; type a new one`}
-      >
-        <span
-          className="huge"
-          style={{ color: last && (last.c < window.lowC || last.c > window.highC) ? 'var(--warn)' : undefined }}
+      <div className="relative flex flex-col">
+        <button
+          type="button"
+          className="text-left flex items-start"
+          onClick={() => setPad('reading')}
+          aria-label={`Cup temperature ${last ? taste.text(last.c, 'temperature') : 'not read yet'}; type a new one`}
         >
-          {last ? taste.parts(last.c, 'temperature').figure : '—'}
-        </span>
-        <span className="figure text-5xl soft mt-1 ml-1">{taste.unit('temperature')}</span>
-      </button>
+          <span
+            className="huge"
+            style={{ color: last && (last.c < window.lowC || last.c > window.highC) ? 'var(--warn)' : undefined }}
+          >
+            {last ? taste.parts(last.c, 'temperature').figure : '—'}
+          </span>
+          <span className="figure text-5xl soft mt-1 ml-1">{taste.unit('temperature')}</span>
+        </button>
+        {!dry && (
+          <Link
+            to={`/pours/${pour.id}`}
+            className="absolute right-0 top-0 btn btn-ghost bench-target max-sm:px-1.5 border border-[var(--edge)]"
+          >
+            Sheet
+          </Link>
+        )}
+      </div>
       <p className="bench-text mt-2">
         <span
           className="inline-block w-4 h-4 rounded-full border border-current align-[-2px] mr-2"
@@ -104,8 +115,7 @@ function Stir({ at: { folded, nowMs } }: { at: AtTheCup }) {
   );
 }
 
-function Acts({ at: { pour, folded, nowMs, lastAct, write, setPad, setDosing } }: { at: AtTheCup }) {
-  const { dry } = useBenchRoom();
+function Acts({ at: { folded, nowMs, lastAct, write, setPad, setDosing } }: { at: AtTheCup }) {
   const taste = useTaste();
   return (
     <div className="flex gap-1.5 sm:gap-2 mt-2 lg:mt-auto pb-1 lg:pb-3 flex-wrap">
@@ -131,11 +141,6 @@ function Acts({ at: { pour, folded, nowMs, lastAct, write, setPad, setDosing } }
         Undo{/* Its row has room for one word. */}
         <span className="sr-only"> {lastAct ? ('moldId' in lastAct ? 'shot' : 'reading') : ''}</span>
       </button>
-      {!dry && (
-        <Link to={`/pours/${pour.id}`} className="btn btn-ghost bench-target max-sm:px-1.5 border border-[var(--edge)]">
-          Sheet
-        </Link>
-      )}
     </div>
   );
 }

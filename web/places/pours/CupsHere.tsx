@@ -28,7 +28,7 @@ export function CupsHere({ at: { lead, cups, pour, setHand } }: { at: AtTheCup }
             />
             <span className="flex flex-col items-start leading-tight text-left">
               <b className="max-w-32 truncate">{cup.recipeName}</b>
-              <span className="text-sm">
+              <span className="bench-text">
                 <span className="figure">{last ? taste.text(last.c, 'temperature') : cup.code}</span>
                 {what.length > 0 && ` ${what.join(', ')}`}
               </span>

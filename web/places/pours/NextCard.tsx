@@ -61,7 +61,9 @@ export function NextCard({
             : next.do === 'shot' && next.layered
               ? 'Filled'
               : ACT_WORDS[next.do]}
-          {'mold' in next && <span className="text-sm font-bold max-w-full truncate opacity-90">{next.mold.name}</span>}
+          {'mold' in next && (
+            <span className="bench-text font-bold max-w-full truncate opacity-90">{next.mold.name}</span>
+          )}
         </Guarded>
       )}
     </section>

@@ -25,11 +25,11 @@ export function TickTarget({
     <Guarded
       shy
       means={`${what} ${said ?? ''}`}
-      className={`btn h-[72px] min-h-16 px-3 font-normal flex-col items-start gap-0 leading-tight border ${said === undefined ? 'btn-ghost border-dashed border-[var(--edge)]' : 'btn-line'}`}
+      className={`btn h-[76px] min-h-16 px-3 font-normal flex-col items-start gap-0 leading-tight border ${said === undefined ? 'btn-ghost border-dashed border-[var(--edge)]' : 'btn-line'}`}
       label={`${TICKS[what].asks}: ${said === undefined ? 'not known' : saysOf(what, said)}; tap for ${saysOf(what, next)}`}
       onAct={() => onSay(next)}
     >
-      <span className="text-base soft">{TICKS[what].asks}</span>
+      <span className="bench-text soft">{TICKS[what].asks}</span>
       <b className={`text-2xl leading-none ${said === undefined ? 'soft' : ''}`}>
         {said === undefined ? 'not known' : saysOf(what, said)}
       </b>

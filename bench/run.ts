@@ -1,4 +1,4 @@
-// npm run bench [-- colour|history|decade|lighthouse|mesh|mold|page]: prints medians and ratios; judges nothing.
+// npm run bench [-- colour|history|decade|lighthouse|mesh|mold|page|plan]: prints medians and ratios; judges nothing.
 const PARTS = {
   colour: './colour.ts',
   history: './history.ts',
@@ -7,6 +7,7 @@ const PARTS = {
   mesh: './mesh.ts',
   mold: './mold.ts',
   page: './page.ts',
+  plan: './plan.ts',
 } as const;
 const asked = process.argv.slice(2);
 for (const name of asked) {

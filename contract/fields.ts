@@ -25,11 +25,7 @@ export const pickedHex = v.pipe(
   v.minLength(1),
   v.regex(/^(#[0-9a-f]{6})?$/i, 'must be a colour like #3a6f8f'),
 );
-export const day = v.pipe(
-  v.string(),
-  v.isoDate(),
-  v.check((text) => !Number.isNaN(Date.parse(text)), 'is no date'),
-);
+export { isoDay as day } from '../core/bounds.ts';
 
 /** Above nothing by as much as any bench could tell, so that no quotient of two of them is nothing again. */
 export const above0 = (most: number) => v.pipe(number, v.minValue(1e-6), v.maxValue(most));

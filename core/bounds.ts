@@ -31,6 +31,17 @@ export const openFraction = v.pipe(finite, v.gtValue(0), v.ltValue(1));
 /** °C, from absolute zero up. */
 export const celsius = v.pipe(finite, v.minValue(-273.15), v.maxValue(1e4, TOO_LARGE));
 
+/** A calendar day, yyyy-mm-dd, that there is. */
+export const isoDay = v.pipe(
+  v.string(),
+  v.isoDate(),
+  // The 30th of February is read as a day in March.
+  v.check((text) => {
+    const time = Date.parse(text);
+    return !Number.isNaN(time) && new Date(time).toISOString().slice(0, 10) === text;
+  }, 'is no date'),
+);
+
 /** A name that a row of a list goes by. */
 export const id = v.pipe(v.string(), v.minLength(1), v.maxLength(200, TOO_LARGE));
 

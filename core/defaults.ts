@@ -121,6 +121,7 @@ export const DEFAULTS = {
   ),
   fishingC: of(9, '°C', 'water that is fished', 'starting guess: set it where it is asked'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
+  changeMin: of(10, 'min', 'each further colour of an evening', 'starting guess: cook it, wipe the injector'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   oneEveningH: of(
     12,

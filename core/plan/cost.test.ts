@@ -85,7 +85,8 @@ describe('what a bait costs', () => {
         const total = Math.round(parts.reduce((sum, one) => sum + one, 0));
         const shared = shareExactly(parts, total);
         expect(shared.reduce((sum, one) => sum + one, 0)).toBe(total);
-        shared.forEach((one, index) => expect(Math.abs(one - (parts[index] as number))).toBeLessThan(1.000001));
+        for (const [index, one] of shared.entries())
+          expect(Math.abs(one - (parts[index] as number))).toBeLessThan(1.000001);
       }),
     );
   });

@@ -1,0 +1,186 @@
+import * as v from 'valibot';
+import { isoDay as day, finite, fraction, id, list, nonNegative, positive, whole } from '../bounds.ts';
+import { usual } from '../defaults.ts';
+
+const minutes = nonNegative(60 * 24 * 20);
+
+const workDay = v.strictObject({
+  day,
+  /** Of all people together; 0: a day off. */
+  handsMin: v.pipe(minutes, v.title('Hands, min')),
+  /** How long the evening is for the one who stays longest; left out: as long as the hands' minutes. */
+  lengthMin: v.optional(v.pipe(minutes, v.title('Evening, min'))),
+  /** Cups that may be cooked, a glass each. */
+  glasses: v.optional(whole(0, 200)),
+});
+const bait = v.strictObject({
+  id,
+  /** To count, oil, bag and label one bait. */
+  packS: v.optional(v.pipe(nonNegative(1e5), v.title('Packing, s a bait')), 0),
+  /** Eyes, paint, a clip: hands a bait, and how long it dries. */
+  finishS: v.optional(v.pipe(nonNegative(1e5), v.title('Finishing, s a bait')), 0),
+  dryH: v.optional(v.pipe(nonNegative(24 * 60), v.title('Dries, h')), 0),
+  /** This plastic's own. */
+  cureH: v.optional(v.pipe(nonNegative(24 * 60), v.title('Cure, h')), usual('cureH')),
+});
+const mold = v.strictObject({
+  id,
+  baitId: id,
+  cavities: whole(1, 1e4),
+  handsS: v.pipe(positive(1e5), v.title('Hands a shot, s')),
+  waitS: v.pipe(nonNegative(1e6), v.title('Waits a shot, s')),
+  /** What one shot takes out of the cups. */
+  shotMl: positive(1e5),
+  /** In use from this day on, and until that one, it among them. */
+  from: v.optional(day),
+  until: v.optional(day),
+});
+const colour = v.strictObject({
+  id,
+  /** 0 black to 1 white: light is poured before dark. */
+  lightness: v.optional(fraction, 0.5),
+  /** Takes other colours' remelt: it is poured last. */
+  takesRemelt: v.optional(v.boolean(), false),
+  /** Glasses that every shot of it is drawn from, and the largest one's share of it. */
+  melts: v.optional(whole(1, 12), 1),
+  share: v.optional(v.pipe(fraction, v.gtValue(0)), 1),
+});
+const line = v.strictObject({
+  id,
+  baitId: id,
+  colourId: id,
+  baits: whole(1, 1e6),
+  due: day,
+});
+const stocked = v.strictObject({ baitId: id, colourId: id, baits: whole(1, 1e7), ready: day });
+const reject = v.strictObject({ baitId: id, rejected: whole(0, 1e9), made: whole(0, 1e9) });
+/** A colour that is to be poured on a day, or is not to be, whatever else would be better. */
+const pin = v.strictObject({ colourId: id, day, on: v.optional(v.boolean(), true) });
+
+/** Bounds on one plan's work. */
+const MOST_DAYS = 90;
+const MOST_LINES = 2000;
+
+export const productionSchema = v.pipe(
+  v.strictObject({
+    days: v.pipe(list(workDay, 'day'), v.maxLength(MOST_DAYS, 'too-large')),
+    lines: v.pipe(v.array(line), v.maxLength(MOST_LINES, 'too-large'), v.title('Wanted')),
+    stock: v.optional(v.pipe(v.array(stocked), v.maxLength(MOST_LINES, 'too-large')), []),
+    baits: v.pipe(v.array(bait), v.maxLength(500, 'too-large')),
+    molds: v.pipe(v.array(mold), v.maxLength(500, 'too-large')),
+    colours: v.pipe(v.array(colour), v.maxLength(500, 'too-large')),
+    rejects: v.optional(v.pipe(v.array(reject), v.maxLength(500, 'too-large')), []),
+    /** What may be cooked in a glass. */
+    glassMl: v.optional(v.pipe(positive(1e5), v.title('In a glass, mL')), 1e5),
+    /** What stays in the cup and the wall of it. */
+    residueMl: v.optional(v.pipe(nonNegative(1e4), v.title('Stays in the cup, mL')), 0),
+    setUpMin: v.optional(v.pipe(minutes, v.title('To set up and clear away, min')), usual('setUpMin')),
+    changeMin: v.optional(v.pipe(minutes, v.title('Each further colour, min')), usual('changeMin')),
+    pins: v.optional(v.pipe(v.array(pin), v.maxLength(500, 'too-large')), []),
+    confidence: v.optional(v.pipe(finite, v.minValue(0.5), v.maxValue(0.999)), 0.9),
+    timeLimitMs: v.optional(v.pipe(finite, v.minValue(0), v.maxValue(120_000, 'too-large')), 1000),
+  }),
+  v.rawCheck(({ dataset, addIssue }) => {
+    if (!dataset.typed) return;
+    const { days, lines, stock, baits, molds, colours, pins } = dataset.value;
+    const say = (path: (string | number)[], message: string) =>
+      addIssue({
+        message,
+        path: path.map((key) => ({ type: 'object', origin: 'value', input: {}, key, value: undefined })) as never,
+      });
+    days.forEach((one, index) => {
+      const before = days[index - 1];
+      if (before && Date.parse(one.day) - Date.parse(before.day) !== 86_400_000)
+        say(['days', index, 'day'], 'the days of a plan follow one another; a day off has no minutes');
+    });
+    const [knownBaits, knownColours] = [new Set(baits.map((one) => one.id)), new Set(colours.map((one) => one.id))];
+    for (const [name, rows] of Object.entries({ lines, stock }) as ['lines', typeof lines][])
+      rows.forEach((row, index) => {
+        if (!knownBaits.has(row.baitId)) say([name, index, 'baitId'], `"${row.baitId}" is not among the baits`);
+        if (!knownColours.has(row.colourId))
+          say([name, index, 'colourId'], `"${row.colourId}" is not among the colours`);
+      });
+    molds.forEach((row, index) => {
+      if (!knownBaits.has(row.baitId)) say(['molds', index, 'baitId'], `"${row.baitId}" is not among the baits`);
+    });
+    pins.forEach((row, index) => {
+      if (!knownColours.has(row.colourId))
+        say(['pins', index, 'colourId'], `"${row.colourId}" is not among the colours`);
+      if (!days.some((one) => one.day === row.day)) say(['pins', index, 'day'], 'is not a day of this plan');
+    });
+    const seen = new Set<string>();
+    for (const [name, rows] of Object.entries({ lines, baits, molds, colours }))
+      rows.forEach((row, index) => {
+        if (seen.has(`${name} ${row.id}`))
+          say([name, index, 'id'], `"${row.id}" is there twice; give each row its own id`);
+        seen.add(`${name} ${row.id}`);
+      });
+  }),
+);
+
+export type Production = v.InferOutput<typeof productionSchema>;
+
+/** What a cup of an evening is drawn into. */
+export interface PlannedShots {
+  moldId: string;
+  baitId: string;
+  shots: number;
+  /** Good ones that are counted on. */
+  baits: number;
+}
+
+/** One colour on one evening. */
+export interface PlannedCup {
+  colourId: string;
+  glasses: number;
+  molds: PlannedShots[];
+  /** Cooked, and over the most that is drawn: what would be melted again, mL. */
+  drawnMl: number;
+  pinned: boolean;
+}
+
+export interface PlannedDay {
+  day: string;
+  /** In the order in which they are poured. */
+  cups: PlannedCup[];
+  /** Baits that are packed, by line. */
+  packed: { lineId: string; baits: number }[];
+  pourMin: number;
+  packMin: number;
+  handsMin: number;
+  /** What takes all there is of it that day. */
+  full: ('hands' | 'glasses' | 'molds')[];
+}
+
+export interface PlannedLine {
+  lineId: string;
+  /** The day on which the last of it is packed; null: not within these days. */
+  packedOn: string | null;
+  lateDays: number | null;
+  /** Not packed within these days. */
+  shortBaits: number;
+  why: Lack | null;
+}
+
+/** Why baits of a line are not packed within the plan. */
+export type Lack = 'no-mold' | 'too-large-for-a-glass' | 'no-time';
+
+export interface ProductionPlan {
+  days: PlannedDay[];
+  lines: PlannedLine[];
+  /** Baits that are not packed on their day, each day that they are not. */
+  lateBaitDays: number;
+  /** No plan has less; null: nothing was proved yet. */
+  boundBaitDays: number | null;
+  /** (late − bound) ÷ late; 0: none is less late. */
+  gap: number | null;
+  /** Colours, counted each evening they are poured. */
+  changeovers: number;
+  glasses: number;
+  /** Who made it: 'heuristic' where the solver gave none, or none that is better. */
+  by: 'heuristic' | 'solver';
+  /** Why the solver gave none: it failed, was stopped, or had no time. */
+  stopped: 'done' | 'time' | 'asked' | 'failed';
+  /** What the solver said when it failed. */
+  fault: string | null;
+}

@@ -1,0 +1,163 @@
+import type { Highs } from 'highs';
+import { loadSolver } from '../highs.ts';
+import { floorNear } from '../rounding.ts';
+import type { PlannedCup, PlannedDay, Production, ProductionPlan } from './production.ts';
+import { broughtForward } from './productionAnneal.ts';
+import { greedy } from './productionGreedy.ts';
+import { linesOf } from './productionPack.ts';
+import { type Beside, better, coloursOn, SAME, type Scored, Searcher, scored } from './productionSearch.ts';
+import { glassesFor, goodOf, type Poured, pourMinOf, type Work, workOf } from './productionWork.ts';
+
+type How = Pick<ProductionPlan, 'by' | 'stopped' | 'boundBaitDays' | 'fault'>;
+
+/** Shots of a bait over its molds, as many to each as it has room for, evenly. */
+function overMolds(work: Work, bait: number, shots: number, day: number): { moldId: string; shots: number }[] {
+  const { moldIds, freeOn } = work.baits[bait] as Work['baits'][number];
+  const rows = moldIds.map((moldId) => ({ moldId, shots: 0, most: freeOn(moldId, day) }));
+  for (let left = shots; left > 0; left--) {
+    const [least] = rows.filter((row) => row.shots < row.most).sort((a, b) => a.shots / a.most - b.shots / b.most);
+    if (!least) break;
+    least.shots += 1;
+  }
+  return rows.filter((row) => row.shots > 0).map(({ moldId, shots: n }) => ({ moldId, shots: n }));
+}
+
+function cupsOn(work: Work, poured: Poured, day: number): PlannedCup[] {
+  const { asked, products, drawnMl } = work;
+  const cups = [...coloursOn(work, poured, day)].map(([colour, ml]) => {
+    const mix = asked.colours[colour] as Production['colours'][number];
+    const molds = products.flatMap((product, p) => {
+      const shots = poured[p]?.[day] as number;
+      if (product.colour !== colour || shots === 0) return [];
+      const before = (poured[p] as number[]).slice(0, day).reduce((sum, n) => sum + n, 0);
+      const baits = goodOf(product, before + shots) - goodOf(product, before);
+      let told = 0;
+      return overMolds(work, product.bait, shots, day).map((row, index, rows) => {
+        const share = index === rows.length - 1 ? baits - told : floorNear((baits * row.shots) / shots);
+        told += share;
+        return { ...row, baitId: product.baitId, baits: share };
+      });
+    });
+    const glasses = glassesFor(ml, drawnMl) * mix.melts;
+    return { mix, cup: { colourId: mix.id, glasses, molds, drawnMl: ml, pinned: work.pins[colour]?.[day] === 1 } };
+  });
+  // Light before dark; what takes remelt of the others last.
+  cups.sort((a, b) => Number(a.mix.takesRemelt) - Number(b.mix.takesRemelt) || b.mix.lightness - a.mix.lightness);
+  return cups.map(({ cup }) => cup);
+}
+
+/** What of a day is all used up. */
+function fullOn(work: Work, poured: Poured, day: number, minutes: number, glasses: number): PlannedDay['full'] {
+  const some = work.days[day] as Work['days'][number];
+  const shot = Math.min(...work.products.flatMap(({ handsMin, shots }) => (shots > 0 ? [handsMin] : [])));
+  const full: PlannedDay['full'] = [];
+  if (glasses === 0) return full;
+  if (minutes + shot > some.handsMin) full.push('hands');
+  if (glasses >= some.glasses) full.push('glasses');
+  const most = work.baits.some(({ mostShots }, bait) => {
+    const shots = work.products.reduce(
+      (sum, one, p) => sum + (one.bait === bait ? (poured[p]?.[day] as number) : 0),
+      0,
+    );
+    return shots > 0 && shots >= (mostShots[day] as number);
+  });
+  if (most) full.push('molds');
+  return full;
+}
+
+function told(work: Work, { poured, packed, changeovers }: Scored, how: How): ProductionPlan {
+  const days = work.days.map(({ day, handsMin }, at): PlannedDay => {
+    const cups = cupsOn(work, poured, at);
+    const pourMin = pourMinOf(work, poured, at);
+    const packMin = packed.packMin[at] as number;
+    const glasses = cups.reduce((sum, cup) => sum + cup.glasses, 0);
+    return {
+      day,
+      cups,
+      packed: (packed.days[at] as { line: number; baits: number }[]).map(({ line, baits }) => ({
+        lineId: work.asked.lines[line]?.id as string,
+        baits,
+      })),
+      pourMin,
+      packMin,
+      handsMin,
+      full: fullOn(work, poured, at, pourMin + packMin, glasses),
+    };
+  });
+  const late = packed.lateBaitDays;
+  const bound = how.boundBaitDays === null ? null : Math.min(late, Math.max(0, how.boundBaitDays));
+  return {
+    days,
+    lines: linesOf(work, packed),
+    lateBaitDays: late,
+    gap: bound === null ? null : late <= SAME ? 0 : (late - bound) / late,
+    changeovers,
+    glasses: days.reduce((sum, { cups }) => sum + cups.reduce((all, cup) => all + cup.glasses, 0), 0),
+    ...how,
+    boundBaitDays: bound,
+  };
+}
+
+/** What stands beside the search: its clock, who looks on, and who may stop it. */
+export interface Search extends Beside {
+  /** Each better plan as it is found. */
+  better?(plan: ProductionPlan): void;
+  solver?(): Promise<Highs>;
+}
+
+/** How far ahead a colour that stands is filled up: tried from not at all to a fortnight. */
+const AHEAD = [0, 1, 2, 4, 14];
+/** Baits and colours × days that the solver has done at once. */
+const SMALL = 60;
+/** Shares of what time is left: for first steps, for the whole by lateness, and by changes; the rest is for steps again. */
+const [FIRST_STEPS, FOR_LATENESS, FOR_CHANGES] = [0.15, 0.25, 0.1];
+
+/**
+ * Dated cups for what is wanted: least late, then fewest colours begun, evenings and glasses.
+ * @returns days with their cups in the order they are poured, when each line is packed, what is short and why, how far from
+ * the least possible lateness it may be.
+ * Source: mixed-integer lot sizing with set-ups; branch and cut by HiGHS (Huangfu and Hall 2018), begun from a plan by
+ * earliest due date and by simulated annealing (Kirkpatrick et al. 1983); whatever the solver says is packed and summed
+ * again here.
+ */
+export async function produced(asked: Production, search: Search): Promise<ProductionPlan> {
+  const work = workOf(asked);
+  const untilMs = search.nowMs() + asked.timeLimitMs;
+  const first = AHEAD.map((far) => scored(work, greedy(work, far))).reduce((a, b) => (better(b, a) ? b : a));
+  let how: How = {
+    by: 'heuristic',
+    stopped: 'time',
+    boundBaitDays: first.packed.lateBaitDays <= SAME ? 0 : null,
+    fault: null,
+  };
+  search.better?.(told(work, first, how));
+  if (first.changeovers === 0) return told(work, first, { ...how, stopped: 'done' });
+  if (asked.timeLimitMs <= 0) return told(work, first, how);
+  const searcher = await (search.solver ?? loadSolver)().then(
+    (highs) =>
+      new Searcher(highs, work, search, first, (one) => {
+        how = { ...how, by: 'solver' };
+        search.better?.(told(work, one, how));
+      }),
+    (error: unknown) => (error instanceof Error ? error : Promise.reject(error)),
+  );
+  // A solver that cannot be had takes no plan away: what stands is told, and why it is not looked at further.
+  if (searcher instanceof Error) return told(work, first, { ...how, stopped: 'failed', fault: searcher.message });
+  const over = () => (search.stopped?.() ?? false) || search.nowMs() >= untilMs;
+  const share = (of: number) => search.nowMs() + of * (untilMs - search.nowMs());
+  const large = work.products.length * work.days.length > SMALL;
+  if (large) searcher.steps(share(FIRST_STEPS), work.products.length);
+  let whole = true;
+  if (!over() && searcher.best.packed.lateBaitDays > SAME) {
+    const ended = searcher.look({ least: 'late' }, share(FOR_LATENESS));
+    how = { ...how, boundBaitDays: ended.bound };
+    whole = ended.whole;
+  } else if (searcher.best.packed.lateBaitDays <= SAME) how = { ...how, boundBaitDays: 0 };
+  if (!over()) {
+    const mostLate = searcher.best.packed.lateBaitDays + SAME;
+    whole = searcher.look({ least: 'changes', mostLate }, share(FOR_CHANGES)).whole && whole;
+  }
+  if (!whole && !over()) searcher.steps(untilMs, work.days.length);
+  how = { ...how, stopped: search.stopped?.() ? 'asked' : whole ? 'done' : 'time' };
+  return told(work, scored(work, broughtForward(work, searcher.best.poured)), how);
+}

@@ -1,0 +1,160 @@
+import type { Highs } from 'highs';
+import { Annealing } from './productionAnneal.ts';
+import { type Packer, packedOf } from './productionPack.ts';
+import { type Aim, pouredIn, programOf, startOf } from './productionProgram.ts';
+import { glassesFor, type Poured, pourMinOf, type Work } from './productionWork.ts';
+
+/** Lateness that is no difference. */
+export const SAME = 1e-6;
+
+export interface Scored {
+  poured: Poured;
+  packed: Packer;
+  changeovers: number;
+}
+
+/** Colours of each day, each with what is drawn of it, mL. */
+export function coloursOn(work: Work, poured: Poured, day: number): Map<number, number> {
+  const ml = new Map<number, number>();
+  work.products.forEach((product, p) => {
+    const shots = poured[p]?.[day] as number;
+    if (shots > 0) ml.set(product.colour, (ml.get(product.colour) ?? 0) + shots * product.ml);
+  });
+  return ml;
+}
+
+export function scored(work: Work, poured: Poured): Scored {
+  const changeovers = work.days.reduce((sum, _, day) => sum + coloursOn(work, poured, day).size, 0);
+  return { poured, packed: packedOf(work, poured), changeovers };
+}
+
+/** Less late first, then fewer colours begun. */
+export const better = (a: Scored, b: Scored) =>
+  a.packed.lateBaitDays < b.packed.lateBaitDays - SAME ||
+  (a.packed.lateBaitDays <= b.packed.lateBaitDays + SAME && a.changeovers < b.changeovers);
+
+/** Whether each day keeps its hands, molds and glasses: the solver's figures are checked against the plan's own sums. */
+export function kept(work: Work, poured: Poured): boolean {
+  return work.days.every(({ handsMin, glasses }, day) => {
+    if (pourMinOf(work, poured, day) > handsMin + 1e-6) return false;
+    let taken = 0;
+    for (const [colour, ml] of coloursOn(work, poured, day))
+      taken += glassesFor(ml, work.drawnMl) * (work.asked.colours[colour]?.melts as number);
+    if (taken > glasses) return false;
+    return work.baits.every(({ mostShots }, bait) => {
+      const shots = work.products.reduce(
+        (sum, one, p) => sum + (one.bait === bait ? (poured[p]?.[day] as number) : 0),
+        0,
+      );
+      return shots <= (mostShots[day] as number);
+    });
+  });
+}
+
+/** Baits of each product that were packed up to each day. */
+function packedBy(work: Work, packed: Packer): number[][] {
+  const of = new Map(packed.open.map(({ line, product }) => [line, product]));
+  const sums = work.products.map(() => work.days.map(() => 0));
+  packed.days.forEach((rows, day) => {
+    for (const { line, baits } of rows) {
+      const row = sums[of.get(line) as number] as number[];
+      row[day] = (row[day] as number) + baits;
+    }
+  });
+  for (const row of sums)
+    for (let day = 1; day < row.length; day++) row[day] = (row[day] as number) + (row[day - 1] as number);
+  return sums;
+}
+
+/** The clock beside a search, and who may stop it. */
+export interface Beside {
+  nowMs(): number;
+  stopped?(): boolean;
+}
+
+interface Ended {
+  /** The least that is possible, as far as that is proved. */
+  bound: number | null;
+  /** Nothing better is left to be found. */
+  whole: boolean;
+}
+
+/** Steps between two looks at the clock. */
+const STEPS_A_LOOK = 50;
+
+/** Looks for better plans with the solver, from one that stands. */
+export class Searcher {
+  constructor(
+    private readonly highs: Highs,
+    private readonly work: Work,
+    private readonly beside: Beside,
+    public best: Scored,
+    private readonly found: (one: Scored) => void,
+  ) {}
+
+  private get over(): boolean {
+    return this.beside.stopped?.() ?? false;
+  }
+
+  /** Lets the solver look until the time is over; what it finds on its way is packed and compared here. */
+  look(aim: Aim, untilMs: number): Ended {
+    const { highs, work } = this;
+    const program = programOf(highs, work, aim);
+    const { model, columns } = program;
+    try {
+      const { callbackType, modelStatus } = highs.constants;
+      const seconds = Math.max(0.05, (untilMs - this.beside.nowMs()) / 1000);
+      model.options.set({ output_flag: false, time_limit: seconds, mip_rel_gap: 1e-4 });
+      model.setSolution({ colValue: startOf(program, work, this.best.poured, packedBy(work, this.best.packed)) });
+      let bound: number | null = null;
+      model.run({
+        [callbackType.mipImprovingSolution]: ({ data }) => {
+          if (data.mip_solution) this.take(pouredIn(columns, data.mip_solution));
+        },
+        [callbackType.mipInterrupt]: (event) => {
+          bound = event.data.mip_dual_bound ?? bound;
+          if (this.over) event.interrupt();
+        },
+        [callbackType.mipLogging]: ({ data }) => {
+          bound = data.mip_dual_bound ?? bound;
+        },
+      });
+      const whole = model.getModelStatus() === modelStatus.optimal;
+      if (whole) {
+        this.take(pouredIn(columns, model.getSolution().colValue));
+        bound = model.getObjectiveValue();
+      }
+      return { bound: bound !== null && Number.isFinite(bound) ? bound : null, whole };
+    } finally {
+      model.dispose();
+    }
+  }
+
+  private take(poured: Poured): void {
+    const one = scored(this.work, poured);
+    if (!kept(this.work, poured) || !better(one, this.best)) return;
+    this.best = one;
+    this.found(one);
+  }
+
+  /** Small steps for a while: large plans are too much at once for the solver. */
+  steps(untilMs: number, seed: number): void {
+    const annealing = new Annealing(this.work, this.best.poured, seed);
+    const fromMs = this.beside.nowMs();
+    let [least, share] = [annealing.weighs, 0];
+    let at: Poured | null = null;
+    for (let n = 0; ; n++) {
+      if (n % STEPS_A_LOOK === 0) {
+        const nowMs = this.beside.nowMs();
+        if (at) this.take(at);
+        at = null;
+        if (this.over || nowMs >= untilMs) return;
+        share = (nowMs - fromMs) / (untilMs - fromMs);
+      }
+      const weighs = annealing.step(share);
+      if (weighs === null || weighs >= least - SAME) continue;
+      least = weighs;
+      at = annealing.poured();
+    }
+  }
+}

@@ -1,0 +1,164 @@
+import { atMost, ceilNear, floorNear } from '../rounding.ts';
+import { shotsFor } from '../yield/counts.ts';
+import type { Lack, Production } from './production.ts';
+
+/** A bait in a colour: what is wanted of it, and what a shot of it takes and gives. */
+export interface Product {
+  baitId: string;
+  colour: number;
+  bait: number;
+  /** Baits due up to and on each day, what is wanted before the first day on that. */
+  dueBy: number[];
+  /** Baits that lie there or cure, ready up to and on each day. */
+  stockBy: number[];
+  wanted: number;
+  /** Baits that are to be poured, and shots that give them with the wanted certainty. */
+  need: number;
+  shots: number;
+  /** Good ones that a shot is counted on to give: need ÷ shots. */
+  goodAShot: number;
+  handsMin: number;
+  /** Out of the fullest glass, a shot. */
+  ml: number;
+  packMin: number;
+  /** Days from the evening it is poured until it can be packed. */
+  lag: number;
+  lack: Lack | null;
+}
+
+export interface BaitWork {
+  id: string;
+  /** The most shots of each day, over its molds: what hands and wait of each leave room for. */
+  mostShots: number[];
+  moldIds: string[];
+  freeOn(moldId: string, day: number): number;
+}
+
+export interface DayWork {
+  day: string;
+  handsMin: number;
+  glasses: number;
+}
+
+/** A plan's question as figures: days and products by number. */
+export interface Work {
+  asked: Production;
+  days: DayWork[];
+  baits: BaitWork[];
+  products: Product[];
+  /** What of a glass can be drawn. */
+  drawnMl: number;
+  /** Of each colour, of each day: 1 to be poured, -1 not to be. */
+  pins: number[][];
+}
+
+const dayNumber = (day: string) => Math.round(Date.parse(day) / 86_400_000);
+
+/** The molds of a bait: those with most cavities, and all twins of them. */
+function setOf(baitId: string, molds: Production['molds']): Production['molds'] {
+  const makers = molds.filter((mold) => mold.baitId === baitId);
+  const most = Math.max(0, ...makers.map(({ cavities }) => cavities));
+  return makers.filter(({ cavities }) => cavities === most);
+}
+
+/** Reads a plan's question once: who makes what, how many shots, from when on it can be packed. */
+export function workOf(asked: Production): Work {
+  const first = dayNumber(asked.days[0]?.day as string);
+  const count = asked.days.length;
+  const at = (day: string) => dayNumber(day) - first;
+  const days = asked.days.map(({ day, handsMin, glasses }) => ({ day, handsMin, glasses: glasses ?? 200 }));
+  const lengths = asked.days.map(({ handsMin, lengthMin }) => lengthMin ?? handsMin);
+  const sets = new Map(asked.baits.map(({ id }) => [id, setOf(id, asked.molds)]));
+  const baits = asked.baits.map(({ id }): BaitWork => {
+    const molds = sets.get(id) as Production['molds'];
+    const freeOn = (moldId: string, day: number) => {
+      const mold = molds.find((one) => one.id === moldId);
+      if (!mold || (mold.from && at(mold.from) > day) || (mold.until && at(mold.until) < day)) return 0;
+      return Math.max(0, floorNear((60 * ((lengths[day] as number) - asked.setUpMin)) / (mold.handsS + mold.waitS)));
+    };
+    return {
+      id,
+      moldIds: molds.map((mold) => mold.id),
+      freeOn,
+      mostShots: days.map((_, day) => molds.reduce((sum, mold) => sum + freeOn(mold.id, day), 0)),
+    };
+  });
+  const drawnMl = asked.glassMl - asked.residueMl;
+  const cumulative = (rows: { on: number; baits: number }[]) =>
+    days.map((_, day) => rows.filter(({ on }) => on <= day).reduce((sum, row) => sum + row.baits, 0));
+  const keys = [...new Set(asked.lines.map((line) => JSON.stringify([line.baitId, line.colourId])))];
+  const products = keys.map((key): Product => {
+    const [baitId, colourId] = JSON.parse(key) as [string, string];
+    const mine = <T extends { baitId: string; colourId: string }>(rows: T[]) =>
+      rows.filter((row) => row.baitId === baitId && row.colourId === colourId);
+    const [lines, stock] = [mine(asked.lines), mine(asked.stock)];
+    const bait = asked.baits.find(({ id }) => id === baitId) as Production['baits'][number];
+    const colour = asked.colours.findIndex(({ id }) => id === colourId);
+    const mix = asked.colours[colour] as Production['colours'][number];
+    const set = sets.get(baitId) as Production['molds'];
+    const wanted = lines.reduce((sum, line) => sum + line.baits, 0);
+    const inTime = stock.filter((row) => at(row.ready) < count);
+    const need = Math.max(0, wanted - inTime.reduce((sum, row) => sum + row.baits, 0));
+    const past = asked.rejects.find((row) => row.baitId === baitId) ?? { rejected: 0, made: 0 };
+    const [mold] = set;
+    const ml = Math.max(0, ...set.map(({ shotMl }) => shotMl)) * mix.share;
+    const lack: Lack | null = !mold ? 'no-mold' : atMost(ml, drawnMl) ? null : 'too-large-for-a-glass';
+    const shots =
+      mold && !lack && need > 0
+        ? shotsFor({
+            goodNeeded: need,
+            cavities: mold.cavities,
+            rejects: { alpha: 1, beta: 19, rejected: past.rejected, made: past.made },
+            confidence: asked.confidence,
+          }).shots
+        : 0;
+    return {
+      baitId,
+      colour,
+      bait: asked.baits.findIndex(({ id }) => id === baitId),
+      // What is due after these days is wanted on the last of them: none of it is forgotten.
+      dueBy: cumulative(lines.map((line) => ({ on: Math.min(at(line.due), count - 1), baits: line.baits }))),
+      stockBy: cumulative(inTime.map((row) => ({ on: at(row.ready), baits: row.baits }))),
+      wanted,
+      need,
+      shots,
+      goodAShot: shots > 0 ? need / shots : 0,
+      handsMin: mold ? set.reduce((sum, one) => sum + one.handsS, 0) / set.length / 60 : 0,
+      ml,
+      packMin: (bait.packS + bait.finishS) / 60,
+      lag: ceilNear((bait.cureH + bait.dryH) / 24),
+      lack: need > 0 ? lack : null,
+    };
+  });
+  const pins = asked.colours.map(({ id }) =>
+    days.map(({ day }) => {
+      const found = asked.pins.find((pin) => pin.colourId === id && pin.day === day);
+      return found ? (found.on ? 1 : -1) : 0;
+    }),
+  );
+  return { asked, days, baits, products, drawnMl, pins };
+}
+
+/** Good baits that so many shots of a product are counted on to give. */
+export const goodOf = ({ shots, need, goodAShot }: Product, poured: number): number =>
+  shots === 0 ? 0 : poured >= shots ? need : floorNear(goodAShot * poured);
+
+/** Glasses that hold these millilitres, each to be drawn but for what stays in it. */
+export const glassesFor = (ml: number, drawnMl: number): number => ceilNear(ml / drawnMl);
+
+/** Shots of each product on each day. */
+export type Poured = number[][];
+
+/** Minutes of the hands that pouring takes on a day: to set up, to change colour, and the shots. */
+export function pourMinOf(work: Work, poured: Poured, day: number): number {
+  const colours = new Set<number>();
+  let minutes = 0;
+  work.products.forEach((product, index) => {
+    const shots = poured[index]?.[day] as number;
+    if (shots === 0) return;
+    colours.add(product.colour);
+    minutes += shots * product.handsMin;
+  });
+  if (colours.size === 0) return 0;
+  return minutes + work.asked.setUpMin + (colours.size - 1) * work.asked.changeMin;
+}

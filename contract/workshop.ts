@@ -36,6 +36,8 @@ export const workshopBody = v.partial(
     injectors: called(count(1, 24), 'Injectors'),
     platePlaces: called(count(0, 24), 'Places on a hot plate'),
     keepWarm: called(v.boolean(), 'Kept warm in the oven between shots'),
+    glasses: called(count(1, 200), 'Glasses an evening has'),
+    packS: called(from0(3600), 'To pack a bag, s'),
   }),
 );
 
@@ -61,6 +63,10 @@ export interface Workshop {
   injectors: number;
   platePlaces: number;
   keepWarm: boolean;
+  /** Glasses that an evening has. */
+  glasses: number;
+  /** To count, oil, scent and label a bag, s. */
+  packS: number;
   version: number;
 }
 

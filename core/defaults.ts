@@ -121,6 +121,8 @@ export const DEFAULTS = {
   ),
   fishingC: of(9, '°C', 'water that is fished', 'starting guess: set it where it is asked'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
+  glasses: of(6, 'glasses', 'an evening has', 'starting guess: count what stands there'),
+  packS: of(45, 's', 'to count, oil, scent and label a bag', 'starting guess until your own are known'),
   changeMin: of(10, 'min', 'each further colour of an evening', 'starting guess: cook it, wipe the injector'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   oneEveningH: of(

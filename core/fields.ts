@@ -2,6 +2,8 @@ import type { Dimension } from './units/dimension.ts';
 
 /** What a maker calls a field, by the name that it has in every schema; the unit is in the name. */
 const WORDS: Record<string, string> = {
+  packS: 'To pack a bag, s',
+  glasses: 'Glasses an evening has',
   weeklySdG: 'Weekly, give or take',
   weeklyG: 'Used a week',
   leadWeeks: 'Weeks until it comes',

@@ -12,6 +12,7 @@ import { masterEndpoints } from './masters/routes.ts';
 import { materialEndpoints } from './materials/routes.ts';
 import { moldEndpoints } from './molds/routes.ts';
 import { orderEndpoints } from './orders/routes.ts';
+import { planEndpoints } from './plan/routes.ts';
 import { pourEndpoints } from './pours/routes.ts';
 import { recipeEndpoints } from './recipes/routes.ts';
 import { stockEndpoints } from './stock/routes.ts';
@@ -36,6 +37,7 @@ export const endpoints: Endpoint[] = [
   ...pourEndpoints,
   ...stockEndpoints,
   ...orderEndpoints,
+  ...planEndpoints,
   ...tasteEndpoints,
   ...clockEndpoints,
   ...instrumentEndpoints,

@@ -13,15 +13,27 @@ import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 import { workshop } from '../workshop/store.ts';
 
+type OpenLine = Wanted & {
+  orderId: string;
+  code: string;
+  customer: string;
+  dueOn: string;
+  packs: number;
+  perPack: number;
+};
+
+/** Lines that still want something packed, earliest due first. */
+export const openLines = (db: Db): OpenLine[] => wantedLines(db).filter(({ baits }) => baits > 0);
+
 /** Lines of all open orders, earliest due first, with what is not yet packed. */
-function wantedLines(db: Db): (Wanted & { orderId: string })[] {
+function wantedLines(db: Db): OpenLine[] {
   return all(
     db,
-    `SELECT l.id AS line_id, l.order_id, l.bait_id, l.colourway_id,
+    `SELECT l.id AS line_id, l.order_id, l.bait_id, l.colourway_id, o.code, customer.name AS customer, o.due_on, l.packs, l.per_pack,
       max(0, l.packs * l.per_pack - ${BAITS_PACKED}) AS baits,
       coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
         WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
-     FROM order_line l JOIN customer_order o ON o.id = l.order_id
+     FROM order_line l JOIN customer_order o ON o.id = l.order_id JOIN customer ON customer.id = o.customer_id
      WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on, o.created_at, l.position`,
   );
 }

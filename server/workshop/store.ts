@@ -23,6 +23,8 @@ const EMPTY = {
   injectors: 1,
   platePlaces: 0,
   keepWarm: true,
+  glasses: usual('glasses'),
+  packS: usual('packS'),
 };
 
 export function workshop(db: Db): Workshop {

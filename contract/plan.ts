@@ -1,0 +1,64 @@
+import * as v from 'valibot';
+import type { Told } from '../core/failure.ts';
+import type { productionSchema } from '../core/plan/production.ts';
+import { called, day, from0, ownId, rowId } from './fields.ts';
+
+/** Minutes from Monday to Sunday. */
+const week = v.pipe(v.array(called(from0(1440), 'Minutes')), v.length(7));
+export const hoursBody = v.strictObject({ makerId: rowId, minutes: week });
+export const offBody = v.strictObject({ id: ownId, day, makerId: v.optional(v.nullable(rowId), null) });
+/** A cup is put on another evening: it is poured there and not where it was. */
+export const movedBody = v.pipe(
+  v.strictObject({ colourwayId: rowId, from: day, to: day }),
+  v.forward(
+    v.check(({ from, to }) => from !== to, 'is the evening it is on already'),
+    ['to'],
+  ),
+);
+
+export interface WorkHours {
+  makerId: string;
+  name: string;
+  /** From Monday to Sunday; null: nothing was said, the usual evening is taken. */
+  minutes: number[] | null;
+}
+
+export interface DayOff {
+  id: string;
+  day: string;
+  makerId: string | null;
+}
+
+export interface PlanPin {
+  id: string;
+  colourwayId: string;
+  day: string;
+  pours: boolean;
+}
+
+/** A line of an open order, as the plan names it. */
+export interface PlanLine {
+  id: string;
+  orderId: string;
+  code: string;
+  customer: string;
+  dueOn: string;
+  packs: number;
+  perPack: number;
+  /** Still to be packed. */
+  baits: number;
+}
+
+/** What the evenings are planned from: the calculator's own question, and what its names mean. */
+export interface PlanAsked {
+  asked: v.InferInput<typeof productionSchema>;
+  lines: PlanLine[];
+  baits: { id: string; name: string; shape: string }[];
+  colours: { id: string; name: string; hex: string }[];
+  molds: { id: string; name: string }[];
+  /** Lines that no mold here makes in their colour, and why. */
+  unplanned: { lineId: string; why: Told | null }[];
+  hours: WorkHours[];
+  off: DayOff[];
+  pins: PlanPin[];
+}

@@ -3,10 +3,14 @@ import type { Told } from '../core/failure.ts';
 import type { productionSchema } from '../core/plan/production.ts';
 import { called, day, from0, ownId, rowId } from './fields.ts';
 
-/** Minutes from Monday to Sunday. */
-const week = v.pipe(v.array(called(from0(1440), 'Minutes')), v.length(7));
-export const hoursBody = v.strictObject({ makerId: rowId, minutes: week });
-export const offBody = v.strictObject({ id: ownId, day, makerId: v.optional(v.nullable(rowId), null) });
+/** Hours from Monday to Sunday. */
+const week = v.pipe(v.array(called(from0(24), 'Hours')), v.length(7));
+export const hoursBody = v.strictObject({ makerId: rowId, hours: week });
+export const offBody = v.strictObject({
+  id: ownId,
+  day,
+  makerId: v.optional(v.nullable(v.union([rowId, v.literal('')])), null),
+});
 /** A cup is put on another evening: it is poured there and not where it was. */
 export const movedBody = v.pipe(
   v.strictObject({ colourwayId: rowId, from: day, to: day }),
@@ -20,7 +24,7 @@ export interface WorkHours {
   makerId: string;
   name: string;
   /** From Monday to Sunday; null: nothing was said, the usual evening is taken. */
-  minutes: number[] | null;
+  hours: number[] | null;
 }
 
 export interface DayOff {

@@ -48,7 +48,7 @@ const FORMS: FormAt[] = [
   { name: 'a ledger', path: () => '/colours/dosing', figures: 1 },
   { name: 'a flake', path: () => '/store', open: kinds('flake'), figures: 2 },
   { name: 'a plastisol', path: () => '/store', open: kinds('plastisol'), figures: 2 },
-  { name: 'a rubber', path: () => '/store', open: kinds('silicone'), figures: 11 },
+  { name: 'a rubber', path: () => '/store', open: kinds('silicone'), figures: 13 },
   { name: 'settings', path: () => '/settings', figures: 11 },
   {
     name: 'a material and its lots',

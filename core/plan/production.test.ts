@@ -92,6 +92,20 @@ describe('what limits a plan', () => {
     expect(shotsIn(found)).toBe(0);
     expect(found.lines[0]?.packedOn).toBe(day(3));
   });
+  test('bags are full, but for what is over in the last one', async () => {
+    // Eight, eight and four; a mold of four with 90 % certainty gives them in more than one evening of two shots.
+    const lines = [{ ...ASKED.lines[0], baits: 20, perPack: 8 }];
+    const { days } = await plan({
+      lines,
+      glassMl: 110,
+      residueMl: 10,
+      days: evenings(8).map((one) => ({ ...one, glasses: 1 })),
+    });
+    const packed = days.flatMap(({ packed: rows }) => rows.map(({ baits }) => baits));
+    expect(packed.reduce((sum, n) => sum + n, 0)).toBe(20);
+    expect(packed.slice(0, -1).every((n) => n % 8 === 0)).toBe(true);
+    expect(packed.length).toBeGreaterThan(1);
+  });
   test('glasses are whole, and no more of them than there are', async () => {
     // Two shots to a glass, three glasses: six shots an evening.
     const found = await plan({

@@ -50,6 +50,8 @@ const line = v.strictObject({
   baitId: id,
   colourId: id,
   baits: whole(1, 1e6),
+  /** They go into bags of so many, the last one of what is over. */
+  perPack: v.optional(whole(1, 1e4), 1),
   due: day,
 });
 const stocked = v.strictObject({ baitId: id, colourId: id, baits: whole(1, 1e7), ready: day });

@@ -16,7 +16,7 @@ class Standing {
   private readonly ml: Float64Array;
   private readonly used: Int32Array;
   private readonly begun: Int32Array;
-  private readonly lines: { product: number; due: number; baits: number }[];
+  private readonly lines: { product: number; due: number; baits: number; perPack: number }[];
   private readonly left: Float64Array;
   private readonly packed: Float64Array;
   private readonly ready: Float64Array;
@@ -45,6 +45,7 @@ class Standing {
         product: at.get(`${line.baitId} ${colours.get(line.colourId)}`) as number,
         due: Math.min(this.count - 1, Math.round((Date.parse(line.due) - first) / 86_400_000)),
         baits: line.baits,
+        perPack: line.perPack,
       }))
       .sort((a, b) => a.due - b.due);
     this.left = new Float64Array(this.lines.length);
@@ -134,11 +135,12 @@ class Standing {
       for (let at = 0; at < lines.length; at++) {
         const wants = left[at] as number;
         if (wants === 0) continue;
-        const { product, due } = lines[at] as { product: number; due: number };
+        const { product, due, perPack } = lines[at] as Standing['lines'][number];
         const there = ready[product] as number;
         if (there > 0) {
           const { packMin } = products[product] as Work['products'][number];
-          const baits = Math.min(wants, there, packMin > 0 ? Math.floor(minutes / packMin + SLACK) : wants);
+          const some = Math.min(wants, there, packMin > 0 ? Math.floor(minutes / packMin + SLACK) : wants);
+          const baits = some >= wants ? wants : some - (some % perPack);
           if (baits > 0) {
             left[at] = wants - baits;
             ready[product] = there - baits;

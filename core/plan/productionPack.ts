@@ -7,6 +7,7 @@ interface Open {
   line: number;
   product: number;
   due: number;
+  perPack: number;
   left: number;
   packedOn: number | null;
 }
@@ -22,6 +23,10 @@ export interface Packed {
 /** Days of a plan, by number, that a line is due on; what is due later counts for the last. */
 const dueOf = (work: Work, due: string) =>
   Math.min(work.days.length - 1, Math.round((Date.parse(due) - Date.parse(work.days[0]?.day as string)) / 86_400_000));
+
+/** Full bags of so many baits; the last one of a line holds what is over. */
+export const inBags = ({ left, perPack }: { left: number; perPack: number }, baits: number): number =>
+  baits >= left ? left : baits - (baits % perPack);
 
 /** Packs by the lines' own order as the plan goes on; one day at a time, so that what is poured may go by what was packed. */
 export class Packer {
@@ -40,6 +45,7 @@ export class Packer {
         line: at,
         product: index.get(`${line.baitId} ${colours.get(line.colourId)}`) as number,
         due: dueOf(work, line.due),
+        perPack: line.perPack,
         left: line.baits,
         packedOn: null,
       }))
@@ -62,7 +68,7 @@ export class Packer {
       if (one.left === 0) continue;
       const { packMin } = this.work.products[one.product] as Work['products'][number];
       const inTime = packMin > 0 ? Math.max(0, floorNear(left / packMin)) : Number.POSITIVE_INFINITY;
-      const baits = Math.min(one.left, inTime, this.ready(one.product, day, poured));
+      const baits = inBags(one, Math.min(one.left, inTime, this.ready(one.product, day, poured)));
       if (baits <= 0) continue;
       one.left -= baits;
       left -= baits * packMin;

@@ -32,14 +32,14 @@ function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAs
   const { eveningH, glasses } = workshop(db);
   const off = daysOff(db, dayOf(from));
   // Where nobody said who works when, one pair of hands works the usual evening.
-  const said = hours.filter(({ minutes }) => minutes !== null);
+  const said = hours.filter(({ hours: mine }) => mine !== null);
   return Array.from({ length: count }, (_, n) => {
     const at = addDays(from, n);
     const day = dayOf(at);
     const closed = off.some((one) => one.day === day && one.makerId === null);
     const mine = said
       .filter(({ makerId }) => !off.some((one) => one.day === day && one.makerId === makerId))
-      .map(({ minutes }) => minutes?.[getISODay(at) - 1] ?? 0);
+      .map(({ hours: mine }) => 60 * (mine?.[getISODay(at) - 1] ?? 0));
     const all = closed ? [] : said.length > 0 ? mine : [60 * eveningH];
     return { day, handsMin: all.reduce((sum, one) => sum + one, 0), lengthMin: Math.max(0, ...all), glasses };
   });
@@ -144,11 +144,12 @@ export function planAsked(db: Db, now: Date): PlanAsked {
   return {
     asked: {
       days,
-      lines: planned.map(({ lineId, baitId, colourwayId, baits: n, dueOn }) => ({
+      lines: planned.map(({ lineId, baitId, colourwayId, baits: n, perPack, dueOn }) => ({
         id: lineId,
         baitId,
         colourId: colourwayId,
         baits: n,
+        perPack,
         due: dueOn,
       })),
       stock: [...stock, ...pouring]

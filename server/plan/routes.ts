@@ -15,7 +15,7 @@ export const planEndpoints = [
     body: hoursBody,
     touches: ['today'],
     run: ({ db, body, now }) => {
-      setHours(db, body.makerId, body.minutes);
+      setHours(db, body.makerId, body.hours);
       return planAsked(db, now);
     },
   }),
@@ -25,7 +25,7 @@ export const planEndpoints = [
     body: offBody,
     touches: ['today'],
     run: ({ db, body, at, now }) => {
-      insert(db, 'day_off', { ...body, id: body.id ?? newId(), createdAt: at });
+      insert(db, 'day_off', { day: body.day, makerId: body.makerId || null, id: body.id ?? newId(), createdAt: at });
       return planAsked(db, now);
     },
   }),

@@ -12,18 +12,18 @@ export function hoursOf(db: Db): WorkHours[] {
   );
   return makers(db).map(({ id, name }) => {
     const mine = rows.filter(({ makerId }) => makerId === id);
-    return { makerId: id, name, minutes: mine.length === 7 ? mine.map(({ minutes }) => minutes) : null };
+    return { makerId: id, name, hours: mine.length === 7 ? mine.map(({ minutes }) => minutes / 60) : null };
   });
 }
 
-export function setHours(db: Db, makerId: string, minutes: number[]): void {
+export function setHours(db: Db, makerId: string, hours: number[]): void {
   mustFind(db, 'maker', makerId, 'maker');
-  minutes.forEach((each, index) => {
+  hours.forEach((each, index) => {
     run(
       db,
       `INSERT INTO work_hours (maker_id, weekday, minutes) VALUES (@makerId, @weekday, @minutes)
        ON CONFLICT (maker_id, weekday) DO UPDATE SET minutes = @minutes`,
-      { makerId, weekday: index + 1, minutes: each },
+      { makerId, weekday: index + 1, minutes: 60 * each },
     );
   });
 }

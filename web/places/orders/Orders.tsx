@@ -15,9 +15,14 @@ export function Orders() {
   const open = data.items;
   const gone = sent.data.pages.flatMap((page) => page.items);
   const take = (
-    <Link to="/orders/new" className="btn btn-primary">
-      Take an order
-    </Link>
+    <>
+      <Link to="/orders/plan" className="btn btn-ghost border border-[var(--edge)]">
+        The evenings ahead
+      </Link>
+      <Link to="/orders/new" className="btn btn-primary">
+        Take an order
+      </Link>
+    </>
   );
   if (open.length + gone.length === 0) {
     return (

@@ -220,6 +220,8 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <ChoiceIn at="degassing" options={choices(DEGASSINGS, DEGASSING_WORDS)} />
           <FigureIn at="injectors" isDefault={asGiven} />
           <FigureIn at="platePlaces" hint="cups that it keeps warm" isDefault={asGiven} />
+          <FigureIn at="glasses" isDefault={asGiven} />
+          <FigureIn at="packS" hint="count, oil, scent, label" isDefault={asGiven} />
           <TickIn at="keepWarm" />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />
         </div>

@@ -135,16 +135,20 @@ describe('what limits a plan', () => {
 
 describe('what is fixed by hand', () => {
   test('stays where it was put, and what it costs is told', async () => {
-    const pins = [
-      { colourId: 'sea pink', day: day(4) },
-      ...[0, 1, 2, 3].map((n) => ({ colourId: 'sea pink', day: day(n), on: false })),
-    ];
-    const found = await plan({ pins });
+    const found = await plan({ pins: [{ colourId: 'sea pink', day: day(4) }] });
     expect(pouredDays(found, 'sea pink')).toEqual([4]);
     expect(found.days[4]?.cups[0]?.pinned).toBe(true);
     // Eighty baits a day late, where none was.
     expect(found.lateBaitDays).toBe(80);
     expect((await plan()).lateBaitDays).toBe(0);
+  });
+  test('an evening it is taken off is none of its own; the others are', async () => {
+    const found = await plan({ pins: [0, 2].map((n) => ({ colourId: 'sea pink', day: day(n), on: false })) });
+    expect(pouredDays(found)).toEqual([1]);
+  });
+  test('on a day that nobody works nothing is fixed', async () => {
+    const days = evenings(8).map((one, n) => ({ ...one, handsMin: n === 1 ? 0 : 180 }));
+    expect(pouredDays(await plan({ days, pins: [{ colourId: 'sea pink', day: day(1) }] }))).toEqual([0]);
   });
   test('of a colour that nobody wants nothing is poured', async () =>
     expect(pouredDays(await plan({ pins: [{ colourId: 'night ferry', day: day(1) }] }), 'night ferry')).toEqual([]));

@@ -56,7 +56,7 @@ const line = v.strictObject({
 });
 const stocked = v.strictObject({ baitId: id, colourId: id, baits: whole(1, 1e7), ready: day });
 const reject = v.strictObject({ baitId: id, rejected: whole(0, 1e9), made: whole(0, 1e9) });
-/** A colour that is to be poured on a day, or is not to be, whatever else would be better. */
+/** A colour that is to be poured on a day, and on none before that but others it is put on; or that is not to be poured then. */
 const pin = v.strictObject({ colourId: id, day, on: v.optional(v.boolean(), true) });
 
 /** Bounds on one plan's work. */
@@ -73,7 +73,7 @@ export const productionSchema = v.pipe(
     colours: v.pipe(v.array(colour), v.maxLength(500, 'too-large')),
     rejects: v.optional(v.pipe(v.array(reject), v.maxLength(500, 'too-large')), []),
     /** What may be cooked in a glass. */
-    glassMl: v.optional(v.pipe(positive(1e5), v.title('In a glass, mL')), 1e5),
+    glassMl: v.optional(v.pipe(positive(1e5), v.title('In a glass, mL')), usual('glassMl')),
     /** What stays in the cup and the wall of it. */
     residueMl: v.optional(v.pipe(nonNegative(1e4), v.title('Stays in the cup, mL')), 0),
     setUpMin: v.optional(v.pipe(minutes, v.title('To set up and clear away, min')), usual('setUpMin')),

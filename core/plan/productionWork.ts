@@ -130,12 +130,15 @@ export function workOf(asked: Production): Work {
       lack: need > 0 ? lack : null,
     };
   });
-  const pins = asked.colours.map(({ id }) =>
-    days.map(({ day }) => {
-      const found = asked.pins.find((pin) => pin.colourId === id && pin.day === day);
-      return found ? (found.on ? 1 : -1) : 0;
-    }),
-  );
+  const pins = asked.colours.map(({ id }) => {
+    const mine = asked.pins.filter((pin) => pin.colourId === id);
+    // On a day that nobody works nothing can be fixed.
+    const on = days.map(({ day, handsMin }) => handsMin > 0 && mine.some((pin) => pin.on && pin.day === day));
+    const last = on.lastIndexOf(true);
+    return days.map(({ day }, at) =>
+      on[at] ? 1 : at < last || mine.some((pin) => !pin.on && pin.day === day) ? -1 : 0,
+    );
+  });
   return { asked, days, baits, products, drawnMl, pins };
 }
 

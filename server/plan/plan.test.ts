@@ -1,0 +1,164 @@
+import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { PlanAsked } from '../../contract/plan.ts';
+import type { Maker } from '../../contract/workshop.ts';
+import { productionSchema } from '../../core/plan/production.ts';
+import { produced } from '../../core/plan/productionPlan.ts';
+import { check } from '../../core/validate.ts';
+import { poured, type Stocked, stocked, TestWorkshop, twoShots } from '../testing/workshop.ts';
+
+let workshop: TestWorkshop;
+let stock: Stocked;
+beforeEach(async () => {
+  workshop = await TestWorkshop.open();
+  stock = await stocked(workshop);
+});
+afterEach(() => workshop.close());
+
+const asked = async () => (await workshop.get<PlanAsked>('/plan')).body;
+const planned = async () =>
+  produced(check(productionSchema, { ...(await asked()).asked, timeLimitMs: 1000 }), {
+    nowMs: () => performance.now(),
+  });
+const say = (path: string, body: object) => workshop.post<PlanAsked>(`/plan/${path}`, body);
+const today = () => workshop.now.toISOString().slice(0, 10);
+const inDays = (n: number) => new Date(workshop.now.getTime() + n * 86_400_000).toISOString().slice(0, 10);
+
+test('what is wanted is asked of the records, and the plan is packed before it is due', async () => {
+  const { asked: question, lines, unplanned } = await asked();
+  expect(question.lines).toEqual([
+    {
+      id: stock.order.lines[0]?.id,
+      baitId: stock.master.baitId,
+      colourId: stock.recipe.id,
+      baits: 16,
+      perPack: 8,
+      due: '2026-03-09',
+    },
+  ]);
+  expect(lines[0]).toMatchObject({
+    code: stock.order.code,
+    customer: 'Quayside Chandlery',
+    packs: 2,
+    perPack: 8,
+    baits: 16,
+  });
+  expect(unplanned).toEqual([]);
+  // 45 mL a shot, a quarter more for the feed; 60 + 30 + 4 × 10 s of hands.
+  const [mold] = question.molds ?? [];
+  expect(mold).toMatchObject({ id: stock.mold.id, cavities: 4, handsS: 130 });
+  const one = await twoShots(workshop, stock);
+  const two = await workshop.made<typeof one>('/pours', {
+    colourwayId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 7 }],
+  });
+  expect(mold?.shotMl).toBeCloseTo((two.cookMl - one.cookMl) / 5, 6);
+  const plan = await planned();
+  expect(plan.lines[0]).toMatchObject({ lateDays: 0, shortBaits: 0 });
+  expect(plan.days[0]?.cups[0]?.molds[0]).toMatchObject({ moldId: stock.mold.id, baits: 16 });
+});
+
+test('what lies on the rack and what an open cup makes is poured by nobody; it is packed when it is cured', async () => {
+  await poured(workshop, stock, 2);
+  // Four and three are good: the first cavity of the first shot was not.
+  const rack = async () => (await asked()).asked.stock;
+  expect(await rack()).toEqual([]);
+  const pour = await workshop.made<{ id: string }>('/pours', {
+    colourwayId: stock.recipe.id,
+    molds: [{ moldId: stock.mold.id, shots: 2 }],
+    orderLines: [{ orderLineId: stock.order.lines[0]?.id, baits: 8 }],
+  });
+  expect(pour.id).toBeTruthy();
+  expect(await rack()).toEqual([
+    { baitId: stock.master.baitId, colourId: stock.recipe.id, baits: 8, ready: inDays(1) },
+  ]);
+});
+
+describe('hours', () => {
+  test('nobody said any: one pair of hands works the usual evening', async () => {
+    const { asked: question, hours } = await asked();
+    expect(hours.every((one) => one.hours === null)).toBe(true);
+    expect(question.days.every(({ handsMin, lengthMin }) => handsMin === 180 && lengthMin === 180)).toBe(true);
+  });
+  test('two makers by the day of the week, and days off of one and of both', async () => {
+    const [una, second] = await Promise.all(
+      ['Una', 'Bram'].map((name) => workshop.made<Maker>('/makers', { name, system: 'metric', temperature: 'C' })),
+    );
+    // 2 March 2026 is a Monday.
+    expect(today()).toBe('2026-03-02');
+    await say('hours', { makerId: una?.id, hours: [2, 2, 2, 2, 2, 0, 0] });
+    await say('hours', { makerId: second?.id, hours: [1, 3, 0, 0, 0, 4, 0] });
+    const minutes = async () =>
+      (await asked()).asked.days.slice(0, 7).map(({ handsMin, lengthMin }) => [handsMin, lengthMin]);
+    expect(await minutes()).toEqual([
+      [180, 120],
+      [300, 180],
+      [120, 120],
+      [120, 120],
+      [120, 120],
+      [240, 240],
+      [0, 0],
+    ]);
+    await say('off', { day: '2026-03-03', makerId: una?.id });
+    const { body } = await say('off', { day: '2026-03-02' });
+    expect((await minutes()).slice(0, 2)).toEqual([
+      [0, 0],
+      [180, 180],
+    ]);
+    const shut = body.off.find(({ makerId }) => makerId === null)?.id;
+    await workshop.post(`/plan/off/${shut}/end`, {});
+    expect((await minutes())[0]).toEqual([180, 120]);
+    expect((await workshop.post('/plan/off/018f0000-0000-7000-8000-000000000001/end', {})).status).toBe(404);
+  });
+  test.each([
+    ['no such day', 'off', { day: '2026-02-30' }, 'day'],
+    ['six days of a week', 'hours', { hours: [1, 1, 1, 1, 1, 1] }, 'hours'],
+    ['more than a day has', 'hours', { hours: [25, 1, 1, 1, 1, 1, 1] }, 'hours.0'],
+    ['to where it is', 'moved', { from: '2026-03-03', to: '2026-03-03' }, 'to'],
+  ])('%s is refused', async (_, path, body, at) => {
+    const makerId = '018f0000-0000-7000-8000-000000000001';
+    const whole = path === 'hours' ? { makerId, ...body } : path === 'moved' ? { colourwayId: makerId, ...body } : body;
+    expect((await say(path, whole)).body).toMatchObject({ error: { code: 'invalid-input', path: at } });
+  });
+});
+
+test('a cup that is moved by hand stays there, is not where it was, and is let go again', async () => {
+  const move = (from: number, to: number) =>
+    say('moved', { colourwayId: stock.recipe.id, from: inDays(from), to: inDays(to) });
+  await move(0, 2);
+  const { pins } = await asked();
+  expect(pins.map(({ day, pours }) => [day, pours])).toEqual([
+    [today(), false],
+    [inDays(2), true],
+  ]);
+  const days = (await planned()).days;
+  expect(days.map(({ cups }) => cups.length).slice(0, 4)).toEqual([0, 0, 1, 0]);
+  expect(days[2]?.cups[0]?.pinned).toBe(true);
+  // Moved on: each day holds the newest word only.
+  await move(2, 0);
+  expect((await asked()).pins.map(({ day, pours }) => [day, pours])).toEqual([
+    [today(), true],
+    [inDays(2), false],
+  ]);
+  await say('let-go', { colourwayId: stock.recipe.id });
+  expect((await asked()).pins).toEqual([]);
+});
+
+test('a bait that no mold makes is named, with its line, and the rest is planned', async () => {
+  const bare = await workshop.made<{ baitId: string }>('/masters', {
+    name: 'Gannet 160',
+    shape: 'paddle',
+    kind: 'wood',
+    lengthMm: 160,
+    widthMm: 30,
+    heightMm: 36,
+    thickestMm: 28,
+  });
+  const order = await workshop.made<{ lines: { id: string }[] }>('/orders', {
+    newCustomer: { name: 'Tideline' },
+    dueOn: '2026-03-12',
+    lines: [{ baitId: bare.baitId, colourwayId: stock.recipe.id, packs: 1, perPack: 4 }],
+  });
+  const { unplanned, asked: question } = await asked();
+  expect(unplanned).toEqual([{ lineId: order.lines[0]?.id, why: null }]);
+  expect(question.lines).toHaveLength(1);
+});

@@ -131,7 +131,10 @@ export async function produced(asked: Production, search: Search): Promise<Produ
     fault: null,
   };
   search.better?.(told(work, first, how));
-  if (first.changeovers === 0) return told(work, first, { ...how, stopped: 'done' });
+  // Each colour that is wanted is begun once at least: where none is begun twice and nothing is late, none is better.
+  const colours = new Set(work.products.flatMap(({ shots, colour }) => (shots > 0 ? [colour] : [])));
+  if (first.packed.lateBaitDays <= SAME && first.changeovers <= colours.size)
+    return told(work, scored(work, broughtForward(work, first.poured)), { ...how, stopped: 'done' });
   if (asked.timeLimitMs <= 0) return told(work, first, how);
   const searcher = await (search.solver ?? loadSolver)().then(
     (highs) =>

@@ -123,6 +123,8 @@ export const DEFAULTS = {
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
   glasses: of(6, 'glasses', 'an evening has', 'starting guess: count what stands there'),
   packS: of(45, 's', 'to count, oil, scent and label a bag', 'starting guess until your own are known'),
+  lostEvenings: of(0.1, 'of them', 'evenings that are lost', 'starting guess: one in ten comes to nothing'),
+  breaksAShot: of(0.0005, 'a shot', 'a mold breaks', 'starting guess: one in 2,000 shots; molds differ much'),
   changeMin: of(10, 'min', 'each further colour of an evening', 'starting guess: cook it, wipe the injector'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   oneEveningH: of(

@@ -3,6 +3,7 @@ declare module 'jstat' {
     /** Inverse of a square matrix. */
     inv(matrix: number[][]): number[][];
     gammaln(x: number): number;
+    beta: { inv(p: number, alpha: number, beta: number): number };
     normal: {
       cdf(x: number, mean: number, sd: number): number;
       inv(p: number, mean: number, sd: number): number;

@@ -1,5 +1,6 @@
 import { type Production, productionSchema } from '../plan/production.ts';
 import { produced } from '../plan/productionPlan.ts';
+import { promised, promiseSchema } from '../plan/promise.ts';
 import { sessionSchema, simulated } from '../plan/session.ts';
 import { type Calculator, define } from './define.ts';
 
@@ -59,6 +60,31 @@ export const planCalculators: Calculator[] = [
       ],
       glassMl: 400,
       residueMl: 15,
+    },
+  }),
+  define(promiseSchema, promised, {
+    name: 'plan.promise',
+    title: 'Promise a date',
+    asks: 'Which date is kept nine times in ten, and what would bring it forward?',
+    formula:
+      'the days ahead run many times: evenings are lost, molds break, rejects fall as the record leaves them likely; the day by which so many runs have packed it',
+    source:
+      'Monte Carlo over Bernoulli evenings, beta–binomial rejects and geometric breakage; earliest due date first',
+    limits: 'What was promised before is kept first. How often evenings are lost and molds break are starting guesses.',
+    example: {
+      plan: {
+        days: ['2026-03-02', '2026-03-03', '2026-03-04', '2026-03-05', '2026-03-06'].map((day) => ({
+          day,
+          handsMin: 180,
+        })),
+        lines: [{ id: 'new', baitId: 'sandlance', colourId: 'sea pink', baits: 160, perPack: 8, due: '2026-03-06' }],
+        baits: [{ id: 'sandlance', packS: 6 }],
+        molds: [{ id: 'paddle', baitId: 'sandlance', cavities: 4, handsS: 130, waitS: 120, shotMl: 60 }],
+        colours: [{ id: 'sea pink', lightness: 0.7 }],
+        glassMl: 400,
+        residueMl: 15,
+      },
+      lineIds: ['new'],
     },
   }),
 ];

@@ -1,7 +1,7 @@
 import * as v from 'valibot';
 import type { Told } from '../core/failure.ts';
 import type { productionSchema } from '../core/plan/production.ts';
-import { called, day, from0, ownId, rowId } from './fields.ts';
+import { called, count, day, from0, ownId, rowId } from './fields.ts';
 
 /** Hours from Monday to Sunday. */
 const week = v.pipe(v.array(called(from0(24), 'Hours')), v.length(7));
@@ -19,6 +19,15 @@ export const movedBody = v.pipe(
     ['to'],
   ),
 );
+
+/** Lines that are being typed, asked about before they are promised; as JSON in the address. */
+export const withLines = v.pipe(
+  v.array(v.strictObject({ baitId: rowId, colourwayId: rowId, packs: count(1, 5000), perPack: count(1, 1000) })),
+  v.maxLength(100),
+);
+export type WithLine = v.InferOutput<typeof withLines>[number];
+/** What such a line goes by in the plan. */
+export const typedLine = (index: number) => `new ${index + 1}`;
 
 export interface WorkHours {
   makerId: string;

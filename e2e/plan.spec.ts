@@ -58,3 +58,38 @@ test('the evenings ahead: what is poured when, moved by hand, what that costs, l
   await page.goto('/orders/plan');
   await expect(sure).toContainText('Nothing has to be poured.');
 });
+
+test('while an order is typed it is told which day is kept nine times in ten, and how sure the one that stands there is', async ({
+  page,
+  world,
+}) => {
+  const { api } = await stocked(world.url);
+  await enter(page);
+  await page.goto('/orders/new');
+  await page.getByLabel('Packs', { exact: true }).fill('60');
+  const promise = page.getByRole('region', { name: 'What can be promised' });
+  await expect(promise).toContainText('Packed nine times in ten by');
+  // The same out of the API: what is typed, asked of the calculator.
+  const bait = (await api<{ items: { id: string }[] }>('GET', '/baits')).items[0]?.id;
+  const colour = (await api<{ items: { id: string }[] }>('GET', '/colourways')).items[0]?.id;
+  const typed = encodeURIComponent(JSON.stringify([{ baitId: bait, colourwayId: colour, packs: 60, perPack: 8 }]));
+  const { asked } = await api<{ asked: object }>('GET', `/plan?with=${typed}`);
+  const found = await api<{ day: string; kept: { day: string; share: number }[] }>('POST', '/calc/plan.promise', {
+    plan: asked,
+    lineIds: ['new 1'],
+  });
+  const inWords = (iso: string) =>
+    new Date(`${iso}T12:00:00`)
+      .toLocaleDateString('en-GB', { weekday: 'short', day: 'numeric', month: 'short' })
+      .replace(',', '');
+  await expect(promise).toContainText(`by ${inWords(found.day)}.`);
+  const due = await page.getByLabel('Due').inputValue();
+  const share = found.kept.find(({ day }) => day === due)?.share as number;
+  await expect(promise).toContainText(`${inWords(due)} is kept in ${Math.round(share * 100)} of 100.`);
+  await promise.getByRole('button', { name: /^Promise/ }).click();
+  await expect(page.getByLabel('Due')).toHaveValue(found.day);
+  // Another figure, another day; the one that was promised is measured by it.
+  await page.getByLabel('Packs', { exact: true }).fill('600');
+  await expect(promise).toContainText('fewer than nine of ten cases');
+  await expect(promise).toContainText(`${inWords(found.day)} is kept in 0 of 100.`);
+});

@@ -57,7 +57,7 @@ export function shareExactly(parts: number[], total: number): number[] {
 /**
  * What a pack of baits costs, and its price at a wanted margin. Rejects give their plastic back, not their time.
  * @returns minor units: the exact cost, the rounded one, its parts that add up to it, the price; what an hour earns at that
- * price before any wage, null without minutes.
+ * price before any wage, left out without minutes.
  * Source: cost of materials, hands and tools a piece; price = cost ÷ (1 − margin).
  */
 export function baitCost(input: v.InferOutput<typeof baitCostSchema>) {
@@ -81,7 +81,7 @@ export function baitCost(input: v.InferOutput<typeof baitCostSchema>) {
     costMinor,
     ...(Object.fromEntries(COST_PARTS.map((part, index) => [part, parts[index]])) as Record<CostPart, number>),
     priceMinor,
-    perHourMinor: hours > 0 ? (priceMinor - plastic - pieces - mold) / hours : null,
+    ...(hours > 0 ? { perHourMinor: (priceMinor - plastic - pieces - mold) / hours } : {}),
   };
 }
 

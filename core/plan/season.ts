@@ -41,7 +41,7 @@ export const reorderSchema = v.strictObject({
 
 /**
  * At which level a material is ordered again, so that it lasts until it comes in so many of a hundred times.
- * @returns grams; how many packs make up what is short, null where no pack's size is told.
+ * @returns grams; how many packs make up what is short, left out where no pack's size is told.
  * Source: reorder point, demand over the lead time + z·sd·√lead.
  */
 export function reorder(input: v.InferOutput<typeof reorderSchema>) {
@@ -49,7 +49,7 @@ export function reorder(input: v.InferOutput<typeof reorderSchema>) {
   const reorderAtG =
     input.weeklyG * input.leadWeeks + input.plannedG + z * input.weeklySdG * Math.sqrt(input.leadWeeks);
   const shortG = Math.max(0, reorderAtG - input.levelG);
-  return { reorderAtG, shortG, packs: input.packG === undefined ? null : ceilNear(shortG / input.packG) };
+  return { reorderAtG, shortG, ...(input.packG === undefined ? {} : { packs: ceilNear(shortG / input.packG) }) };
 }
 
 export const shareSchema = v.strictObject({ bags: whole(1, 1e6), perBag: whole(1, 1e6), good: whole(0, 1e9) });

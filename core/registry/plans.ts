@@ -60,6 +60,7 @@ export const planCalculators: Calculator[] = [
       ],
       glassMl: 400,
       residueMl: 15,
+      timeLimitMs: 200,
     },
   }),
   define(promiseSchema, promised, {

@@ -3,7 +3,7 @@ import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { getISODay } from 'date-fns/getISODay';
 import { parseISO } from 'date-fns/parseISO';
-import type { PlanAsked, PlanLine, WorkHours } from '../../contract/plan.ts';
+import { type PlanAsked, type PlanLine, typedLine, type WithLine, type WorkHours } from '../../contract/plan.ts';
 import { type Told, tried } from '../../core/failure.ts';
 import { cupFor } from '../../core/plan/cup.ts';
 import { drawnOf, usableMl } from '../../core/plan/glasses.ts';
@@ -13,7 +13,7 @@ import { lightnessOf } from '../../core/plan/lightToDark.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import { layersByColourway } from '../colourways/store.ts';
 import type { Db } from '../db/open.ts';
-import { all } from '../db/rows.ts';
+import { all, mustFind } from '../db/rows.ts';
 import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
 import { openLines } from '../orders/need.ts';
@@ -46,9 +46,28 @@ function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAs
 }
 
 /** What the next evenings are to make, of whom, with what: the calculator's question out of the records. */
-export function planAsked(db: Db, now: Date): PlanAsked {
+export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked {
   const today = dayOf(now);
-  const wanted = openLines(db);
+  // What is only typed is looked at for as long as anything is planned.
+  const farthest = dayOf(addDays(now, MOST_DAYS - 2));
+  const wanted = [
+    ...openLines(db),
+    ...typed.map(({ baitId, colourwayId, packs, perPack }, index) => {
+      mustFind(db, 'bait', baitId, 'bait');
+      mustFind(db, 'colourway', colourwayId, 'colour');
+      const named = { orderId: '', code: '', customer: '', dueOn: farthest };
+      return {
+        lineId: typedLine(index),
+        baitId,
+        colourwayId,
+        packs,
+        perPack,
+        baits: packs * perPack,
+        inPour: 0,
+        ...named,
+      };
+    }),
+  ];
   const latest = [today, ...wanted.map(({ dueOn }) => dueOn)].sort().at(-1) as string;
   const count = Math.min(
     MOST_DAYS,

@@ -1,14 +1,32 @@
 import * as v from 'valibot';
 import { rowId } from '../../contract/fields.ts';
-import { hoursBody, movedBody, offBody } from '../../contract/plan.ts';
+import { hoursBody, movedBody, offBody, type WithLine, withLines } from '../../contract/plan.ts';
+import { Failure } from '../../core/failure.ts';
+import { check } from '../../core/validate.ts';
 import { insert } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { newId } from '../ids.ts';
 import { planAsked } from './asked.ts';
 import { endRow, letGo, moveCup, setHours } from './store.ts';
 
+/** @throws Failure `malformed-json`, `invalid-input`. */
+function typedIn(text: string): WithLine[] {
+  let lines: unknown;
+  try {
+    lines = JSON.parse(text);
+  } catch {
+    throw new Failure('malformed-json', 'The lines are no JSON.', 'with');
+  }
+  return check(withLines, lines);
+}
+
 export const planEndpoints = [
-  endpoint({ method: 'GET', path: '/plan', run: ({ db, now }) => planAsked(db, now) }),
+  endpoint({
+    method: 'GET',
+    path: '/plan',
+    query: v.strictObject({ with: v.optional(v.pipe(v.string(), v.maxLength(20_000)), '[]') }),
+    run: ({ db, query, now }) => planAsked(db, now, typedIn(query.with)),
+  }),
   endpoint({
     method: 'POST',
     path: '/plan/hours',

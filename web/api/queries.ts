@@ -9,7 +9,7 @@ import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
 import type { Bag, Customer, Order, OrderRow, RackRow, StockMove } from '../../contract/orders.ts';
-import type { PlanAsked } from '../../contract/plan.ts';
+import type { PlanAsked, WithLine } from '../../contract/plan.ts';
 import type { Hands, Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
 import type { TasteWish } from '../../contract/tastes.ts';
@@ -149,6 +149,15 @@ export const queries = {
     queryOptions({ queryKey: ['pours', 'plastics', scale], queryFn: () => call<Plastics>(`/plastics?scale=${scale}`) }),
   /** What the next evenings are planned from; it is stale whenever Today is. */
   plan: queryOptions({ ...beside, queryKey: ['today', 'plan'], queryFn: () => call<PlanAsked>('/plan') }),
+  /** The same with lines that are being typed. */
+  planWith: (lines: WithLine[]) => {
+    const asked = encodeURIComponent(JSON.stringify(lines));
+    return queryOptions({
+      ...beside,
+      queryKey: ['today', 'plan', asked],
+      queryFn: () => call<PlanAsked>(`/plan?with=${asked}`),
+    });
+  },
   rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),
   bag: (code: string) => one<Bag>('orders', '/bags', code),
   openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),

@@ -14,6 +14,7 @@ import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { Promised } from './Promised.tsx';
 
 interface WantedLine {
   baitId: string;
@@ -199,6 +200,7 @@ function OrderSheet({ baits, colours, customers }: Known) {
       </div>
       <NoteIn at="notes" rows={2} />
       <p className="figure text-2xl">{total ?? '—'} baits</p>
+      <Promised lines={lines} dueOn={dueOn} onTake={(day) => sheet.set('dueOn', day)} />
       <Send>Keep this order</Send>
     </Sheet>
   );

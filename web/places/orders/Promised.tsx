@@ -1,0 +1,130 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useMemo, useState } from 'react';
+import type * as v from 'valibot';
+import { typedLine, type WithLine } from '../../../contract/plan.ts';
+import type { Forward, promised, promiseSchema } from '../../../core/plan/promise.ts';
+import { queries } from '../../api/queries.ts';
+import { dayText } from '../../parts/dates.ts';
+import { useTaste } from '../../parts/taste.tsx';
+import type { PlannerWorker } from '../../workers/planner.ts';
+import { handOf, useAnswer } from '../../workers/useErrand.ts';
+
+type Wish = v.InferInput<typeof promiseSchema>;
+type Answer = ReturnType<typeof promised>;
+const hire = () =>
+  handOf<PlannerWorker, Wish, Answer>(
+    () => new Worker(new URL('../../workers/planner.ts', import.meta.url), { type: 'module' }),
+    (api, wish) => api.promised(wish),
+  );
+
+/** Typing rests for so long before the days are run again, ms. */
+const RESTS_MS = 400;
+
+function useRested<T>(value: T): T {
+  const [rested, setRested] = useState(value);
+  useEffect(() => {
+    const timer = setTimeout(() => setRested(value), RESTS_MS);
+    return () => clearTimeout(timer);
+  }, [value]);
+  return rested;
+}
+
+const FORWARD: Record<Forward['by'], string> = {
+  person: 'one more pair of hands',
+  mold: 'a second mold of each bait',
+  'one-colour': 'all of it in the first colour',
+};
+
+interface Props {
+  lines: { baitId: string; colourwayId: string; packs: number | null; perPack: number | null }[];
+  dueOn: string;
+  onTake(day: string): void;
+}
+
+/** While an order is typed: the day that is kept nine times in ten, and how sure the one that stands there is. */
+export function Promised({ lines, dueOn, onTake }: Props) {
+  const { say } = useTaste();
+  const typed = JSON.stringify(
+    lines.every(({ packs, perPack, baitId, colourwayId }) => packs && perPack && baitId && colourwayId)
+      ? lines.map(({ baitId, colourwayId, packs, perPack }) => ({ baitId, colourwayId, packs, perPack }))
+      : [],
+  );
+  const rested = useRested(typed);
+  const asked = useMemo(() => JSON.parse(rested) as WithLine[], [rested]);
+  const { data } = useQuery({ ...queries.planWith(asked), enabled: asked.length > 0 });
+  const unplanned = (data?.unplanned ?? []).filter(({ lineId }) => lineId.startsWith('new '));
+  const key = JSON.stringify(data?.asked);
+  const wish = useMemo((): Wish | null => {
+    if (!key || asked.length === 0) return null;
+    const plan = JSON.parse(key) as Wish['plan'];
+    const lineIds = asked.map((_, index) => typedLine(index)).filter((id) => plan.lines.some((line) => line.id === id));
+    return lineIds.length === asked.length ? { plan, lineIds } : null;
+  }, [key, asked]);
+  const { answer, problem } = useAnswer(wish, hire);
+  if (asked.length === 0) return null;
+  if (unplanned.length > 0)
+    return (
+      <p className="heat font-bold">
+        No date can be promised: {unplanned[0]?.why ? say(unplanned[0].why) : 'no mold here makes one of these baits.'}
+      </p>
+    );
+  if (problem) return <p className="heat font-bold">{say(problem)}</p>;
+  return (
+    <section className="sheet p-4 flex flex-col gap-1.5" aria-label="What can be promised" aria-live="polite">
+      {!answer || typed !== rested ? (
+        <p className="text-lg">The days ahead are being run …</p>
+      ) : (
+        <Said of={answer} dueOn={dueOn} onTake={onTake} />
+      )}
+    </section>
+  );
+}
+
+function Said({ of: { day, kept, forward }, dueOn, onTake }: { of: Answer } & Pick<Props, 'dueOn' | 'onTake'>) {
+  const share = kept.findLast((one) => one.day <= dueOn)?.share ?? 0;
+  const beyond = dueOn > (kept.at(-1)?.day ?? '');
+  const gains = forward.filter(({ gainDays, day: sooner }) => (gainDays ?? 0) > 0 || (day === null && sooner !== null));
+  return (
+    <>
+      <p className="text-xl">
+        {day === null ? (
+          <b className="heat">Within {kept.length} days it is packed in fewer than nine of ten cases.</b>
+        ) : (
+          <>
+            Packed nine times in ten by <b>{dayText(day)}</b>.
+          </>
+        )}{' '}
+        {day !== null && day !== dueOn && (
+          <button type="button" className="btn btn-sm btn-line" onClick={() => onTake(day)}>
+            Promise {dayText(day)}
+          </button>
+        )}
+      </p>
+      <p className={!beyond && share < 0.9 ? 'warn font-bold' : ''}>
+        {dueOn === ''
+          ? 'No day is promised yet.'
+          : beyond
+            ? `${dayText(dueOn)} is farther than is run.`
+            : `${dayText(dueOn)} is kept in ${Math.round(share * 100)} of 100.`}
+      </p>
+      {gains.length > 0 && (
+        <p>
+          Sooner with{' '}
+          {gains
+            .map(({ by, gainDays, day: sooner }) =>
+              gainDays === null
+                ? `${FORWARD[by]} (${sooner ? dayText(sooner) : ''})`
+                : `${FORWARD[by]} (${gainDays} ${gainDays === 1 ? 'day' : 'days'})`,
+            )
+            .join(', ')}
+          .
+        </p>
+      )}
+      <p className="soft text-sm">
+        Each day ahead run 200 times: one evening in ten is lost <span className="default-mark">default</span>, molds
+        break now and then <span className="default-mark">default</span>, rejects fall as your record has them; what was
+        promised before is kept first.
+      </p>
+    </>
+  );
+}

@@ -67,6 +67,26 @@ export const orderPatch = v.partial(
     lines: v.pipe(v.array(v.strictObject({ id: rowId, priceMinor: v.nullable(money) })), v.maxLength(200)),
   }),
 );
+/** More or fewer packs, other counts to a pack, or another colour: what was packed stays. */
+export const lineChangeBody = v.strictObject({
+  packs: v.optional(count(1, 5000)),
+  perPack: v.optional(called(count(1, 1000), 'To a pack')),
+  colourwayId: v.optional(rowId),
+  why: note,
+});
+export const backOrderBody = v.strictObject({ dueOn: called(day, 'The rest is due') });
+
+/** What was changed on a line after the order was taken. */
+export interface LineChange {
+  id: string;
+  lineId: string;
+  what: 'packs' | 'per-pack' | 'colour' | 'back-order' | 'added';
+  was: string;
+  now: string;
+  why: string;
+  at: string;
+}
+
 export const packBody = v.strictObject({
   lineId: rowId,
   bags: v.optional(count(1, 500), 1),
@@ -139,6 +159,7 @@ export interface Order extends OrderRow {
     unknown: Unknown[];
   }[];
   bags: Bag[];
+  changes: LineChange[];
   /** Empty bags in the store, by kind. */
   bagKinds: { id: string; name: string; left: number }[];
 }

@@ -93,3 +93,57 @@ test('while an order is typed it is told which day is kept nine times in ten, an
   await expect(promise).toContainText('fewer than nine of ten cases');
   await expect(promise).toContainText(`${inWords(found.day)} is kept in 0 of 100.`);
 });
+
+test('short at the packing table: 72 are wanted in nine bags and 63 are good: seven to each, part of it goes, the rest has its own day', async ({
+  page,
+  world,
+}) => {
+  const { api, colourwayId, moldId } = await stocked(world.url);
+  const bait = (await api<{ items: { id: string }[] }>('GET', '/baits')).items[0]?.id;
+  const { customerId } = (await api<{ items: { customerId: string }[] }>('GET', '/orders')).items[0] as {
+    customerId: string;
+  };
+  // The other order is in nobody's way.
+  const [other] = (await api<{ items: { id: string; version: number }[] }>('GET', '/orders')).items;
+  await api('PATCH', `/orders/${other?.id}`, { cancelled: true }, other?.version);
+  const order = await api<{ id: string; code: string }>('POST', '/orders', {
+    customerId,
+    dueOn: '2030-05-01',
+    lines: [{ baitId: bait, colourwayId, packs: 9, perPack: 8 }],
+  });
+  // Sixteen shots of four, one bait of them bad.
+  const pour = await api<{ id: string }>('POST', '/pours', { colourwayId, molds: [{ moldId, shots: 16 }] });
+  for (let n = 0; n < 16; n++) {
+    const { shots } = await api<{ shots: { id: string }[] }>('POST', `/pours/${pour.id}/shots`, { moldId });
+    const marks = [1, 2, 3, 4].map((cavity) =>
+      n === 0 && cavity === 1 ? { cavity, grade: 'remelt', reason: 'bubble' } : { cavity, grade: 'sell' },
+    );
+    await api('POST', `/pours/${pour.id}/shots/${shots.at(-1)?.id}/marks`, { marks });
+  }
+  await api('POST', `/pours/${pour.id}/close`, { cookedG: 1100, goodG: 640, rejectG: 10, returnedG: 400 });
+  world.passes(25);
+  await enter(page);
+  await page.goto(`/orders/${order.id}`);
+  const short = page.getByRole('region', { name: 'Short at the packing table' });
+  await expect(short).toContainText('63 for 9 bags of 8. 9 short. 7 to each, or 7 full bags and 7 left.');
+  // Two go full, before anybody thinks of sharing; what is left is 47 for seven.
+  await page.getByRole('button', { name: 'Pack 1' }).click();
+  await expect(page.getByText('1 of 9 packed').first()).toBeVisible();
+  await page.getByRole('button', { name: 'Pack 1' }).click();
+  await expect(page.getByText('2 of 9 packed').first()).toBeVisible();
+  await expect(short).toContainText('47 for 7 bags of 8. 9 short. 6 to each and 5 left, or 5 full bags and 7 left.');
+  await short.getByRole('button', { name: '6 to each bag' }).dblclick();
+  await expect(page.getByRole('region', { name: 'Changed since it was taken' })).toContainText('to a pack 8 → 6');
+  await expect(short).toHaveCount(0);
+  const changed = await api<{ changes: unknown[]; need: { lines: { baits: number }[] } }>('GET', `/orders/${order.id}`);
+  expect([changed.changes.length, changed.need.lines[0]?.baits]).toEqual([1, 42]);
+
+  const part = page.getByRole('region', { name: 'Ship part of it' });
+  await part.getByLabel('The rest is due').fill('2030-06-01');
+  await part.getByRole('button', { name: '2 bags go now, 7 as an order of its own' }).click();
+  await expect(page.getByText(`The rest of ${order.code}.`)).toBeVisible();
+  await expect(page.getByText('0 of 7 packed').first()).toBeVisible();
+  await page.goto(`/orders/${order.id}`);
+  await page.getByRole('button', { name: 'Sent', exact: true }).click();
+  await expect(page.getByRole('button', { name: 'Not sent after all' })).toBeVisible();
+});

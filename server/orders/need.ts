@@ -8,7 +8,7 @@ import { all } from '../db/rows.ts';
 import { levelsOf } from '../molds/levels.ts';
 import { usableMolds } from '../molds/store.ts';
 import { steadyWaits } from '../pours/sets.ts';
-import { BAITS_PACKED } from '../stock/bags.ts';
+import { BAGS_PACKED } from '../stock/bags.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 import { workshop } from '../workshop/store.ts';
@@ -30,7 +30,7 @@ function wantedLines(db: Db): OpenLine[] {
   return all(
     db,
     `SELECT l.id AS line_id, l.order_id, l.bait_id, l.colourway_id, o.code, customer.name AS customer, o.due_on, l.packs, l.per_pack,
-      max(0, l.packs * l.per_pack - ${BAITS_PACKED}) AS baits,
+      max(0, l.packs - ${BAGS_PACKED}) * l.per_pack AS baits,
       coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
         WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
      FROM order_line l JOIN customer_order o ON o.id = l.order_id JOIN customer ON customer.id = o.customer_id

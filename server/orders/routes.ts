@@ -1,9 +1,18 @@
 import { listQuery } from '../../contract/fields.ts';
-import { customerBody, orderBody, orderPatch, orderQuery, packBody } from '../../contract/orders.ts';
+import {
+  backOrderBody,
+  customerBody,
+  lineChangeBody,
+  orderBody,
+  orderPatch,
+  orderQuery,
+  packBody,
+} from '../../contract/orders.ts';
 import { atField, Failure } from '../../core/failure.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { addTaste } from '../tastes/store.ts';
+import { backOrder, changeLine } from './changes.ts';
 import { addCustomer, addOrder, getOrder, listCustomers, listOrders, pack, priceLine } from './store.ts';
 
 const touches = ['orders', 'customers', 'rack', 'today', 'line'];
@@ -77,6 +86,23 @@ export const orderEndpoints = [
       });
       return getOrder(db, id, at);
     },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/:id/lines/:lineId',
+    body: lineChangeBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      changeLine(db, params.id as string, params.lineId as string, body, at);
+      return getOrder(db, params.id as string, at);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/:id/back-order',
+    body: backOrderBody,
+    touches,
+    run: ({ db, body, params, at }) => getOrder(db, backOrder(db, params.id as string, body, at), at),
   }),
   endpoint({
     method: 'POST',

@@ -10,6 +10,7 @@ import { bagsInStore } from '../materials/store.ts';
 import { unknownIn } from '../pours/unknown.ts';
 import { BAGS_PACKED, poursOfBags } from '../stock/bags.ts';
 import { bagsOfOrder, fillBag } from '../stock/store.ts';
+import { changesOf } from './changes.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
 
 const CUSTOMERS = {
@@ -121,6 +122,7 @@ export function getOrder(db: Db, id: string, at: string): Order {
     need: { lines: mine.map(({ orderId: _, ...need }) => need), cups: cups(db, mine, at) },
     pours: poursOf(db, id),
     bags: bagsOfOrder(db, id),
+    changes: changesOf(db, id),
     bagKinds: bagsInStore(db),
   };
 }

@@ -6,9 +6,6 @@ import { newId } from '../ids.ts';
 
 // What other rooms ask of the rack and its bags, as SQL that goes by the order line `l` of the query around it.
 
-/** Baits that lie in the bags of a line, less those taken out again. */
-export const BAITS_PACKED = `coalesce((SELECT -sum(k.baits) FROM bag CROSS JOIN stock_move k ON k.bag_id = bag.id
-  WHERE bag.order_line_id = l.id), 0)`;
 /** Bags of a line that were not opened again. */
 export const BAGS_PACKED = `(SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
   (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked'))`;

@@ -30,3 +30,19 @@ CREATE UNIQUE INDEX plan_pin_once ON plan_pin (colourway_id, day) WHERE ended_at
 -- Glasses that an evening has, and how long a bag takes to count, oil, scent and label.
 ALTER TABLE workshop ADD COLUMN glasses INTEGER NOT NULL DEFAULT 6 CHECK (glasses > 0);
 ALTER TABLE workshop ADD COLUMN pack_s REAL NOT NULL DEFAULT 45 CHECK (pack_s >= 0);
+
+-- What was changed on an order's lines after it was taken: shared out, put on a back-order, another colour, more or fewer packs.
+CREATE TABLE line_change (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  order_id TEXT NOT NULL REFERENCES customer_order (id),
+  order_line_id TEXT NOT NULL REFERENCES order_line (id),
+  what TEXT NOT NULL CHECK (what IN ('packs', 'per-pack', 'colour', 'back-order', 'added')),
+  was TEXT NOT NULL,
+  now TEXT NOT NULL,
+  why TEXT NOT NULL DEFAULT '',
+  at TEXT NOT NULL
+) STRICT;
+CREATE INDEX line_change_by_order ON line_change (order_id, seq);
+CREATE TRIGGER line_change_no_update BEFORE UPDATE ON line_change BEGIN SELECT RAISE(ABORT, 'line_change rows are only added'); END;
+CREATE TRIGGER line_change_no_delete BEFORE DELETE ON line_change BEGIN SELECT RAISE(ABORT, 'line_change rows are only added'); END;

@@ -14,6 +14,7 @@ import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
 import { ByTaste } from './ByTaste.tsx';
+import { ShortAtPacking } from './ShortAtPacking.tsx';
 import { ShortOf } from './ShortOf.tsx';
 import { Terms } from './Terms.tsx';
 
@@ -42,6 +43,7 @@ export function OrderPage() {
       actions={<Sending order={order} />}
     >
       <Lines order={order} />
+      <ShortAtPacking order={order} />
       <Terms order={order} />
       <ByTaste order={order} />
       {order.need.cups.length > 0 && (

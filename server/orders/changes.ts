@@ -1,0 +1,133 @@
+import type * as v from 'valibot';
+import type { backOrderBody, LineChange, lineChangeBody } from '../../contract/orders.ts';
+import { Failure } from '../../core/failure.ts';
+import type { Db } from '../db/open.ts';
+import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
+import { newId } from '../ids.ts';
+import { BAGS_PACKED } from '../stock/bags.ts';
+
+interface Line {
+  id: string;
+  position: number;
+  colourwayId: string;
+  packs: number;
+  perPack: number;
+  packed: number;
+}
+
+const linesOf = (db: Db, orderId: string) =>
+  all<Line>(
+    db,
+    `SELECT l.id, l.position, l.colourway_id, l.packs, l.per_pack, ${BAGS_PACKED} AS packed FROM order_line l
+     WHERE l.order_id = ? ORDER BY l.position`,
+    [orderId],
+  );
+
+/** @throws Failure `already-closed`. */
+function mustBeOpen(db: Db, orderId: string) {
+  const order = mustFind<{
+    code: string;
+    customerId: string;
+    notes: string;
+    sentAt: string | null;
+    cancelledAt: string | null;
+  }>(db, 'customer_order', orderId, 'order');
+  if (order.sentAt || order.cancelledAt)
+    throw new Failure(
+      'already-closed',
+      `${order.code} is ${order.sentAt ? 'sent' : 'cancelled'}; take it up again first.`,
+    );
+  return order;
+}
+
+type Change = Omit<LineChange, 'id' | 'at' | 'lineId'> & { orderId: string; orderLineId: string };
+const changed = (db: Db, row: Change, at: string) => insert(db, 'line_change', { id: newId(), ...row, at });
+
+export const changesOf = (db: Db, orderId: string): LineChange[] =>
+  all(
+    db,
+    'SELECT id, order_line_id AS line_id, what, was, now, why, at FROM line_change WHERE order_id = ? ORDER BY seq LIMIT 200',
+    [orderId],
+  );
+
+/** Another number of packs or of baits to a pack, or another colour; what was packed stays as it is. */
+export function changeLine(
+  db: Db,
+  orderId: string,
+  lineId: string,
+  { packs, perPack, colourwayId, why }: v.InferOutput<typeof lineChangeBody>,
+  at: string,
+): void {
+  mustBeOpen(db, orderId);
+  const line = linesOf(db, orderId).find(({ id }) => id === lineId);
+  if (!line) throw new Failure('not-found', 'That line is not of this order.');
+  const say = (what: Change['what'], was: string | number, now: string | number) =>
+    changed(db, { orderId, orderLineId: lineId, what, was: String(was), now: String(now), why }, at);
+  if (packs !== undefined && packs !== line.packs) {
+    if (packs < line.packed)
+      throw new Failure(
+        'more-than-ordered',
+        `${line.packed} packs of it are packed already; unpack some first.`,
+        'packs',
+      );
+    run(db, 'UPDATE order_line SET packs = @packs WHERE id = @lineId', { packs, lineId });
+    say('packs', line.packs, packs);
+  }
+  if (perPack !== undefined && perPack !== line.perPack) {
+    run(db, 'UPDATE order_line SET per_pack = @perPack WHERE id = @lineId', { perPack, lineId });
+    say('per-pack', line.perPack, perPack);
+  }
+  if (colourwayId !== undefined && colourwayId !== line.colourwayId) {
+    if (line.packed > 0)
+      throw new Failure(
+        'already-started',
+        'Some of it is packed in the colour it has; put the rest on a back-order instead.',
+        'colourwayId',
+      );
+    const name = (id: string) =>
+      first<{ name: string }>(db, 'SELECT name FROM colourway_called WHERE id = ?', [id])?.name;
+    const now = name(colourwayId);
+    if (now === undefined) throw new Failure('no-such-record', 'That colour is not here.', 'colourwayId');
+    run(db, 'UPDATE order_line SET colourway_id = @colourwayId WHERE id = @lineId', { colourwayId, lineId });
+    say('colour', name(line.colourwayId) ?? '', now);
+  }
+}
+
+/**
+ * Ships what is packed and puts the rest on an order of its own: nothing is renumbered, and each says where it went.
+ * @returns the new order's id.
+ */
+export function backOrder(db: Db, orderId: string, { dueOn }: v.InferOutput<typeof backOrderBody>, at: string): string {
+  const order = mustBeOpen(db, orderId);
+  const lines = linesOf(db, orderId);
+  if (!lines.some(({ packed }) => packed > 0))
+    throw new Failure('not-packed', 'Nothing is packed yet that could be sent; move the due day instead.');
+  const rest = lines.filter(({ packs, packed }) => packs > packed);
+  if (rest.length === 0) throw new Failure('nothing-left', `All of ${order.code} is packed.`);
+  const id = newId();
+  const code = `N${nextNumber(db, 'order')}`;
+  const notes = `The rest of ${order.code}.`;
+  insert(db, 'customer_order', { id, code, customerId: order.customerId, dueOn, notes, createdAt: at });
+  for (const line of rest) {
+    const left = line.packs - line.packed;
+    const say = (of: string, orderLineId: string, was: number, now: number, why: string) =>
+      changed(db, { orderId: of, orderLineId, what: 'back-order', was: String(was), now: String(now), why }, at);
+    if (line.packed === 0) {
+      // None of it goes now: the line itself moves, with all that was poured for it.
+      run(db, 'UPDATE order_line SET order_id = @id WHERE id = @lineId', { id, lineId: line.id });
+      say(orderId, line.id, line.packs, 0, code);
+      continue;
+    }
+    run(db, 'UPDATE order_line SET packs = packs - @left WHERE id = @lineId', { left, lineId: line.id });
+    say(orderId, line.id, line.packs, line.packed, code);
+    const moved = newId();
+    run(
+      db,
+      `INSERT INTO order_line (id, order_id, position, bait_id, colourway_id, packs, per_pack, price_minor)
+       SELECT @moved, @id, position, bait_id, colourway_id, @left, per_pack, price_minor FROM order_line WHERE id = @lineId`,
+      { moved, id, left, lineId: line.id },
+    );
+    say(id, moved, 0, left, order.code);
+  }
+  return id;
+}

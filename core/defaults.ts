@@ -125,6 +125,9 @@ export const DEFAULTS = {
   packS: of(45, 's', 'to count, oil, scent and label a bag', 'starting guess until your own are known'),
   lostEvenings: of(0.1, 'of them', 'evenings that are lost', 'starting guess: one in ten comes to nothing'),
   breaksAShot: of(0.0005, 'a shot', 'a mold breaks', 'starting guess: one in 2,000 shots; molds differ much'),
+  marginWanted: of(0.4, 'of the price', 'margin', 'starting guess: what is left for the workshop'),
+  wasteFraction: of(0.03, 'of the plastic', 'film and spills', 'starting guess: what is never melted again'),
+  moldShots: of(2000, 'shots', 'a mold lasts', 'starting guess: silicone some hundreds, metal for ever'),
   changeMin: of(10, 'min', 'each further colour of an evening', 'starting guess: cook it, wipe the injector'),
   eveningH: of(3, 'h', 'given to an evening', 'common practice after a day’s work; set it under Settings'),
   oneEveningH: of(

@@ -120,7 +120,7 @@ const views: View[] = [
     },
   },
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },
-  { name: 'store', path: '/store' },
+  { name: 'plan', path: '/orders/plan' },
   { name: 'insight', path: '/insight' },
 ];
 

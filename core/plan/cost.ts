@@ -1,5 +1,6 @@
 import * as v from 'valibot';
 import { fraction, id, list, nonNegative, positive, whole } from '../bounds.ts';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { ceilNear, floorNear, roundMoney } from '../rounding.ts';
 
@@ -24,7 +25,7 @@ export const baitCostSchema = v.pipe(
     baitsPerShot: v.optional(positive(1e5)),
     rejectFraction: v.optional(below1, 0),
     wasteFraction: v.optional(nonNegative(100), 0),
-    marginFraction: v.optional(below1, 0.4),
+    marginFraction: v.optional(below1, usual('marginWanted')),
   }),
   v.forward(
     v.check(({ moldPriceMinor, moldShots }) => moldPriceMinor === 0 || moldShots !== undefined, NEEDED),

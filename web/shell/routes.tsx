@@ -79,6 +79,7 @@ export const makeRouter = () =>
             { path: '/bags/:code', lazy: lazy(() => import('../places/rack/BagPage.tsx'), 'BagPage') },
             { path: '/orders', lazy: lazy(orders, 'Orders') },
             { path: '/orders/new', lazy: lazy(() => import('../places/orders/NewOrder.tsx'), 'NewOrder') },
+            { path: '/orders/cost', lazy: lazy(() => import('../places/orders/CostPage.tsx'), 'CostPage') },
             { path: '/orders/plan', lazy: lazy(() => import('../places/plan/PlanPage.tsx'), 'PlanPage') },
             { path: '/orders/:id', lazy: lazy(() => import('../places/orders/OrderPage.tsx'), 'OrderPage') },
             { path: '/store', lazy: lazy(() => import('../places/store/Store.tsx'), 'Store') },

@@ -81,7 +81,8 @@ function ShortLine({ line, need, rack, busy, onChange }: ShortLineProps) {
         </b>
         : <b className="figure">{good}</b> for <b className="figure">{bags}</b> bags of{' '}
         <b className="figure">{line.perPack}</b>. <span className="heat font-bold">{need.short} short.</span>{' '}
-        {good > 0 && (
+        {fullBags + each === 0 && 'Not enough for one bag.'}
+        {fullBags + each > 0 && (
           <>
             {each > 0 && `${each} to each${eachLeft > 0 ? ` and ${eachLeft} left` : ''}, or `}
             {fullBags} full {fullBags === 1 ? 'bag' : 'bags'}

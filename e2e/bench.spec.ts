@@ -250,6 +250,8 @@ test('nobody is shut out: every main page passes the accessibility rules, by day
     `/pours/${pourId}/bench`,
     '/orders',
     `/orders/${orderId}`,
+    '/orders/plan',
+    '/orders/cost',
     '/store',
     '/tools',
     '/tools/batch.size',

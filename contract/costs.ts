@@ -27,6 +27,6 @@ export const COST_BEGUN: CostWish = {
   moldShots: usual('moldShots'),
   startUpMinor: 0,
   boughtPackMinor: 0,
-  packCount: 10,
-  usableCount: 10,
+  packCount: usual('packCount'),
+  usableCount: usual('packCount'),
 };

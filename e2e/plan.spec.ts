@@ -182,6 +182,7 @@ test('what a pack costs, by the recipe and the record; when it pays; nothing tha
   await expect(cost).toContainText('Without Harbour Blue liquid: no price is known yet');
   await page.getByLabel('Spent to begin').fill('240');
   await page.getByLabel('A bought pack costs').fill('6');
+  await page.getByLabel('Baits in it').fill('10');
   await page.getByLabel('Usable of them').fill('7');
   const own = Math.round((costMinor ?? 0) / 8);
   const { baits } = await api<{ baits: number }>('POST', '/calc/cost.breakEven', {

@@ -1,4 +1,5 @@
 import type { RackRow } from '../../contract/orders.ts';
+import type { PlanLine } from '../../contract/plan.ts';
 import { Failure } from '../../core/failure.ts';
 import { type CupNeed, cupsFor, type Level, type LineNeed, shareOut, type Wanted } from '../../core/plan/need.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
@@ -13,14 +14,8 @@ import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
 import { workshop } from '../workshop/store.ts';
 
-type OpenLine = Wanted & {
-  orderId: string;
-  code: string;
-  customer: string;
-  dueOn: string;
-  packs: number;
-  perPack: number;
-};
+/** A line of an open order, and whose it is. */
+export type OpenLine = Wanted & Omit<PlanLine, 'id' | 'baits'>;
 
 /** Lines that still want something packed, earliest due first. */
 export const openLines = (db: Db): OpenLine[] => wantedLines(db).filter(({ baits }) => baits > 0);

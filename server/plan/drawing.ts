@@ -1,0 +1,89 @@
+import type { Layer, MoldLevels } from '../../contract/colourways.ts';
+import type { MoldRow } from '../../contract/molds.ts';
+import { type Told, tried } from '../../core/failure.ts';
+import { cupFor } from '../../core/plan/cup.ts';
+import { drawnOf } from '../../core/plan/glasses.ts';
+import { meltsOf } from '../../core/plan/layers.ts';
+import { layersByColourway } from '../colourways/store.ts';
+import type { Db } from '../db/open.ts';
+import { all } from '../db/rows.ts';
+import { levelsOf } from '../molds/levels.ts';
+import { usableMolds } from '../molds/store.ts';
+import type { OpenLine } from '../orders/need.ts';
+
+/** What each mold draws out of the glasses of each colour that is wanted in its bait. */
+export interface Drawing {
+  baits: { id: string; name: string; shape: string }[];
+  colours: { id: string; name: string; hex: string }[];
+  molds: (MoldRow & Partial<MoldLevels>)[];
+  layers: Map<string, Layer[]>;
+  /** A shot out of its fullest glass, over all colours. */
+  shotMl: Map<string, number>;
+  /** Of each colour, its fullest glass beside that. */
+  shares: Map<string, number>;
+  /** What stays in a glass. */
+  residueMl: number;
+  /** "bait colour" that no mold here makes, and why. */
+  without: Map<string, Told | null>;
+}
+
+const named = <T>(db: Db, table: 'bait' | 'colourway_called', columns: string, ids: string[]) =>
+  all<T>(db, `SELECT ${columns} FROM ${table} WHERE id IN (SELECT value FROM json_each(@ids))`, {
+    ids: JSON.stringify([...new Set(ids)]),
+  });
+
+export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
+  const baits = named<Drawing['baits'][number]>(
+    db,
+    'bait',
+    'id, name, shape',
+    wanted.map(({ baitId }) => baitId),
+  );
+  const colours = named<Drawing['colours'][number]>(
+    db,
+    'colourway_called',
+    'id, name, hex',
+    wanted.map(({ colourwayId }) => colourwayId),
+  );
+  const here = new Set(baits.map(({ id }) => id));
+  const usable = usableMolds(db).filter(({ baitId }) => here.has(baitId));
+  const layers = layersByColourway(
+    db,
+    colours.map(({ id }) => id),
+  );
+  const levels = levelsOf(db, usable, [...layers.values()].flat());
+  const molds = usable.map((mold) => ({ ...mold, levels: levels.get(mold.id)?.levels }));
+  /** What a shot takes out of its fullest glass, and what stays in that glass: two shots less one, and one less that. */
+  const drawn = (mold: (typeof molds)[number], colourwayId: string) =>
+    tried(() =>
+      meltsOf(layers.get(colourwayId) ?? [])
+        .map(({ layers: which }) => {
+          const cook = (shots: number) =>
+            cupFor(drawnOf([{ mold, shots }], layers.get(colourwayId) ?? [], which, 1)).cookMl;
+          const [one, two] = [cook(1), cook(2)];
+          return { shotMl: two - one, residueMl: 2 * one - two };
+        })
+        .reduce((most, each) => (each.shotMl > most.shotMl ? each : most)),
+    );
+  const [shotMl, without] = [new Map<string, number>(), new Map<string, Told | null>()];
+  const mine = new Map<string, { moldId: string; ml: number }[]>();
+  let residueMl = 0;
+  for (const key of new Set(wanted.map((line) => `${line.baitId} ${line.colourwayId}`))) {
+    const [baitId, colourwayId] = key.split(' ') as [string, string];
+    const tries = molds.filter((mold) => mold.baitId === baitId).map((mold) => ({ mold, ...drawn(mold, colourwayId) }));
+    if (!tries.some(({ value }) => value)) without.set(key, tries[0]?.refused ?? null);
+    for (const { mold, value } of tries) {
+      if (!value) continue;
+      residueMl = Math.max(residueMl, value.residueMl);
+      shotMl.set(mold.id, Math.max(shotMl.get(mold.id) ?? 0, value.shotMl));
+      mine.set(colourwayId, [...(mine.get(colourwayId) ?? []), { moldId: mold.id, ml: value.shotMl }]);
+    }
+  }
+  const shares = new Map(
+    [...mine].map(([colourwayId, rows]) => [
+      colourwayId,
+      Math.min(1, Math.max(...rows.map(({ moldId, ml }) => ml / (shotMl.get(moldId) as number)))),
+    ]),
+  );
+  return { baits, colours, molds, layers, shotMl, shares, residueMl, without };
+}

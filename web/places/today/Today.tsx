@@ -81,6 +81,9 @@ function NextStep({ today }: { today: Today }) {
             Lay out {cup.colourwayName}
           </button>
         ))}
+        <Link to="/orders/plan" className="btn btn-lg btn-ghost border border-[var(--edge)]">
+          The evenings ahead
+        </Link>
         <Refusal error={layOut.error} />
       </div>
     );

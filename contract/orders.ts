@@ -184,6 +184,13 @@ export interface Bag {
   order: { id: string; code: string; customer: string } | null;
 }
 
+/** What came out of the same cups: where it lies, and who has it. */
+export interface Recall {
+  bags: { code: string; baits: number; at: string; customer: string | null; sentAt: string | null; pourCode: string }[];
+  /** Still on the rack, of each of the bag's cups. */
+  onRack: { pourCode: string; baits: number }[];
+}
+
 export interface RackRow {
   baitId: string;
   baitName: string;

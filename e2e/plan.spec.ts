@@ -146,6 +146,12 @@ test('short at the packing table: 72 are wanted in nine bags and 63 are good: se
   await page.goto(`/orders/${order.id}`);
   await page.getByRole('button', { name: 'Sent', exact: true }).click();
   await expect(page.getByRole('button', { name: 'Not sent after all' })).toBeVisible();
+  // A complaint about one bag: the other one of the same cup, and who has it; sixteen of 63 are in bags.
+  await page.getByRole('link', { name: /· 8$/ }).first().click();
+  const sisters = page.getByRole('region', { name: 'From the same cups' });
+  await expect(sisters.getByRole('listitem')).toHaveCount(2);
+  await expect(sisters).toContainText(/8 of P\d+Tidelinesent/);
+  await expect(sisters).toContainText('47 of P');
 });
 
 test('what a pack costs, by the recipe and the record; when it pays; nothing that is not known is a nought', async ({

@@ -3,7 +3,7 @@ import { Failure } from '../../core/failure.ts';
 import { first } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { promisedByRack } from '../orders/need.ts';
-import { bagByCode, stockMoves, stockOut, unpack } from './store.ts';
+import { bagByCode, recallOf, stockMoves, stockOut, unpack } from './store.ts';
 
 const touches = ['rack', 'orders', 'today', 'line', 'recipes', 'pours'];
 
@@ -28,6 +28,11 @@ export const stockEndpoints = [
     },
   }),
   endpoint({ method: 'GET', path: '/bags/:code', run: ({ db, params }) => bagByCode(db, params.code as string) }),
+  endpoint({
+    method: 'GET',
+    path: '/bags/:code/recall',
+    run: ({ db, params }) => recallOf(db, bagByCode(db, params.code as string)),
+  }),
   endpoint({
     method: 'POST',
     path: '/bags/:code/unpack',

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
-import type { Bag, Order, RackRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, Order, RackRow, Recall, StockMove } from '../../contract/orders.ts';
 import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
@@ -107,6 +107,41 @@ describe('a bag', () => {
     ]);
     const found = (await workshop.get<Bag>(`/bags/${bags[1]?.code.toLowerCase()}`)).body;
     expect([found.order?.code, found.baits, found.unpacked]).toEqual([stock.order.code, 8, false]);
+  });
+
+  test('leads to its sisters, who has them, and what still lies there: as the moves say, read backwards', async () => {
+    const codes = [await cup(2), await cup(2), await cup(3)];
+    workshop.waits(25);
+    const { bags, version } = await packed(2);
+    await workshop.ask('PATCH', `/orders/${stock.order.id}`, { sent: true }, { version });
+    const recall = async (of: number) => (await workshop.get<Recall>(`/bags/${bags[of]?.code}/recall`)).body;
+    // The first is all of the third cup, of which three lie there; the second of the other two, of which six do.
+    expect(await recall(0)).toEqual({ bags: [], onRack: [{ pourCode: codes[2], baits: 3 }] });
+    expect((await recall(1)).onRack).toEqual([{ pourCode: codes[1], baits: 6 }]);
+    const { customerId } = stock.order;
+    const lines = [{ baitId: stock.master.baitId, colourwayId: stock.recipe.id, packs: 1, perPack: 6 }];
+    const other = await workshop.made<Order>('/orders', { customerId, dueOn: '2026-03-20', lines });
+    const next = await workshop.made<Order>(`/orders/${other.id}/pack`, { lineId: other.lines[0]?.id, bags: 1 });
+    const sister = { code: bags[1]?.code, baits: 1, customer: 'Quayside Chandlery', pourCode: codes[1] };
+    const { bags: found } = (await workshop.get<Recall>(`/bags/${next.bags[0]?.code}/recall`)).body;
+    expect(found).toMatchObject([sister]);
+    expect(found[0]?.sentAt).not.toBeNull();
+    expect((await recall(1)).bags).toMatchObject([
+      { code: next.bags[0]?.code, baits: 6, sentAt: null, pourCode: codes[1] },
+    ]);
+    // Each bait of each cup, by the moves alone: in a bag, or on the rack.
+    const moves = workshop.data.db
+      .prepare(
+        'SELECT pour.code, sum(iif(k.bag_id IS NULL, k.baits, 0)) AS made, -sum(iif(k.bag_id IS NULL, 0, k.baits)) AS bagged FROM stock_move k JOIN pour ON pour.id = k.pour_id GROUP BY pour.id ORDER BY pour.code',
+      )
+      .all() as { code: string; made: number; bagged: number }[];
+    const told = [...(await recall(0)).onRack, ...(await recall(1)).onRack];
+    for (const { code, made, bagged } of moves)
+      expect(told.find(({ pourCode }) => pourCode === code)?.baits ?? 0, code).toBe(made - bagged);
+    // Opened again, it is nobody's sister.
+    await workshop.post(`/bags/${next.bags[0]?.code}/unpack`, undefined);
+    expect((await recall(1)).bags).toEqual([]);
+    expect((await workshop.get('/bags/B99/recall')).status).toBe(404);
   });
 
   test('that is opened again puts its baits back where they came from, once', async () => {

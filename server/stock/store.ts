@@ -1,4 +1,4 @@
-import type { Bag, RackGrade, RackRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, RackGrade, RackRow, Recall, StockMove } from '../../contract/orders.ts';
 import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
@@ -193,6 +193,29 @@ export function bagByCode(db: Db, code: string): Bag {
   const row = first<BareBag>(db, `${BAG} WHERE bag.code = ? COLLATE NOCASE`, [code]);
   if (!row) throw new Failure('not-found', `No bag bears the code ${code.slice(0, 20)}.`);
   return withPours(db, [row])[0] as Bag;
+}
+
+/** Sister bags of a bag, and what of its cups still lies on the rack: what is called back if its baits are at fault. */
+export function recallOf(db: Db, { id }: Pick<Bag, 'id'>): Recall {
+  const pours = `SELECT DISTINCT pour_id FROM stock_move WHERE bag_id = @id AND kind = 'packed'`;
+  return {
+    bags: all(
+      db,
+      `SELECT bag.code, -sum(k.baits) AS baits, bag.at, customer.name AS customer, o.sent_at, pour.code AS pour_code
+       FROM stock_move k JOIN bag ON bag.id = k.bag_id JOIN pour ON pour.id = k.pour_id
+       LEFT JOIN order_line l ON l.id = bag.order_line_id LEFT JOIN customer_order o ON o.id = l.order_id
+       LEFT JOIN customer ON customer.id = o.customer_id
+       WHERE k.pour_id IN (${pours}) AND bag.id <> @id GROUP BY bag.id, pour.id HAVING sum(k.baits) < 0
+       ORDER BY bag.at, bag.code LIMIT 500`,
+      { id },
+    ),
+    onRack: all(
+      db,
+      `SELECT pour.code AS pour_code, sum(r.baits) AS baits FROM rack_level r JOIN pour ON pour.id = r.pour_id
+       WHERE r.pour_id IN (${pours}) GROUP BY pour.id HAVING sum(r.baits) > 0 ORDER BY pour.code`,
+      { id },
+    ),
+  };
 }
 
 export const bagsOfOrder = (db: Db, orderId: string): Bag[] =>

@@ -8,7 +8,7 @@ import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
-import type { Bag, Customer, Order, OrderRow, RackRow, StockMove } from '../../contract/orders.ts';
+import type { Bag, Customer, Order, OrderRow, RackRow, Recall, StockMove } from '../../contract/orders.ts';
 import type { PlanAsked, WithLine } from '../../contract/plan.ts';
 import type { Hands, Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
@@ -160,6 +160,13 @@ export const queries = {
   },
   rack: queryOptions({ queryKey: ['rack'], queryFn: () => call<Rack>('/rack') }),
   bag: (code: string) => one<Bag>('orders', '/bags', code),
+  /** Sister bags of a bag, and what of its cups still lies there. */
+  recall: (code: string) =>
+    queryOptions({
+      ...beside,
+      queryKey: ['rack', 'recall', code],
+      queryFn: () => call<Recall>(`/bags/${encodeURIComponent(code)}/recall`),
+    }),
   openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),
   goneOrders: pages<OrderRow>('orders', '/orders', '?limit=25&only=gone&sort=-due'),
   order: (id: string) => one<Order>('orders', '/orders', id),

@@ -25,6 +25,40 @@ function Code({ code }: { code: string }) {
   );
 }
 
+/** If something is at fault with it: which other bags came out of the same cups, and who has them. */
+function Sisters({ code }: { code: string }) {
+  const { data } = useQuery(queries.recall(code));
+  if (!data) return null;
+  const { bags, onRack } = data;
+  return (
+    <section aria-label="From the same cups">
+      <h2>From the same cups</h2>
+      {bags.length + onRack.length === 0 && <p className="soft">Nothing else: all of them are in this bag, or gone.</p>}
+      <ul className="ruled">
+        {bags.map((bag) => (
+          <li key={`${bag.code} ${bag.pourCode}`} className="py-1 flex flex-wrap gap-x-3">
+            <Link to={`/bags/${bag.code}`} className="link figure">
+              {bag.code}
+            </Link>
+            <span>
+              {bag.baits} of {bag.pourCode}
+            </span>
+            <b>{bag.customer ?? 'nobody'}</b>
+            <span className={bag.sentAt ? 'warn font-bold' : 'soft'}>
+              {bag.sentAt ? `sent ${dateText(bag.sentAt)}` : 'still here'}
+            </span>
+          </li>
+        ))}
+        {onRack.map(({ pourCode, baits }) => (
+          <li key={pourCode} className="py-1">
+            <b className="figure">{baits}</b> of {pourCode} on the rack
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}
+
 const isHere = () => /^(localhost|127\.|\[::1\])/.test(location.hostname);
 
 /** A bag leads back to its pour: a complaint ends at a cup, a mold and a cavity. */
@@ -96,6 +130,7 @@ export function BagPage() {
               </Link>
             </section>
           )}
+          <Sisters code={bag.code} />
           <Refusal error={unpack.error} />
         </div>
       </div>

@@ -163,6 +163,19 @@ describe('a solver that gives none', () => {
     expect(found).toMatchObject({ by: 'heuristic', stopped: 'failed', fault: 'out of memory' });
     expect(found.lines.every(({ why }) => why === null)).toBe(true);
   });
+  test('one that breaks while it looks leaves what stood by then', async () => {
+    const broken = () =>
+      Promise.resolve({
+        infinity: Number.POSITIVE_INFINITY,
+        constants: { variableType: { integer: 1, continuous: 0 } },
+        createModel: () => {
+          throw new Error('memory access out of bounds');
+        },
+      });
+    const found = await plan({ ...many, days: evenings(8, 60) }, { solver: broken });
+    expect(found).toMatchObject({ stopped: 'failed', fault: 'memory access out of bounds' });
+    expect(shotsIn(found)).toBeGreaterThan(0);
+  });
   test('no time: the same, and nothing is said to be proved', async () =>
     expect(await plan({ ...many, timeLimitMs: 0 })).toMatchObject({
       by: 'heuristic',

@@ -151,16 +151,22 @@ export async function produced(asked: Production, search: Search): Promise<Produ
   const large = work.products.length * work.days.length > SMALL;
   if (large) searcher.steps(share(FIRST_STEPS), work.products.length);
   let whole = true;
-  if (!over() && searcher.best.packed.lateBaitDays > SAME) {
-    const ended = searcher.look({ least: 'late' }, share(FOR_LATENESS));
-    how = { ...how, boundBaitDays: ended.bound };
-    whole = ended.whole;
-  } else if (searcher.best.packed.lateBaitDays <= SAME) how = { ...how, boundBaitDays: 0 };
-  if (!over()) {
-    const mostLate = searcher.best.packed.lateBaitDays + SAME;
-    whole = searcher.look({ least: 'changes', mostLate }, share(FOR_CHANGES)).whole && whole;
+  try {
+    if (!over() && searcher.best.packed.lateBaitDays > SAME) {
+      const ended = searcher.look({ least: 'late' }, share(FOR_LATENESS));
+      how = { ...how, boundBaitDays: ended.bound };
+      whole = ended.whole;
+    } else if (searcher.best.packed.lateBaitDays <= SAME) how = { ...how, boundBaitDays: 0 };
+    if (!over()) {
+      const mostLate = searcher.best.packed.lateBaitDays + SAME;
+      whole = searcher.look({ least: 'changes', mostLate }, share(FOR_CHANGES)).whole && whole;
+    }
+    if (!whole && !over()) searcher.steps(untilMs, work.days.length);
+    how = { ...how, stopped: search.stopped?.() ? 'asked' : whole ? 'done' : 'time' };
+  } catch (error) {
+    // It broke while it looked: the best that stood by then is told, and what it said.
+    if (!(error instanceof Error)) throw error;
+    how = { ...how, stopped: 'failed', fault: error.message };
   }
-  if (!whole && !over()) searcher.steps(untilMs, work.days.length);
-  how = { ...how, stopped: search.stopped?.() ? 'asked' : whole ? 'done' : 'time' };
   return told(work, scored(work, broughtForward(work, searcher.best.poured)), how);
 }

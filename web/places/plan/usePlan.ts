@@ -38,7 +38,9 @@ function useProduced(wish: Wish | null): { looked: Looked | null; stop(): void }
       begins: (of) => setState({ of, plan: null, problem: null, over: false }),
       part: (of, plan) => setState({ of, plan, problem: null, over: false }),
       answer: (of, plan) => setState({ of, plan, problem: null, over: true }),
-      problem: (of, problem) => setState({ of, plan: null, problem, over: true }),
+      // A worker that is gone takes no plan along that stood already.
+      problem: (of, problem) =>
+        setState((before) => ({ of, plan: before?.of === of ? before.plan : null, problem, over: true })),
     },
     { newer: 'ends' },
   );

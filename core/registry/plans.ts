@@ -86,6 +86,7 @@ export const planCalculators: Calculator[] = [
         residueMl: 15,
       },
       lineIds: ['new'],
+      runs: 60,
     },
   }),
 ];

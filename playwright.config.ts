@@ -4,8 +4,7 @@ export default defineConfig({
   testDir: 'e2e',
   // Journeys run on the pages that makers get, whoever starts them.
   globalSetup: './e2e/pages.ts',
-  // Journeys wait more than they work: three share two cores.
-  workers: 3,
+  workers: 2,
   timeout: 120_000,
   // A journey that fails once on a busy machine is tried again there, and shows as flaky in the report.
   retries: process.env.CI ? 1 : 0,

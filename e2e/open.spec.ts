@@ -66,7 +66,7 @@ function poison(db: Db, markup: string): string[] {
 }
 
 test('what is typed anywhere is shown as it was typed, and runs nowhere', async ({ page, world }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   await enter(page);
   const { api, pourId } = await stocked(world.url);
   await closing(api, pourId);

@@ -61,17 +61,24 @@ export function Promised({ lines, dueOn, onTake }: Props) {
     return lineIds.length === asked.length ? { plan, lineIds } : null;
   }, [key, asked]);
   const { answer, problem } = useAnswer(wish, hire);
-  if (asked.length === 0) return null;
-  if (unplanned.length > 0)
-    return (
-      <p className="heat font-bold">
-        No date can be promised: {unplanned[0]?.why ? say(unplanned[0].why) : 'no mold here makes one of these baits.'}
-      </p>
-    );
-  if (problem) return <p className="heat font-bold">{say(problem)}</p>;
+  const wait = !answer || typed !== rested;
   return (
-    <section className="sheet p-4 flex flex-col gap-1.5" aria-label="What can be promised" aria-live="polite">
-      {!answer || typed !== rested ? (
+    // As high as the longest answer: what stands under it, the button above all, does not move when one comes.
+    <section
+      className="sheet p-4 flex flex-col gap-1.5 min-h-[19rem] sm:min-h-[11.5rem]"
+      aria-label="What can be promised"
+      aria-live="polite"
+    >
+      {asked.length === 0 ? (
+        <p className="soft">Which day can be promised is said once each line has its packs.</p>
+      ) : unplanned.length > 0 ? (
+        <p className="heat font-bold">
+          No date can be promised:{' '}
+          {unplanned[0]?.why ? say(unplanned[0].why) : 'no mold here makes one of these baits.'}
+        </p>
+      ) : problem ? (
+        <p className="heat font-bold">{say(problem)}</p>
+      ) : wait ? (
         <p className="text-lg">The days ahead are being run …</p>
       ) : (
         <Said of={answer} dueOn={dueOn} onTake={onTake} />

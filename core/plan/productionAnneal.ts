@@ -189,7 +189,8 @@ export function broughtForward(work: Work, poured: Poured): Poured {
         if (standing.drawn(colour, to) === 0 || work.pins[colour]?.[to] === -1 || work.pins[colour]?.[from] === 1)
           continue;
         let shots = standing.on(p, from);
-        while (shots > 0 && !tried(p, from, to, shots)) shots = Math.floor(shots / 2);
+        while (shots > 0)
+          shots = tried(p, from, to, shots) ? Math.min(shots, standing.on(p, from)) : Math.floor(shots / 2);
       }
   return standing.poured();
 }

@@ -271,9 +271,11 @@ test('an unknown address says so', async () => {
 test('every list, record and search can be read, and refuses what it does not know', async () => {
   for (const endpoint of endpoints.filter((one) => one.method === 'GET')) {
     const query = { '/search': '?q=sand', '/recipes/:id/scaled': '?batchMl=120' }[endpoint.path] ?? '';
-    const path = endpoint.path === '/bags/:code' ? '/bags/B1' : fill(endpoint.path);
+    // Nothing is packed here: a bag has no code, and its sisters none.
+    const ofBag = endpoint.path.startsWith('/bags/:code');
+    const path = ofBag ? endpoint.path.replace(':code', 'B1') : fill(endpoint.path);
     const answer = await workshop.get<{ items?: unknown[] }>(path + query);
-    expect([endpoint.path, answer.status]).toEqual([endpoint.path, endpoint.path === '/bags/:code' ? 404 : 200]);
+    expect([endpoint.path, answer.status]).toEqual([endpoint.path, ofBag ? 404 : 200]);
     for (const bad of [
       '?limit=-1',
       '?batchMl=NaN',

@@ -80,7 +80,7 @@ export const backOrderBody = v.strictObject({ dueOn: called(day, 'The rest is du
 export interface LineChange {
   id: string;
   lineId: string;
-  what: 'packs' | 'per-pack' | 'colour' | 'back-order' | 'added';
+  what: 'packs' | 'per-pack' | 'colour' | 'back-order';
   was: string;
   now: string;
   why: string;

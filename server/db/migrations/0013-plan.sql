@@ -37,7 +37,7 @@ CREATE TABLE line_change (
   id TEXT NOT NULL UNIQUE,
   order_id TEXT NOT NULL REFERENCES customer_order (id),
   order_line_id TEXT NOT NULL REFERENCES order_line (id),
-  what TEXT NOT NULL CHECK (what IN ('packs', 'per-pack', 'colour', 'back-order', 'added')),
+  what TEXT NOT NULL CHECK (what IN ('packs', 'per-pack', 'colour', 'back-order')),
   was TEXT NOT NULL,
   now TEXT NOT NULL,
   why TEXT NOT NULL DEFAULT '',

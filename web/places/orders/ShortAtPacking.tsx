@@ -167,7 +167,7 @@ function BackOrder({ order }: { order: Order }) {
   );
 }
 
-const WHAT = { packs: 'packs', 'per-pack': 'to a pack', colour: 'colour', 'back-order': 'packs', added: 'added' };
+const WHAT = { packs: 'packs', 'per-pack': 'to a pack', colour: 'colour', 'back-order': 'packs' };
 
 /** What was changed since it was taken: nothing of it is forgotten. */
 function Changes({ order }: { order: Order }) {

@@ -179,8 +179,8 @@ export interface ProductionPlan {
   /** Colours, counted each evening they are poured. */
   changeovers: number;
   glasses: number;
-  /** Who made it: 'heuristic' where the solver gave none, or none that is better. */
-  by: 'heuristic' | 'solver';
+  /** How it was found: 'heuristic' where no search gave a better one. */
+  by: 'heuristic' | 'search';
   /** Why the solver gave none: it failed, was stopped, or had no time. */
   stopped: 'done' | 'time' | 'asked' | 'failed';
   /** What the solver said when it failed. */

@@ -5,8 +5,9 @@ import type { PlannedCup, PlannedDay, Production, ProductionPlan } from './produ
 import { broughtForward } from './productionAnneal.ts';
 import { greedy } from './productionGreedy.ts';
 import { linesOf } from './productionPack.ts';
-import { type Beside, better, coloursOn, SAME, type Scored, Searcher, scored } from './productionSearch.ts';
-import { glassesFor, goodOf, type Poured, pourMinOf, type Work, workOf } from './productionWork.ts';
+import { type Beside, better, SAME, type Scored, Searcher, scored } from './productionSearch.ts';
+import type { Standing } from './productionStanding.ts';
+import { glassesFor, goodOf, type Work, workOf } from './productionWork.ts';
 
 type How = Pick<ProductionPlan, 'by' | 'stopped' | 'boundBaitDays' | 'fault'>;
 
@@ -22,14 +23,16 @@ function overMolds(work: Work, bait: number, shots: number, day: number): { mold
   return rows.filter((row) => row.shots > 0).map(({ moldId, shots: n }) => ({ moldId, shots: n }));
 }
 
-function cupsOn(work: Work, poured: Poured, day: number): PlannedCup[] {
+function cupsOn(work: Work, standing: Standing, day: number): PlannedCup[] {
   const { asked, products, drawnMl } = work;
-  const cups = [...coloursOn(work, poured, day)].map(([colour, ml]) => {
+  const cups = standing.coloursOn(day).map((colour) => {
+    const ml = standing.drawn(colour, day);
     const mix = asked.colours[colour] as Production['colours'][number];
     const molds = products.flatMap((product, p) => {
-      const shots = poured[p]?.[day] as number;
+      const shots = standing.on(p, day);
       if (product.colour !== colour || shots === 0) return [];
-      const before = (poured[p] as number[]).slice(0, day).reduce((sum, n) => sum + n, 0);
+      let before = 0;
+      for (let earlier = 0; earlier < day; earlier++) before += standing.on(p, earlier);
       const baits = goodOf(product, before + shots) - goodOf(product, before);
       let told = 0;
       return overMolds(work, product.bait, shots, day).map((row, index, rows) => {
@@ -47,41 +50,36 @@ function cupsOn(work: Work, poured: Poured, day: number): PlannedCup[] {
 }
 
 /** What of a day is all used up. */
-function fullOn(work: Work, poured: Poured, day: number, minutes: number, glasses: number): PlannedDay['full'] {
-  const some = work.days[day] as Work['days'][number];
-  const shot = Math.min(...work.products.flatMap(({ handsMin, shots }) => (shots > 0 ? [handsMin] : [])));
-  const full: PlannedDay['full'] = [];
-  if (glasses === 0) return full;
-  if (minutes + shot > some.handsMin) full.push('hands');
-  if (glasses >= some.glasses) full.push('glasses');
-  const most = work.baits.some(({ mostShots }, bait) => {
-    const shots = work.products.reduce(
-      (sum, one, p) => sum + (one.bait === bait ? (poured[p]?.[day] as number) : 0),
-      0,
-    );
+function fullOn(work: Work, standing: Standing, day: number, packMin: number): PlannedDay['full'] {
+  const { handsMin, glasses: most } = work.days[day] as Work['days'][number];
+  const glasses = standing.glassesOn(day);
+  if (glasses === 0) return [];
+  const shot = Math.min(...work.products.flatMap(({ handsMin: each, shots }) => (shots > 0 ? [each] : [])));
+  const molds = work.baits.some(({ mostShots }, bait) => {
+    const shots = standing.ofBait(bait, day);
     return shots > 0 && shots >= (mostShots[day] as number);
   });
-  if (most) full.push('molds');
-  return full;
+  return [
+    ...(standing.pourMin(day) + packMin + shot > handsMin ? (['hands'] as const) : []),
+    ...(glasses >= most ? (['glasses'] as const) : []),
+    ...(molds ? (['molds'] as const) : []),
+  ];
 }
 
-function told(work: Work, { poured, packed, changeovers }: Scored, how: How): ProductionPlan {
+function told(work: Work, { standing, packed }: Scored, how: How): ProductionPlan {
   const days = work.days.map(({ day, handsMin }, at): PlannedDay => {
-    const cups = cupsOn(work, poured, at);
-    const pourMin = pourMinOf(work, poured, at);
     const packMin = packed.packMin[at] as number;
-    const glasses = cups.reduce((sum, cup) => sum + cup.glasses, 0);
     return {
       day,
-      cups,
+      cups: cupsOn(work, standing, at),
       packed: (packed.days[at] as { line: number; baits: number }[]).map(({ line, baits }) => ({
-        lineId: work.asked.lines[line]?.id as string,
+        lineId: work.lines[line]?.id as string,
         baits,
       })),
-      pourMin,
+      pourMin: standing.pourMin(at),
       packMin,
       handsMin,
-      full: fullOn(work, poured, at, pourMin + packMin, glasses),
+      full: fullOn(work, standing, at, packMin),
     };
   });
   const late = packed.lateBaitDays;
@@ -91,8 +89,8 @@ function told(work: Work, { poured, packed, changeovers }: Scored, how: How): Pr
     lines: linesOf(work, packed),
     lateBaitDays: late,
     gap: bound === null ? null : late <= SAME ? 0 : (late - bound) / late,
-    changeovers,
-    glasses: days.reduce((sum, { cups }) => sum + cups.reduce((all, cup) => all + cup.glasses, 0), 0),
+    changeovers: standing.changeovers,
+    glasses: work.days.reduce((sum, _, day) => sum + standing.glassesOn(day), 0),
     ...how,
     boundBaitDays: bound,
   };
@@ -110,7 +108,7 @@ const AHEAD = [0, 1, 2, 4, 14];
 /** Baits and colours × days that the solver has done at once. */
 const SMALL = 60;
 /** Shares of what time is left: for first steps, for the whole by lateness, and by changes; the rest is for steps again. */
-const [FIRST_STEPS, FOR_LATENESS, FOR_CHANGES] = [0.15, 0.25, 0.1];
+const [FIRST_STEPS, FOR_LATENESS, FOR_CHANGES] = [0.35, 0.25, 0.1];
 
 /**
  * Dated cups for what is wanted: least late, then fewest colours begun, evenings and glasses.
@@ -133,13 +131,13 @@ export async function produced(asked: Production, search: Search): Promise<Produ
   search.better?.(told(work, first, how));
   // Each colour that is wanted is begun once at least: where none is begun twice and nothing is late, none is better.
   const colours = new Set(work.products.flatMap(({ shots, colour }) => (shots > 0 ? [colour] : [])));
-  if (first.packed.lateBaitDays <= SAME && first.changeovers <= colours.size)
-    return told(work, scored(work, broughtForward(work, first.poured)), { ...how, stopped: 'done' });
+  if (first.packed.lateBaitDays <= SAME && first.standing.changeovers <= colours.size)
+    return told(work, scored(work, broughtForward(work, first.standing.poured())), { ...how, stopped: 'done' });
   if (asked.timeLimitMs <= 0) return told(work, first, how);
   const searcher = await (search.solver ?? loadSolver)().then(
     (highs) =>
       new Searcher(highs, work, search, first, (one) => {
-        how = { ...how, by: 'solver' };
+        how = { ...how, by: 'search' };
         search.better?.(told(work, one, how));
       }),
     (error: unknown) => (error instanceof Error ? error : Promise.reject(error)),
@@ -168,5 +166,5 @@ export async function produced(asked: Production, search: Search): Promise<Produ
     if (!(error instanceof Error)) throw error;
     how = { ...how, stopped: 'failed', fault: error.message };
   }
-  return told(work, scored(work, broughtForward(work, searcher.best.poured)), how);
+  return told(work, scored(work, broughtForward(work, searcher.best.standing.poured())), how);
 }

@@ -1,4 +1,5 @@
 import type { Highs } from 'highs';
+import type { Standing } from './productionStanding.ts';
 import { glassesFor, type Poured, type Work } from './productionWork.ts';
 
 /** Which column is what; -1: there is none. */
@@ -233,35 +234,28 @@ export const pouredIn = ({ shots }: Columns, values: ArrayLike<number>): Poured 
   shots.map((row) => row.map((index) => (index < 0 ? 0 : Math.round(values[index] as number))));
 
 /** A plan that stands already as the program's figures, so that the search begins with it. @param packed baits of each product up to each day. */
-export function startOf({ columns, count }: Program, work: Work, poured: Poured, packed: number[][]): Float64Array {
+export function startOf({ columns, count }: Program, work: Work, standing: Standing, packed: number[][]): Float64Array {
   const values = new Float64Array(count);
-  const set = (index: number, value: number) => {
-    if (index >= 0) values[index] = value;
+  const set = (index: number | undefined, value: number) => {
+    if (index !== undefined && index >= 0) values[index] = value;
   };
   work.products.forEach((product, p) => {
     let sum = 0;
     work.days.forEach((_, day) => {
-      const shots = poured[p]?.[day] as number;
+      const [shots, done] = [standing.on(p, day), packed[p]?.[day] as number];
       sum += shots;
-      set(columns.shots[p]?.[day] as number, shots);
-      set(columns.sum[p]?.[day] as number, sum);
-      const done = packed[p]?.[day] as number;
-      set(columns.packed[p]?.[day] as number, done);
-      set(columns.late[p]?.[day] as number, Math.max(0, (product.dueBy[day] as number) - done));
+      set(columns.shots[p]?.[day], shots);
+      set(columns.sum[p]?.[day], sum);
+      set(columns.packed[p]?.[day], done);
+      set(columns.late[p]?.[day], Math.max(0, (product.dueBy[day] as number) - done));
     });
   });
   work.days.forEach((_, day) => {
-    let some = false;
-    work.asked.colours.forEach((_, colour) => {
-      const ml = work.products.reduce(
-        (all, product, p) => all + (product.colour === colour ? product.ml * (poured[p]?.[day] as number) : 0),
-        0,
-      );
-      set(columns.glasses[colour]?.[day] as number, glassesFor(ml, work.drawnMl));
-      set(columns.colour[colour]?.[day] as number, ml > 0 ? 1 : 0);
-      some ||= ml > 0;
-    });
-    set(columns.open[day] as number, some ? 1 : 0);
+    for (const colour of standing.coloursOn(day)) {
+      set(columns.glasses[colour]?.[day], glassesFor(standing.drawn(colour, day), work.drawnMl));
+      set(columns.colour[colour]?.[day], 1);
+      set(columns.open[day], 1);
+    }
   });
   return values;
 }

@@ -1,63 +1,35 @@
 import type { Highs } from 'highs';
 import { Annealing } from './productionAnneal.ts';
-import { type Packer, packedOf } from './productionPack.ts';
+import { type Packed, packedOf } from './productionPack.ts';
 import { type Aim, pouredIn, programOf, startOf } from './productionProgram.ts';
-import { glassesFor, type Poured, pourMinOf, type Work } from './productionWork.ts';
+import { Standing } from './productionStanding.ts';
+import type { Poured, Work } from './productionWork.ts';
 
 /** Lateness that is no difference. */
 export const SAME = 1e-6;
 
+/** A plan, and what is packed of it when. */
 export interface Scored {
-  poured: Poured;
-  packed: Packer;
-  changeovers: number;
+  standing: Standing;
+  packed: Packed;
 }
 
-/** Colours of each day, each with what is drawn of it, mL. */
-export function coloursOn(work: Work, poured: Poured, day: number): Map<number, number> {
-  const ml = new Map<number, number>();
-  work.products.forEach((product, p) => {
-    const shots = poured[p]?.[day] as number;
-    if (shots > 0) ml.set(product.colour, (ml.get(product.colour) ?? 0) + shots * product.ml);
-  });
-  return ml;
-}
-
-export function scored(work: Work, poured: Poured): Scored {
-  const changeovers = work.days.reduce((sum, _, day) => sum + coloursOn(work, poured, day).size, 0);
-  return { poured, packed: packedOf(work, poured), changeovers };
-}
+export const scored = (work: Work, standing: Standing): Scored => ({
+  standing,
+  packed: packedOf(work, standing.on, (day) => standing.pourMin(day)),
+});
 
 /** Less late first, then fewer colours begun. */
 export const better = (a: Scored, b: Scored) =>
   a.packed.lateBaitDays < b.packed.lateBaitDays - SAME ||
-  (a.packed.lateBaitDays <= b.packed.lateBaitDays + SAME && a.changeovers < b.changeovers);
-
-/** Whether each day keeps its hands, molds and glasses: the solver's figures are checked against the plan's own sums. */
-export function kept(work: Work, poured: Poured): boolean {
-  return work.days.every(({ handsMin, glasses }, day) => {
-    if (pourMinOf(work, poured, day) > handsMin + 1e-6) return false;
-    let taken = 0;
-    for (const [colour, ml] of coloursOn(work, poured, day))
-      taken += glassesFor(ml, work.drawnMl) * (work.asked.colours[colour]?.melts as number);
-    if (taken > glasses) return false;
-    return work.baits.every(({ mostShots }, bait) => {
-      const shots = work.products.reduce(
-        (sum, one, p) => sum + (one.bait === bait ? (poured[p]?.[day] as number) : 0),
-        0,
-      );
-      return shots <= (mostShots[day] as number);
-    });
-  });
-}
+  (a.packed.lateBaitDays <= b.packed.lateBaitDays + SAME && a.standing.changeovers < b.standing.changeovers);
 
 /** Baits of each product that were packed up to each day. */
-function packedBy(work: Work, packed: Packer): number[][] {
-  const of = new Map(packed.open.map(({ line, product }) => [line, product]));
-  const sums = work.products.map(() => work.days.map(() => 0));
+function packedBy({ products, days, lines }: Work, packed: Packed): number[][] {
+  const sums = products.map(() => days.map(() => 0));
   packed.days.forEach((rows, day) => {
     for (const { line, baits } of rows) {
-      const row = sums[of.get(line) as number] as number[];
+      const row = sums[lines[line]?.product as number] as number[];
       row[day] = (row[day] as number) + baits;
     }
   });
@@ -105,7 +77,7 @@ export class Searcher {
       const { callbackType, modelStatus } = highs.constants;
       const seconds = Math.max(0.05, (untilMs - this.beside.nowMs()) / 1000);
       model.options.set({ output_flag: false, time_limit: seconds, mip_rel_gap: 1e-4 });
-      model.setSolution({ colValue: startOf(program, work, this.best.poured, packedBy(work, this.best.packed)) });
+      model.setSolution({ colValue: startOf(program, work, this.best.standing, packedBy(work, this.best.packed)) });
       let bound: number | null = null;
       model.run({
         [callbackType.mipImprovingSolution]: ({ data }) => {
@@ -131,15 +103,16 @@ export class Searcher {
   }
 
   private take(poured: Poured): void {
-    const one = scored(this.work, poured);
-    if (!kept(this.work, poured) || !better(one, this.best)) return;
+    const standing = new Standing(this.work, poured);
+    const one = scored(this.work, standing);
+    if (!standing.kept || !better(one, this.best)) return;
     this.best = one;
     this.found(one);
   }
 
   /** Small steps for a while: large plans are too much at once for the solver. */
   steps(untilMs: number, seed: number): void {
-    const annealing = new Annealing(this.work, this.best.poured, seed);
+    const annealing = new Annealing(this.work, this.best.standing.poured(), seed);
     const fromMs = this.beside.nowMs();
     let [least, share] = [annealing.weighs, 0];
     let at: Poured | null = null;

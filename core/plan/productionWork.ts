@@ -17,6 +17,8 @@ export interface Product {
   shots: number;
   /** Good ones that a shot is counted on to give: need ÷ shots. */
   goodAShot: number;
+  /** Good baits that so many shots are counted on to give, whole ones, from none to all of them. */
+  good: Int32Array;
   handsMin: number;
   /** Out of the fullest glass, a shot. */
   ml: number;
@@ -34,6 +36,18 @@ export interface BaitWork {
   freeOn(moldId: string, day: number): number;
 }
 
+/** A line, by whose day it is packed. */
+export interface LineWork {
+  id: string;
+  product: number;
+  /** The day it is due on, by number; what is due after these days counts for the last of them. */
+  due: number;
+  /** The same as it was asked: before the first day, or after the last. */
+  dueAt: number;
+  baits: number;
+  perPack: number;
+}
+
 export interface DayWork {
   day: string;
   handsMin: number;
@@ -46,12 +60,15 @@ export interface Work {
   days: DayWork[];
   baits: BaitWork[];
   products: Product[];
+  /** The earliest due first. */
+  lines: LineWork[];
   /** What of a glass can be drawn. */
   drawnMl: number;
   /** Of each colour, of each day: 1 to be poured, -1 not to be. */
   pins: number[][];
 }
 
+const keyOf = ({ baitId, colourId }: { baitId: string; colourId: string }) => JSON.stringify([baitId, colourId]);
 const dayNumber = (day: string) => Math.round(Date.parse(day) / 86_400_000);
 
 /** The molds of a bait: those with most cavities, and all twins of them. */
@@ -86,7 +103,7 @@ export function workOf(asked: Production): Work {
   const drawnMl = asked.glassMl - asked.residueMl;
   const cumulative = (rows: { on: number; baits: number }[]) =>
     days.map((_, day) => rows.filter(({ on }) => on <= day).reduce((sum, row) => sum + row.baits, 0));
-  const keys = [...new Set(asked.lines.map((line) => JSON.stringify([line.baitId, line.colourId])))];
+  const keys = [...new Set(asked.lines.map(keyOf))];
   const products = keys.map((key): Product => {
     const [baitId, colourId] = JSON.parse(key) as [string, string];
     const mine = <T extends { baitId: string; colourId: string }>(rows: T[]) =>
@@ -121,8 +138,7 @@ export function workOf(asked: Production): Work {
       stockBy: cumulative(inTime.map((row) => ({ on: at(row.ready), baits: row.baits }))),
       wanted,
       need,
-      shots,
-      goodAShot: shots > 0 ? need / shots : 0,
+      ...counted(need, shots),
       handsMin: mold ? set.reduce((sum, one) => sum + one.handsS, 0) / set.length / 60 : 0,
       ml,
       packMin: (bait.packS + bait.finishS) / 60,
@@ -139,29 +155,35 @@ export function workOf(asked: Production): Work {
       on[at] ? 1 : at < last || mine.some((pin) => !pin.on && pin.day === day) ? -1 : 0,
     );
   });
-  return { asked, days, baits, products, drawnMl, pins };
+  const numbers = new Map(keys.map((key, at) => [key, at]));
+  const lines = asked.lines
+    .map(({ id, baitId, colourId, due, baits: n, perPack }) => ({
+      id,
+      product: numbers.get(keyOf({ baitId, colourId })) as number,
+      due: Math.min(at(due), count - 1),
+      dueAt: at(due),
+      baits: n,
+      perPack,
+    }))
+    // Of one day, as they were asked.
+    .sort((a, b) => a.due - b.due);
+  return { asked, days, baits, products, lines, drawnMl, pins };
 }
 
+/** What so many shots are counted on to give. @param shots that give what is needed. */
+export const counted = (need: number, shots: number): Pick<Product, 'shots' | 'goodAShot' | 'good'> => ({
+  shots,
+  goodAShot: shots > 0 ? need / shots : 0,
+  good: Int32Array.from({ length: shots + 1 }, (_, n) =>
+    n > 0 && n === shots ? need : floorNear((need * n) / Math.max(1, shots)),
+  ),
+});
+
 /** Good baits that so many shots of a product are counted on to give. */
-export const goodOf = ({ shots, need, goodAShot }: Product, poured: number): number =>
-  shots === 0 ? 0 : poured >= shots ? need : floorNear(goodAShot * poured);
+export const goodOf = ({ shots, good }: Product, poured: number): number => good[Math.min(poured, shots)] as number;
 
 /** Glasses that hold these millilitres, each to be drawn but for what stays in it. */
 export const glassesFor = (ml: number, drawnMl: number): number => ceilNear(ml / drawnMl);
 
 /** Shots of each product on each day. */
 export type Poured = number[][];
-
-/** Minutes of the hands that pouring takes on a day: to set up, to change colour, and the shots. */
-export function pourMinOf(work: Work, poured: Poured, day: number): number {
-  const colours = new Set<number>();
-  let minutes = 0;
-  work.products.forEach((product, index) => {
-    const shots = poured[index]?.[day] as number;
-    if (shots === 0) return;
-    colours.add(product.colour);
-    minutes += shots * product.handsMin;
-  });
-  if (colours.size === 0) return 0;
-  return minutes + work.asked.setUpMin + (colours.size - 1) * work.asked.changeMin;
-}

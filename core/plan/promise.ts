@@ -5,8 +5,9 @@ import { usual } from '../defaults.ts';
 import { Seeded } from '../seeded.ts';
 import { productionSchema } from './production.ts';
 import { greedy } from './productionGreedy.ts';
-import { linesOf, packedOf } from './productionPack.ts';
-import { type Product, type Work, workOf } from './productionWork.ts';
+import { linesOf } from './productionPack.ts';
+import { scored } from './productionSearch.ts';
+import { counted, type Product, type Work, workOf } from './productionWork.ts';
 
 export const promiseSchema = v.strictObject({
   plan: productionSchema,
@@ -70,10 +71,10 @@ export function oneRun(work: Work, asked: PromiseAsked, random: Seeded): Went[] 
     if (product.shots === 0) return product;
     const mold = asked.plan.molds.find(({ id: moldId }) => work.baits[product.bait]?.moldIds.includes(moldId));
     const shots = shotsTaken(product, mold?.cavities ?? 1, 1 - (rejected.get(product.baitId) ?? 0), chance());
-    return { ...product, shots, goodAShot: product.need / shots };
+    return { ...product, ...counted(product.need, shots) };
   });
   const run: Work = { ...work, days, baits, products };
-  const lines = linesOf(run, packedOf(run, greedy(run, 1)));
+  const lines = linesOf(run, scored(run, greedy(run, 1)).packed);
   const at = new Map(work.days.map(({ day }, index) => [day, index]));
   const mine = new Set(asked.lineIds);
   return lines

@@ -11,10 +11,11 @@ export const instrumentBody = v.strictObject({
   how: called(v.picklist(HOWS), 'It speaks'),
 });
 
-/** What it is at: a cup, a shot whose baits are weighed, or nothing. */
+/** What it is at: a cup, a shot whose baits are weighed, an order that is packed, or nothing. */
 export const aimBody = v.strictObject({
   pourId: v.nullable(rowId),
   shotId: v.optional(v.nullable(rowId), null),
+  orderId: v.optional(v.nullable(rowId), null),
 });
 export const instrumentPatch = v.union([v.strictObject({ name }), v.strictObject({ away: v.boolean() })]);
 
@@ -42,6 +43,7 @@ export interface Instrument extends Versioned {
   how: (typeof HOWS)[number];
   pourId: string | null;
   shotId: string | null;
+  orderId: string | null;
   awayAt: string | null;
 }
 

@@ -38,6 +38,7 @@ export const MATERIAL_KINDS = [
   'oil',
   'eyes',
   'bags',
+  'labels',
 ] as const;
 export type MaterialKind = (typeof MATERIAL_KINDS)[number];
 

@@ -1,10 +1,12 @@
 import * as v from 'valibot';
 import type { CupNeed, LineNeed } from '../core/plan/need.ts';
+import { REASON_IDS, type Reason } from '../core/yield/grades.ts';
 import {
   type CanBeAway,
   called,
   count,
   day,
+  grams,
   listQuery,
   money,
   name,
@@ -15,7 +17,18 @@ import {
 } from './fields.ts';
 import { tasteBody } from './tastes.ts';
 
-export const customerBody = v.strictObject({ name, contact: note, notes: note });
+/** Who pays what: the bait's own price, or a share of it. */
+export const PRICE_LISTS = ['private', 'club', 'shop'] as const;
+export type PriceList = (typeof PRICE_LISTS)[number];
+const priceList = called(v.picklist(PRICE_LISTS), 'Pays as');
+export const customerBody = v.strictObject({
+  name,
+  contact: note,
+  notes: note,
+  priceList: v.optional(priceList, 'private'),
+});
+/** Two records of one customer: all that is of the one goes to the other. */
+export const mergeBody = v.strictObject({ intoId: rowId });
 
 const lines = v.pipe(
   v.array(
@@ -40,9 +53,11 @@ export type OrderQuery = v.InferOutput<typeof orderQuery>;
 export const orderBody = v.pipe(
   v.strictObject({
     customerId: v.optional(rowId),
-    newCustomer: v.optional(v.strictObject({ name, contact: note })),
+    newCustomer: v.optional(v.strictObject({ name, contact: note, priceList: v.optional(priceList, 'private') })),
     dueOn: called(day, 'Due'),
     notes: note,
+    /** Given away or swapped: nobody pays for it. */
+    gift: v.optional(v.boolean(), false),
     lines,
     /** Ordered by a theme: which colour, the customer says to a picture. */
     tastes: v.optional(v.pipe(v.array(tasteBody), v.maxLength(20)), []),
@@ -61,6 +76,7 @@ export const orderPatch = v.partial(
   v.strictObject({
     dueOn: called(day, 'Due'),
     notes: note,
+    gift: v.boolean(),
     sent: v.boolean(),
     cancelled: v.boolean(),
     /** What a pack of a line costs, agreed later than it was ordered. */
@@ -87,12 +103,21 @@ export interface LineChange {
   at: string;
 }
 
-export const packBody = v.strictObject({
-  lineId: rowId,
-  bags: v.optional(count(1, 500), 1),
-  /** Which empty bags of the store; may be left out where there is one kind. */
-  bagsId: v.optional(rowId),
-});
+export const packBody = v.pipe(
+  v.strictObject({
+    lineId: rowId,
+    bags: v.optional(count(1, 500), 1),
+    /** Which empty bags of the store; may be left out where there is one kind. */
+    bagsId: v.optional(rowId),
+    /** What was in it, weighed without its bag: of one bag. */
+    grams: v.optional(called(grams, 'Weighs')),
+    instrumentId: v.optional(v.nullable(rowId)),
+  }),
+  v.forward(
+    v.check(({ grams: weighed, bags }) => weighed === undefined || bags === 1, 'is of one bag; pack them one by one'),
+    ['grams'],
+  ),
+);
 /** What lies on the rack: to sell, or kept for own water and offered to no order. */
 export const RACK_GRADES = ['sell', 'own'] as const;
 export type RackGrade = (typeof RACK_GRADES)[number];
@@ -112,7 +137,79 @@ export interface Customer extends Versioned, CanBeAway {
   name: string;
   contact: string;
   notes: string;
+  priceList: PriceList;
+  mergedIntoId: string | null;
   orders: number;
+}
+
+/** A customer's page: what they took, what is open, what they found wrong. */
+export interface CustomerWith extends Customer {
+  /** Newest first. */
+  ordered: OrderRow[];
+  took: {
+    baitId: string;
+    baitName: string;
+    colourwayId: string;
+    colourwayName: string;
+    hex: string;
+    packs: number;
+    baits: number;
+    lastOn: string;
+  }[];
+  complaints: Complaint[];
+}
+
+/** What somebody found wrong with baits of a bag. */
+export interface Complaint {
+  id: string;
+  bagCode: string;
+  pourId: string;
+  pourCode: string;
+  moldId: string;
+  moldName: string;
+  baitName: string;
+  colourwayId: string;
+  colourwayName: string;
+  baits: number;
+  reason: Reason;
+  note: string;
+  customer: string | null;
+  at: string;
+}
+export const complaintBody = v.strictObject({
+  id: ownId,
+  pourId: rowId,
+  moldId: rowId,
+  baits: count(1, 1000),
+  reason: called(v.picklist(REASON_IDS), 'Wrong is'),
+  note,
+});
+export const complaintQuery = v.strictObject({
+  moldId: v.optional(rowId),
+  colourwayId: v.optional(rowId),
+});
+export const remakeBody = v.strictObject({ dueOn: called(day, 'Due'), baits: count(1, 1000) });
+
+/** Where a bag's baits can have come from: its cups with all that is known of them. */
+export interface Origin {
+  pourId: string;
+  pourCode: string;
+  colourwayName: string;
+  pouredAt: string | null;
+  baits: number;
+  hardness: { scale: string; mean: number; readings: number } | null;
+  lots: { materialName: string; lotCode: string; grams: number }[];
+  molds: {
+    moldId: string;
+    moldName: string;
+    shots: number;
+    /** Cavities that gave something to sell in it. */
+    cavities: number[];
+    /** How its baits lay, where it was tapped. */
+    lay: string[];
+    /** Why baits of it were not sold. */
+    rejects: { reason: Reason; count: number }[];
+  }[];
 }
 
 export interface OrderLine {
@@ -137,6 +234,7 @@ export interface OrderRow extends Versioned {
   notes: string;
   sentAt: string | null;
   cancelledAt: string | null;
+  gift: boolean;
   createdAt: string;
   lines: OrderLine[];
   state: 'short' | 'curing' | 'good' | 'ready' | 'sent' | 'cancelled' | 'in-pour' | 'asked';

@@ -38,6 +38,10 @@ export const workshopBody = v.partial(
     keepWarm: called(v.boolean(), 'Kept warm in the oven between shots'),
     glasses: called(count(1, 200), 'Glasses an evening has'),
     packS: called(from0(3600), 'To pack a bag, s'),
+    clubFraction: called(v.pipe(from0(2)), 'A club pays, of the price'),
+    shopFraction: called(v.pipe(from0(2)), 'A shop pays, of the price'),
+    roundMinor: called(v.pipe(count(1, 10_000)), 'Prices are rounded to'),
+    taxFraction: called(v.pipe(from0(1)), 'Tax, on top'),
   }),
 );
 
@@ -67,6 +71,12 @@ export interface Workshop {
   glasses: number;
   /** To count, oil, scent and label a bag, s. */
   packS: number;
+  /** What clubs and shops pay of a bait's price, and to how much prices are rounded. */
+  clubFraction: number;
+  shopFraction: number;
+  roundMinor: number;
+  /** On top of what is sold. */
+  taxFraction: number;
   version: number;
 }
 

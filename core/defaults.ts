@@ -122,6 +122,13 @@ export const DEFAULTS = {
   fishingC: of(9, '°C', 'water that is fished', 'starting guess: set it where it is asked'),
   setUpMin: of(25, 'min', 'to cook and clear up', 'starting guess: one cup, one evening'),
   glasses: of(6, 'glasses', 'an evening has', 'starting guess: count what stands there'),
+  baitSpread: of(0.022, 'of its mass', 'one bait differs from another', 'starting guess: 0.3 g of 13.4 g'),
+  byVolumeSd: of(
+    0.05,
+    'of its mass',
+    'a mass that is only known by volume is off by',
+    'starting guess: salt, flake, fill',
+  ),
   packS: of(45, 's', 'to count, oil, scent and label a bag', 'starting guess until your own are known'),
   lostEvenings: of(0.1, 'of them', 'evenings that are lost', 'starting guess: one in ten comes to nothing'),
   breaksAShot: of(0.0005, 'a shot', 'a mold breaks', 'starting guess: one in 2,000 shots; molds differ much'),

@@ -53,6 +53,7 @@ export const REFUSALS = {
   'photo-missing': 'It is approved by a picture, and there is none yet.',
   'not-packed': 'Nothing was packed that could be sent.',
   'more-than-ordered': 'More packs than the order wants.',
+  'more-than-there': 'More baits than are there.',
   'nothing-left': 'Nothing is left to pack or pour for it.',
   'in-use': 'Other records still point to it.',
   'key-reused': 'The Idempotency-Key belongs to another request.',

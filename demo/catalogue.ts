@@ -88,6 +88,7 @@ export const MATERIALS = [
   { name: 'Worm oil', kind: 'oil', densityGPerMl: 0.9, reorderG: 200 },
   { name: 'Eyes, 4 mm', kind: 'eyes', reorderG: 20 },
   { name: 'Laminated bags', kind: 'bags', reorderG: 200 },
+  { name: 'Round labels', kind: 'labels', reorderG: 100 },
 ] as const;
 
 /** Steps of the colours that they measured; the yellow goes by its look. */
@@ -142,6 +143,7 @@ export const NEW_LOT_G: Record<string, number> = {
   oil: 1000,
   eyes: 60,
   bags: 900,
+  labels: 500,
 };
 
 export const MASTERS = [
@@ -330,8 +332,8 @@ export const LAYERED: { name: string; hex: string; notes: string; layers: Layer[
 ];
 
 export const CUSTOMERS = [
-  ['Quayside Chandlery', 'the shop on the quay, open till six'],
-  ['Ellary Kayak Hire', 'slipway hut'],
-  ['North Stack Anglers’ Club', 'meets on the first Thursday'],
-  ['Tideline', 'guide school, beginners’ sets each spring'],
-];
+  ['Quayside Chandlery', 'the shop on the quay, open till six', 'shop'],
+  ['Ellary Kayak Hire', 'slipway hut', 'private'],
+  ['North Stack Anglers’ Club', 'meets on the first Thursday', 'club'],
+  ['Tideline', 'guide school, beginners’ sets each spring', 'private'],
+] as const;

@@ -2,7 +2,8 @@ import { addDays, format, setHours, setMinutes, subDays, subMinutes } from 'date
 import type { Bin } from '../contract/bins.ts';
 import type { Page } from '../contract/fields.ts';
 import type { Instrument } from '../contract/instruments.ts';
-import type { Order, RackRow } from '../contract/orders.ts';
+import type { Material } from '../contract/materials.ts';
+import type { Order, OrderRow, Origin, RackRow } from '../contract/orders.ts';
 import type { Pour } from '../contract/pours.ts';
 import type { Clock } from '../contract/workshop.ts';
 import { logDips, renewClaws, weighMolds } from './care.ts';
@@ -192,10 +193,36 @@ async function endClocks(maker: DemoMaker): Promise<void> {
   }
 }
 
+/** What goes with each bag, and the one that somebody wrote about: two of its tails had set bent. */
+async function atThePackingTable(maker: DemoMaker): Promise<void> {
+  const { items } = await maker.get<Page<Material>>('/materials?limit=200');
+  for (const [name, amount] of [
+    ['Round labels', 1],
+    ['Worm oil', 1.5],
+  ] as const)
+    await maker.post('/pack-with', { materialId: items.find((one) => one.name === name)?.id, amount });
+  const sent = await maker.get<Page<OrderRow>>('/orders?only=gone&sort=-due&limit=20');
+  const shop = sent.items.find(({ customer, sentAt }) => customer === 'Quayside Chandlery' && sentAt !== null);
+  if (!shop) return;
+  const [bag] = (await maker.get<Order>(`/orders/${shop.id}`)).bags;
+  const [origin] = (await maker.get<Page<Origin>>(`/bags/${bag?.code}/origin`)).items;
+  const [mold] = origin?.molds ?? [];
+  if (!bag || !origin || !mold) return;
+  const wrong = {
+    pourId: origin.pourId,
+    moldId: mold.moldId,
+    baits: 2,
+    reason: 'bent',
+    note: 'two tails set to one side',
+  };
+  await maker.post(`/bags/${bag.code}/complaints`, wrong);
+}
+
 /** The workshop as it stands when somebody opens it: baits curing, rubber setting, a cup half poured, orders short. */
 async function tonight(maker: DemoMaker, shelf: Shelf, random: Random, now: Date): Promise<void> {
   maker.now = subDays(now, 6);
   await endClocks(maker);
+  await atThePackingTable(maker);
   const kayak = await takeOrder(maker, shelf, 'Ellary Kayak Hire', addDays(now, 6), [
     [3, 'Ragworm 140', 'Sea Pink'],
     [2, 'Squattie 70', 'Bladderwrack'],

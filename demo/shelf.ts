@@ -258,7 +258,15 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
   await maker.call<Workshop>(
     'PATCH',
     '/workshop',
-    { name: 'Skerry Lane Softbaits', currency: 'EUR', roomC: 12, glassMl: 500 },
+    {
+      name: 'Skerry Lane Softbaits',
+      currency: 'EUR',
+      roomC: 12,
+      glassMl: 500,
+      clubFraction: 0.9,
+      shopFraction: 0.75,
+      roundMinor: 10,
+    },
     1,
   );
   for (const name of ['Una', 'Corm'])
@@ -304,7 +312,7 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
     shelf.colourways.set(name, made.id);
   }
   await addMolds(maker, shelf);
-  for (const [name, contact] of CUSTOMERS)
-    shelf.customers.set(name as string, await maker.post<Customer>('/customers', { name, contact }));
+  for (const [name, contact, priceList] of CUSTOMERS)
+    shelf.customers.set(name, await maker.post<Customer>('/customers', { name, contact, priceList }));
   return shelf;
 }

@@ -49,7 +49,7 @@ const FORMS: FormAt[] = [
   { name: 'a flake', path: () => '/store', open: kinds('flake'), figures: 2 },
   { name: 'a plastisol', path: () => '/store', open: kinds('plastisol'), figures: 2 },
   { name: 'a rubber', path: () => '/store', open: kinds('silicone'), figures: 11 },
-  { name: 'settings', path: () => '/settings', figures: 13 },
+  { name: 'settings', path: () => '/settings', figures: 17 },
   { name: 'hours', path: () => '/orders/plan', figures: 7 },
   { name: 'a cost', path: () => '/orders/cost', figures: 9 },
   {

@@ -2,6 +2,8 @@ import { awayEndpoints } from './away/routes.ts';
 import { binEndpoints } from './bins/routes.ts';
 import { clockEndpoints } from './clocks/routes.ts';
 import { colourwayEndpoints } from './colourways/routes.ts';
+import { complaintEndpoints } from './complaints/routes.ts';
+import { customerEndpoints } from './customers/routes.ts';
 import type { Endpoint } from './http/endpoint.ts';
 import { insightEndpoints } from './insight/routes.ts';
 import { instrumentEndpoints } from './instruments/routes.ts';
@@ -37,6 +39,8 @@ export const endpoints: Endpoint[] = [
   ...pourEndpoints,
   ...stockEndpoints,
   ...orderEndpoints,
+  ...customerEndpoints,
+  ...complaintEndpoints,
   ...planEndpoints,
   ...tasteEndpoints,
   ...clockEndpoints,

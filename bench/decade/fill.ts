@@ -185,7 +185,11 @@ function takeOrder(writer: Writer, stock: Stock, random: Random): Line[] {
     perPack: 8,
   }));
   const dueOn = new Date(writer.now.getTime() + 10 * 86_400_000).toISOString().slice(0, 10);
-  const id = addOrder(db, { customerId: random.pick(stock.customers), dueOn, notes: '', lines }, writer.at);
+  const id = addOrder(
+    db,
+    { customerId: random.pick(stock.customers), dueOn, notes: '', gift: false, lines },
+    writer.at,
+  );
   return all<Line>(db, 'SELECT id, order_id, bait_id, colourway_id FROM order_line WHERE order_id = ?', [id]);
 }
 

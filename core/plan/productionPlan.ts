@@ -11,20 +11,37 @@ import { glassesFor, goodOf, type Work, workOf } from './productionWork.ts';
 
 type How = Pick<ProductionPlan, 'by' | 'stopped' | 'boundBaitDays' | 'fault'>;
 
-/** Shots of a bait over its molds, as many to each as it has room for, evenly. */
-function overMolds(work: Work, bait: number, shots: number, day: number): { moldId: string; shots: number }[] {
+/**
+ * Shots of a bait over its molds, as many to each as it has room for, evenly.
+ * @param drawn what the other colours of that day draw in each mold already; these are added to it.
+ */
+function overMolds(
+  work: Work,
+  bait: number,
+  shots: number,
+  day: number,
+  drawn: Map<string, number>,
+): { moldId: string; shots: number }[] {
   const { moldIds, freeOn } = work.baits[bait] as Work['baits'][number];
-  const rows = moldIds.map((moldId) => ({ moldId, shots: 0, most: freeOn(moldId, day) }));
+  const rows = moldIds.map((moldId) => ({
+    moldId,
+    shots: 0,
+    before: drawn.get(moldId) ?? 0,
+    most: freeOn(moldId, day),
+  }));
+  const fill = ({ shots: n, before, most }: (typeof rows)[number]) => (before + n) / most;
   for (let left = shots; left > 0; left--) {
-    const [least] = rows.filter((row) => row.shots < row.most).sort((a, b) => a.shots / a.most - b.shots / b.most);
+    const [least] = rows.filter((row) => row.before + row.shots < row.most).sort((a, b) => fill(a) - fill(b));
     if (!least) break;
     least.shots += 1;
   }
+  for (const row of rows) drawn.set(row.moldId, row.before + row.shots);
   return rows.filter((row) => row.shots > 0).map(({ moldId, shots: n }) => ({ moldId, shots: n }));
 }
 
 function cupsOn(work: Work, standing: Standing, day: number): PlannedCup[] {
   const { asked, products, drawnMl } = work;
+  const inMolds = new Map<string, number>();
   const cups = standing.coloursOn(day).map((colour) => {
     const ml = standing.drawn(colour, day);
     const mix = asked.colours[colour] as Production['colours'][number];
@@ -35,7 +52,7 @@ function cupsOn(work: Work, standing: Standing, day: number): PlannedCup[] {
       for (let earlier = 0; earlier < day; earlier++) before += standing.on(p, earlier);
       const baits = goodOf(product, before + shots) - goodOf(product, before);
       let told = 0;
-      return overMolds(work, product.bait, shots, day).map((row, index, rows) => {
+      return overMolds(work, product.bait, shots, day, inMolds).map((row, index, rows) => {
         const share = index === rows.length - 1 ? baits - told : floorNear((baits * row.shots) / shots);
         told += share;
         return { ...row, baitId: product.baitId, baits: share };

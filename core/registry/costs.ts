@@ -1,4 +1,5 @@
 import { baitCost, baitCostSchema, breakEven, breakEvenSchema } from '../plan/cost.ts';
+import { packCount, packCountSchema } from '../plan/packCount.ts';
 import { reorder, reorderSchema, season, seasonSchema, share, shareSchema } from '../plan/season.ts';
 import { type Calculator, define } from './define.ts';
 
@@ -59,5 +60,15 @@ export const costCalculators: Calculator[] = [
     source: 'Whole numbers',
     limits: '',
     example: { bags: 9, perBag: 8, good: 63 },
+  }),
+  define(packCountSchema, packCount, {
+    name: 'pack.count',
+    title: 'Count by weight',
+    asks: 'Are there as many baits in the bag as there should be, and all of them whole?',
+    formula: 'grams ÷ what one weighs; off by more than three standard deviations is no chance',
+    source: 'Sum of independent masses: √(n·s² + n²·u² + scale²)',
+    limits:
+      'Baits of one mold and colour. Where half a bait is less than three standard deviations it is said to be unsure.',
+    example: { wanted: 8, grams: 107.5, eachG: 13.4, eachSdG: 0.3 },
   }),
 ];

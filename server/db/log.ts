@@ -24,7 +24,8 @@ export type Log =
   | 'stir'
   | 'burst'
   | 'bench_tick'
-  | 'bait_weighing';
+  | 'bait_weighing'
+  | 'complaint';
 
 /**
  * SQL for the rows of a log that count: no reversals, nothing taken back. Its one home.

@@ -54,6 +54,7 @@ const JSON_COLUMNS = new Set([
   'reflected',
   'foreseen',
   'proposals',
+  'left_over',
 ]);
 const BOOLEAN_COLUMNS = new Set([
   'drawn_of',
@@ -64,6 +65,7 @@ const BOOLEAN_COLUMNS = new Set([
   'favourite',
   'turned',
   'keep_warm',
+  'gift',
 ]);
 
 /** How each column is named and read, found out once and not for every row. */

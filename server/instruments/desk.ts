@@ -30,6 +30,8 @@ function coolsHereS(db: Db, pourId: string, roomC: number): number {
   return heat?.tauS ?? TRUE_TAU_S;
 }
 
+const aimOf = ({ pourId, shotId, orderId }: Instrument) => `${pourId} ${shotId} ${orderId}`;
+
 interface Heard {
   samples: Sample[];
   witness: Witness;
@@ -89,7 +91,7 @@ export class InstrumentDesk {
     const now = this.around.clock();
     const sample = { ms: now.getTime(), value };
     heard.samples = [...heard.samples.slice(1 - MOST_SAMPLES), sample];
-    const aim = `${one.pourId} ${one.shotId}`;
+    const aim = aimOf(one);
     if (one.kind === 'scale' && aim !== heard.aim) {
       // Another thing stands on it now: what lay between is no step.
       heard.witness = new Witness();
@@ -160,7 +162,7 @@ export class InstrumentDesk {
 
   private massOn(one: Instrument): number {
     const heard = this.of(one.id);
-    const aim = `${one.pourId} ${one.shotId}`;
+    const aim = aimOf(one);
     if (heard.massG === null || (heard.aim !== '' && heard.aim !== aim))
       heard.massG = one.pourId && !one.shotId ? GLASS_G + cupMassG(this.around.db(), one.pourId) : 0;
     return heard.massG;
@@ -189,12 +191,15 @@ export class InstrumentDesk {
     const db = this.around.db();
     if (
       !db.open ||
-      !first(db, `SELECT 1 FROM instrument WHERE away_at IS NULL AND how = 'stand-in' AND pour_id IS NOT NULL`)
+      !first(
+        db,
+        `SELECT 1 FROM instrument WHERE away_at IS NULL AND how = 'stand-in' AND coalesce(pour_id, order_id) IS NOT NULL`,
+      )
     )
       return;
     const ms = this.around.clock().getTime();
     for (const one of instruments(db)) {
-      if (one.how !== 'stand-in' || one.pourId === null) continue;
+      if (one.how !== 'stand-in' || (one.pourId ?? one.orderId) === null) continue;
       const heard = this.of(one.id);
       const { value, sd, digits } = this.truth(one, ms);
       const seed = Number.parseInt(one.id.slice(-8), 16);

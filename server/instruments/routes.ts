@@ -52,6 +52,7 @@ export const instrumentEndpoints = [
       const { version } = mustFind<Instrument>(db, 'instrument', id, 'instrument');
       if (body.pourId) mustFind(db, 'pour', body.pourId, 'pour');
       if (body.shotId) mustFind(db, 'shot', body.shotId, 'shot');
+      if (body.orderId) mustFind(db, 'customer_order', body.orderId, 'order');
       update(db, 'instrument', id, version, body, 'instrument');
       return mustFind<Instrument>(db, 'instrument', id, 'instrument');
     },

@@ -2,11 +2,12 @@ import type * as v from 'valibot';
 import { PLASTIC_KINDS } from '../../contract/blend.ts';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Lot, lotBody, Material, MaterialKind } from '../../contract/materials.ts';
+import type { PackWith, packWithBody } from '../../contract/packing.ts';
 import { Failure } from '../../core/failure.ts';
 import { dropOf, lotsInUse } from '../../core/plastisol/lots.ts';
 import { isCounted } from '../../core/units/counted.ts';
 import type { Db } from '../db/open.ts';
-import { all, first, insert, mustFind } from '../db/rows.ts';
+import { all, first, insert, mustFind, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
 import { newId } from '../ids.ts';
 import { workshop } from '../workshop/store.ts';
@@ -135,7 +136,7 @@ export function drawMaterial(
   db: Db,
   materialId: string,
   grams: number,
-  about: { pourId?: string; moldId?: string },
+  about: { pourId?: string; moldId?: string; bagId?: string },
   at: string,
   firstLotId?: string | null,
 ): void {
@@ -183,6 +184,35 @@ export function takeBag(db: Db, bagId: string, bagsId: string | undefined, at: s
     throw new Failure('invalid-input', 'No such bags are in the store.', 'bagsId');
   const lot = chosen && lotsToDraw(db, chosen.id).find((one) => one.levelG >= 1);
   if (lot) addLotMove(db, { lotId: lot.id, kind: 'used', grams: -1, bagId }, at);
+}
+
+/** What leaves the store with each bag that is filled, beside the bag itself. */
+export const packedWith = (db: Db) =>
+  all<PackWith>(
+    db,
+    `SELECT p.material_id, material.name, material.kind, p.amount,
+       coalesce((SELECT sum(l.grams) FROM lot_level l WHERE l.material_id = p.material_id), 0) AS left
+     FROM pack_with p JOIN material ON material.id = p.material_id WHERE material.away_at IS NULL ORDER BY material.name`,
+  );
+
+/** So much of it with each bag from now on; 0: none any more. */
+export function setPackedWith(db: Db, { materialId, amount }: v.InferOutput<typeof packWithBody>): void {
+  const { kind } = mustFind<{ kind: string }>(db, 'material', materialId, 'material');
+  if (isCounted(kind) && !Number.isInteger(amount))
+    throw new Failure('invalid-input', 'These are counted: give a whole number of pieces.', 'amount');
+  if (amount === 0) run(db, 'DELETE FROM pack_with WHERE material_id = ?', [materialId]);
+  else
+    run(
+      db,
+      `INSERT INTO pack_with (material_id, amount) VALUES (@materialId, @amount)
+       ON CONFLICT (material_id) DO UPDATE SET amount = excluded.amount`,
+      { materialId, amount },
+    );
+}
+
+/** Takes what goes into or onto a bag that was filled. */
+export function takePackedWith(db: Db, bagId: string, at: string): void {
+  for (const { materialId, amount } of packedWith(db)) drawMaterial(db, materialId, amount, { bagId }, at);
 }
 
 /** Kinds of bags that are in use and not all gone. */

@@ -1,47 +1,48 @@
-import { listQuery } from '../../contract/fields.ts';
-import {
-  backOrderBody,
-  customerBody,
-  lineChangeBody,
-  orderBody,
-  orderPatch,
-  orderQuery,
-  packBody,
-} from '../../contract/orders.ts';
+import { importBody } from '../../contract/imports.ts';
+import { backOrderBody, lineChangeBody, orderBody, orderPatch, orderQuery, packBody } from '../../contract/orders.ts';
+import { packWithBody } from '../../contract/packing.ts';
 import { atField, Failure } from '../../core/failure.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
+import { packedWith, setPackedWith } from '../materials/store.ts';
 import { addTaste } from '../tastes/store.ts';
 import { backOrder, changeLine } from './changes.ts';
-import { addCustomer, addOrder, getOrder, listCustomers, listOrders, pack, priceLine } from './store.ts';
+import { importOrders, orderImports, takeImportBack } from './imports.ts';
+import { packingOf } from './packing.ts';
+import { addOrder, getOrder, listOrders, pack, priceLine } from './store.ts';
 
 const touches = ['orders', 'customers', 'rack', 'today', 'line'];
 
 export const orderEndpoints = [
-  endpoint({ method: 'GET', path: '/customers', query: listQuery, run: ({ db, query }) => listCustomers(db, query) }),
-  endpoint({
-    method: 'POST',
-    path: '/customers',
-    body: customerBody,
-    touches,
-    run: ({ db, body, at }) => mustFind(db, 'customer', addCustomer(db, body, at), 'customer'),
-  }),
-  endpoint({
-    method: 'PATCH',
-    path: '/customers/:id',
-    body: customerBody,
-    versioned: true,
-    touches,
-    run: ({ db, body, params, version }) => {
-      update(db, 'customer', params.id as string, version, body, 'customer');
-      return mustFind(db, 'customer', params.id as string, 'customer');
-    },
-  }),
   endpoint({
     method: 'GET',
     path: '/orders',
     query: orderQuery,
     run: ({ db, query, at }) => listOrders(db, query, at),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/orders/imports',
+    run: ({ db }) => ({ items: orderImports(db), nextCursor: null }),
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/imports',
+    body: importBody,
+    touches,
+    run: ({ db, body, at }) => {
+      const id = importOrders(db, body, at);
+      return orderImports(db).find((one) => one.id === id);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/imports/:id/take-back',
+    touches,
+    run: ({ db, params, at }) => {
+      takeImportBack(db, params.id as string, at);
+      return { items: orderImports(db), nextCursor: null };
+    },
   }),
   endpoint({ method: 'GET', path: '/orders/:id', run: ({ db, params, at }) => getOrder(db, params.id as string, at) }),
   endpoint({
@@ -103,6 +104,24 @@ export const orderEndpoints = [
     body: backOrderBody,
     touches,
     run: ({ db, body, params, at }) => getOrder(db, backOrder(db, params.id as string, body, at), at),
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/orders/:id/packing',
+    run: ({ db, params, at }) => {
+      mustFind(db, 'customer_order', params.id as string, 'order');
+      return packingOf(db, params.id as string, at);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/pack-with',
+    body: packWithBody,
+    touches: ['orders', 'materials'],
+    run: ({ db, body }) => {
+      setPackedWith(db, body);
+      return { items: packedWith(db), nextCursor: null };
+    },
   }),
   endpoint({
     method: 'POST',

@@ -1,7 +1,17 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type { Customer, Order, OrderLine, OrderQuery, OrderRow, orderBody, packBody } from '../../contract/orders.ts';
+import type {
+  Customer,
+  Order,
+  OrderLine,
+  OrderQuery,
+  OrderRow,
+  orderBody,
+  PriceList,
+  packBody,
+} from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
+import { listPrice } from '../../core/plan/prices.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -10,6 +20,7 @@ import { bagsInStore } from '../materials/store.ts';
 import { unknownIn } from '../pours/unknown.ts';
 import { BAGS_PACKED, poursOfBags } from '../stock/bags.ts';
 import { bagsOfOrder, fillBag } from '../stock/store.ts';
+import { workshop } from '../workshop/store.ts';
 import { changesOf } from './changes.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
 
@@ -23,9 +34,11 @@ const CUSTOMERS = {
 };
 export const listCustomers = (db: Db, query: ListQuery): Page<Customer> => page<Customer>(db, CUSTOMERS, query);
 
-export function addCustomer(db: Db, body: { name: string; contact: string; notes?: string }, at: string): string {
+type NewCustomer = { name: string; contact: string; notes?: string; priceList?: PriceList };
+
+export function addCustomer(db: Db, { notes = '', ...body }: NewCustomer, at: string): string {
   const id = newId();
-  insert(db, 'customer', { id, name: body.name, contact: body.contact, notes: body.notes ?? '', createdAt: at });
+  insert(db, 'customer', { id, ...body, notes, createdAt: at });
   return id;
 }
 
@@ -43,7 +56,7 @@ function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
     lines.get(orderId)?.push(line);
   return lines;
 }
-const linesOf = (db: Db, orderId: string) => linesByOrder(db, [orderId]).get(orderId) ?? [];
+export const linesOf = (db: Db, orderId: string) => linesByOrder(db, [orderId]).get(orderId) ?? [];
 
 const LISTING = {
   select: `SELECT /*sort*/ o.*, customer.name AS customer,
@@ -94,6 +107,16 @@ export function openOrders(db: Db, needs: PlacedNeed[]): OrderRow[] {
   return complete(db, open, needs);
 }
 
+/** The newest orders of one customer. */
+export function ordersOfCustomer(db: Db, customerId: string, at: string): OrderRow[] {
+  const mine = all<Bare>(
+    db,
+    `${LISTING.select.replace('/*sort*/', '')} WHERE o.customer_id = ? ORDER BY o.due_on DESC LIMIT 100`,
+    [customerId],
+  );
+  return complete(db, mine, allNeeds(db, at));
+}
+
 function poursOf(db: Db, id: string): Order['pours'] {
   const pours = all<Omit<Order['pours'][number], 'unknown'>>(
     db,
@@ -127,6 +150,18 @@ export function getOrder(db: Db, id: string, at: string): Order {
   };
 }
 
+/** A bait's price as this order's customer pays it. */
+function priceFor(db: Db, orderId: string, priceMinor: number | null): number | null {
+  if (priceMinor === null) return null;
+  const { clubFraction, shopFraction, roundMinor } = workshop(db);
+  const { priceList } = first<{ priceList: PriceList }>(
+    db,
+    'SELECT c.price_list FROM customer_order o JOIN customer c ON c.id = o.customer_id WHERE o.id = ?',
+    [orderId],
+  ) as { priceList: PriceList };
+  return listPrice(priceMinor, { private: 1, club: clubFraction, shop: shopFraction }[priceList], roundMinor);
+}
+
 type NewLine = Omit<v.InferOutput<typeof orderBody>['lines'][number], 'priceMinor'> & {
   priceMinor?: number | null | undefined;
 };
@@ -149,12 +184,23 @@ export function addOrderLine(db: Db, orderId: string, line: NewLine, path = ''):
     orderId,
     position: (last?.position ?? -1) + 1,
     ...line,
-    priceMinor: line.priceMinor ?? bait.priceMinor,
+    priceMinor: line.priceMinor ?? priceFor(db, orderId, bait.priceMinor),
   });
   return id;
 }
 
-export function addOrder(db: Db, body: Omit<v.InferOutput<typeof orderBody>, 'tastes'>, at: string): string {
+/** Where an order came from, if nobody typed it. */
+interface OrderOf {
+  remakesBagId?: string;
+  importId?: string;
+}
+
+export function addOrder(
+  db: Db,
+  body: Omit<v.InferOutput<typeof orderBody>, 'tastes'>,
+  at: string,
+  of: OrderOf = {},
+): string {
   const customerId = body.newCustomer ? addCustomer(db, body.newCustomer, at) : (body.customerId as string);
   mustFind(db, 'customer', customerId, 'customer');
   const id = newId();
@@ -164,6 +210,8 @@ export function addOrder(db: Db, body: Omit<v.InferOutput<typeof orderBody>, 'ta
     customerId,
     dueOn: body.dueOn,
     notes: body.notes,
+    gift: body.gift,
+    ...of,
     createdAt: at,
   });
   body.lines.forEach((line, position) => {
@@ -188,7 +236,7 @@ export function priceLine(
 export function pack(
   db: Db,
   orderId: string,
-  { lineId, bags, bagsId }: v.InferOutput<typeof packBody>,
+  { lineId, bags, bagsId, grams, instrumentId }: v.InferOutput<typeof packBody>,
   at: string,
 ): void {
   const order = mustFind<Bare>(db, 'customer_order', orderId, 'order');
@@ -204,5 +252,10 @@ export function pack(
       'bags',
     );
   }
-  for (let n = 0; n < bags; n++) fillBag(db, line, bagsId, at);
+  for (let n = 0; n < bags; n++) {
+    const bagId = fillBag(db, line, bagsId, at);
+    const { baitId, colourwayId, perPack: baits } = line;
+    if (grams !== undefined)
+      insert(db, 'bag_weighing', { bagId, baitId, colourwayId, baits, grams, instrumentId: instrumentId ?? null, at });
+  }
 }

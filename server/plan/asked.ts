@@ -12,6 +12,7 @@ import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import type { Db } from '../db/open.ts';
 import { all, mustFind } from '../db/rows.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
+import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
 import { steadyWaits } from '../pours/sets.ts';
 import { RACK } from '../stock/lying.ts';
@@ -103,7 +104,8 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const colourIds = new Set(planned.map(({ colourwayId }) => colourwayId));
   const last = days.at(-1)?.day as string;
   const fixed = pins(db, today).filter(({ colourwayId, day }) => colourIds.has(colourwayId) && day <= last);
-  const { glassMl, packS } = workshop(db);
+  const { glassMl } = workshop(db);
+  const { packS } = packTime(db);
   const perPackOf = (baitId: string) => {
     const mine = planned.filter((line) => line.baitId === baitId);
     return mine.length > 0 ? mine.reduce((sum, { perPack }) => sum + perPack, 0) / mine.length : null;

@@ -166,5 +166,24 @@ export function correctCounts(
   }
 }
 
+/**
+ * Baits that were sold and found wrong later are rejects of their mold and their cup; which cavity they came from nobody
+ * knows: it stands as the cavity 0, which no mold has.
+ * @param by how many; less than nothing takes it back.
+ */
+export function countComplaint(
+  db: Db,
+  { pourId, moldId, reason }: { pourId: string; moldId: string; reason: string },
+  by: number,
+): void {
+  const ofCup =
+    'UPDATE pour_mold SET sell = sell - @by, remelt = remelt + @by WHERE pour_id = @pourId AND mold_id = @moldId';
+  run(db, ofCup, { by, pourId, moldId });
+  run(db, 'UPDATE mold_sum SET sell = sell - @by, remelt = remelt + @by WHERE mold_id = @moldId', { by, moldId });
+  const ofReason = `INSERT INTO cavity_sum (mold_id, cavity, grade, reason, count) VALUES (@moldId, 0, 'remelt', @reason, @by)
+    ON CONFLICT DO UPDATE SET count = count + excluded.count`;
+  run(db, ofReason, { moldId, reason, by });
+}
+
 export const totalOf = (counts: MoldCount[], of: Exclude<keyof MoldCount, 'moldId'>) =>
   counts.reduce((sum, row) => sum + row[of], 0);

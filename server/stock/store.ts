@@ -4,7 +4,7 @@ import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, nextNumber, type Row } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import { takeBag } from '../materials/store.ts';
+import { takeBag, takePackedWith } from '../materials/store.ts';
 import { RACK } from './lying.ts';
 
 const LYING = `SELECT rack.bait_id, bait.name AS bait_name, bait.shape, rack.colourway_id, c.name AS colourway_name, c.hex,
@@ -102,13 +102,13 @@ export function stockOut(
   });
 }
 
-/** One bag for an order line, from cured stock; its code leads back to the pours. */
+/** One bag for an order line, from cured stock; its code leads back to the pours. @returns its id. */
 export function fillBag(
   db: Db,
   line: { id: string; baitId: string; colourwayId: string; perPack: number },
   bagsId: string | undefined,
   at: string,
-): void {
+): string {
   const { baitId, colourwayId } = line;
   const takes = take(db, { baitId, colourwayId, grade: 'sell' }, line.perPack, true, at);
   const id = newId();
@@ -127,6 +127,8 @@ export function fillBag(
     });
   }
   takeBag(db, id, bagsId, at);
+  takePackedWith(db, id, at);
+  return id;
 }
 
 const BAG = `SELECT bag.id, bag.code, bag.order_line_id AS line_id, bag.at,

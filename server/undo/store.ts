@@ -10,6 +10,7 @@ import { first, mustFind, type Row } from '../db/rows.ts';
 import { getLedger, refuseClosed } from '../ledgers/store.ts';
 import { getMaterial } from '../materials/store.ts';
 import { getMold } from '../molds/store.ts';
+import { countComplaint } from '../pours/counts.ts';
 import { refusePouredIn } from '../pours/entered.ts';
 import { cupOfPart } from '../pours/parts.ts';
 import { getPour } from '../pours/read.ts';
@@ -97,6 +98,13 @@ const WAYS: Record<Log, Way> = {
     touches: AT_THE_CUP,
     after: (db, { shotId }) =>
       getPour(db, openPour(db, mustFind<{ pourId: string }>(db, 'shot', String(shotId), 'shot').pourId).id),
+  },
+  complaint: {
+    touches: ['complaints', 'pours', 'molds', 'insight', 'today', 'customers'],
+    after: (db, { pourId, moldId, reason, baits }) => {
+      countComplaint(db, { pourId: String(pourId), moldId: String(moldId), reason: String(reason) }, -Number(baits));
+      return {};
+    },
   },
   stir: {
     touches: AT_THE_CUP,

@@ -25,6 +25,10 @@ const EMPTY = {
   keepWarm: true,
   glasses: usual('glasses'),
   packS: usual('packS'),
+  clubFraction: 1,
+  shopFraction: 1,
+  roundMinor: 1,
+  taxFraction: 0,
 };
 
 export function workshop(db: Db): Workshop {

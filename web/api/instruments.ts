@@ -34,15 +34,17 @@ export function useInstruments(): Speaking[] {
   return (data?.items ?? []).map((one) => ({ ...one, now: of(one.id) }));
 }
 
-/** Points an instrument at a cup, or at the baits of a shot; nothing is recorded by it. */
+/** Points an instrument at a cup, at the baits of a shot, or at an order that is packed; nothing is recorded by it. */
 export const useAim = () =>
-  useWrite<Instrument, { id: string; pourId: string | null; shotId?: string | null }>(({ id, ...body }) => ({
-    path: `/instruments/${id}/aim`,
-    body,
-  }));
+  useWrite<Instrument, { id: string; pourId: string | null; shotId?: string | null; orderId?: string | null }>(
+    ({ id, ...body }) => ({
+      path: `/instruments/${id}/aim`,
+      body,
+    }),
+  );
 /** Hands, or a fault, for a stand-in. */
 export const useStandIn = () =>
-  useWrite<InstrumentNow, { id: string; fault?: Fault; addG?: number }>(
+  useWrite<InstrumentNow, { id: string; fault?: Fault; addG?: number; tare?: true }>(
     ({ id, ...body }) => ({ path: `/instruments/${id}/stand-in`, body }),
     (said) => heard(said),
   );

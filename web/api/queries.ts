@@ -3,12 +3,25 @@ import type { Bin, BinWithMoves } from '../../contract/bins.ts';
 import type { Plastics } from '../../contract/blend.ts';
 import type { Accents, ColourUses, Colourway, ColourwayRow, MoldLevels } from '../../contract/colourways.ts';
 import type { Page } from '../../contract/fields.ts';
+import type { OrderImport } from '../../contract/imports.ts';
 import type { Instrument, InstrumentNow } from '../../contract/instruments.ts';
 import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
-import type { Bag, Customer, Order, OrderRow, RackRow, Recall, StockMove } from '../../contract/orders.ts';
+import type {
+  Bag,
+  Complaint,
+  Customer,
+  CustomerWith,
+  Order,
+  OrderRow,
+  Origin,
+  RackRow,
+  Recall,
+  StockMove,
+} from '../../contract/orders.ts';
+import type { Packing } from '../../contract/packing.ts';
 import type { PlanAsked, WithLine } from '../../contract/plan.ts';
 import type { Hands, Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
@@ -170,12 +183,36 @@ export const queries = {
   openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),
   goneOrders: pages<OrderRow>('orders', '/orders', '?limit=25&only=gone&sort=-due'),
   order: (id: string) => one<Order>('orders', '/orders', id),
+  orderImports: list<OrderImport>('orders', '/orders/imports', ''),
+  packing: (orderId: string) =>
+    queryOptions({
+      queryKey: ['orders', orderId, 'packing'],
+      queryFn: () => call<Packing>(`/orders/${encodeURIComponent(orderId)}/packing`),
+    }),
   tastes: (orderId: string) =>
     queryOptions({
       queryKey: ['orders', orderId, 'tastes'],
       queryFn: () => call<Page<TasteWish>>(`/orders/${encodeURIComponent(orderId)}/tastes`),
     }),
   customers: list<Customer>('customers', '/customers'),
+  customer: (id: string) => one<CustomerWith>('customers', '/customers', id),
+  /** What was found wrong with what a mold made, or a colour. */
+  complaints: (of: 'moldId' | 'colourwayId', id: string) =>
+    queryOptions({
+      ...beside,
+      queryKey: ['complaints', of, id],
+      queryFn: () => call<Page<Complaint>>(`/complaints?${of}=${encodeURIComponent(id)}`),
+    }),
+  complaintsOfBag: (code: string) =>
+    queryOptions({
+      queryKey: ['complaints', 'bag', code],
+      queryFn: () => call<Page<Complaint>>(`/bags/${encodeURIComponent(code)}/complaints`),
+    }),
+  origin: (code: string) =>
+    queryOptions({
+      queryKey: ['complaints', 'origin', code],
+      queryFn: () => call<Page<Origin>>(`/bags/${encodeURIComponent(code)}/origin`),
+    }),
   clocks: { ...list<Clock>('clocks', '/clocks', ''), ...beside },
   kept: newest<Kept>('kept', '/kept', '?limit=50'),
   today: queryOptions({ queryKey: ['today'], queryFn: () => call<Today>('/today') }),

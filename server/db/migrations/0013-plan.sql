@@ -46,3 +46,83 @@ CREATE TABLE line_change (
 CREATE INDEX line_change_by_order ON line_change (order_id, seq);
 CREATE TRIGGER line_change_no_update BEFORE UPDATE ON line_change BEGIN SELECT RAISE(ABORT, 'line_change rows are only added'); END;
 CREATE TRIGGER line_change_no_delete BEFORE DELETE ON line_change BEGIN SELECT RAISE(ABORT, 'line_change rows are only added'); END;
+
+-- What a pack costs whom: a list's share of a bait's price, rounded to so much; tax as a plain percentage, if there is any.
+ALTER TABLE customer ADD COLUMN price_list TEXT NOT NULL DEFAULT 'private' CHECK (price_list IN ('private', 'club', 'shop'));
+-- Two records of one customer: its orders went to the other.
+ALTER TABLE customer ADD COLUMN merged_into_id TEXT REFERENCES customer (id);
+ALTER TABLE workshop ADD COLUMN club_fraction REAL NOT NULL DEFAULT 1 CHECK (club_fraction BETWEEN 0 AND 2);
+ALTER TABLE workshop ADD COLUMN shop_fraction REAL NOT NULL DEFAULT 1 CHECK (shop_fraction BETWEEN 0 AND 2);
+ALTER TABLE workshop ADD COLUMN round_minor INTEGER NOT NULL DEFAULT 1 CHECK (round_minor > 0);
+ALTER TABLE workshop ADD COLUMN tax_fraction REAL NOT NULL DEFAULT 0 CHECK (tax_fraction BETWEEN 0 AND 1);
+-- What a lot was bought for, where it was another price than the material's.
+ALTER TABLE lot ADD COLUMN price_per_kg_minor INTEGER CHECK (price_per_kg_minor >= 0);
+
+-- A file of orders that was read in: what of it nobody could match stays here, word for word.
+CREATE TABLE order_import (
+  id TEXT PRIMARY KEY,
+  name TEXT NOT NULL,
+  left_over TEXT NOT NULL DEFAULT '[]',
+  taken_back_at TEXT,
+  at TEXT NOT NULL
+) STRICT;
+ALTER TABLE customer_order ADD COLUMN import_id TEXT REFERENCES order_import (id);
+CREATE INDEX customer_order_by_import ON customer_order (import_id) WHERE import_id IS NOT NULL;
+-- Given away or swapped: nobody pays for it, and it stands at its cost.
+ALTER TABLE customer_order ADD COLUMN gift INTEGER NOT NULL DEFAULT 0 CHECK (gift IN (0, 1));
+
+-- What somebody found wrong with baits of a bag, noted against the cup and the mold they came from.
+CREATE TABLE complaint (
+  seq INTEGER PRIMARY KEY AUTOINCREMENT,
+  id TEXT NOT NULL UNIQUE,
+  bag_id TEXT NOT NULL REFERENCES bag (id),
+  pour_id TEXT NOT NULL REFERENCES pour (id),
+  mold_id TEXT NOT NULL REFERENCES mold (id),
+  baits INTEGER NOT NULL CHECK (baits > 0),
+  reason TEXT NOT NULL,
+  note TEXT NOT NULL DEFAULT '',
+  reverses TEXT UNIQUE REFERENCES complaint (id),
+  at TEXT NOT NULL
+) STRICT;
+CREATE INDEX complaint_by_bag ON complaint (bag_id);
+CREATE INDEX complaint_by_mold ON complaint (mold_id);
+CREATE INDEX complaint_by_pour ON complaint (pour_id);
+CREATE TRIGGER complaint_no_update BEFORE UPDATE ON complaint BEGIN SELECT RAISE(ABORT, 'complaint rows are only added'); END;
+CREATE TRIGGER complaint_no_delete BEFORE DELETE ON complaint BEGIN SELECT RAISE(ABORT, 'complaint rows are only added'); END;
+-- The bag that an order makes good again.
+ALTER TABLE customer_order ADD COLUMN remakes_bag_id TEXT REFERENCES bag (id);
+
+-- What leaves the store with each bag beside the bag itself: a label, oil, scent.
+CREATE TABLE pack_with (
+  material_id TEXT PRIMARY KEY REFERENCES material (id),
+  amount REAL NOT NULL CHECK (amount > 0)
+) STRICT, WITHOUT ROWID;
+
+-- What a filled bag weighed without its bag, so that half a bait is found.
+CREATE TABLE bag_weighing (
+  bag_id TEXT PRIMARY KEY REFERENCES bag (id),
+  bait_id TEXT NOT NULL REFERENCES bait (id),
+  colourway_id TEXT NOT NULL REFERENCES colourway (id),
+  baits INTEGER NOT NULL CHECK (baits > 0),
+  grams REAL NOT NULL CHECK (grams > 0),
+  instrument_id TEXT REFERENCES instrument (id),
+  at TEXT NOT NULL
+) STRICT, WITHOUT ROWID;
+CREATE INDEX bag_weighing_of ON bag_weighing (bait_id, colourway_id, at);
+CREATE TRIGGER bag_weighing_no_update BEFORE UPDATE ON bag_weighing BEGIN SELECT RAISE(ABORT, 'bag_weighing rows are only added'); END;
+CREATE TRIGGER bag_weighing_no_delete BEFORE DELETE ON bag_weighing BEGIN SELECT RAISE(ABORT, 'bag_weighing rows are only added'); END;
+
+-- Baits that are to lie on the rack beyond what is ordered, by a day.
+CREATE TABLE stock_wish (
+  id TEXT PRIMARY KEY,
+  bait_id TEXT NOT NULL REFERENCES bait (id),
+  colourway_id TEXT NOT NULL REFERENCES colourway (id),
+  baits INTEGER NOT NULL CHECK (baits > 0),
+  due_on TEXT NOT NULL,
+  ended_at TEXT,
+  created_at TEXT NOT NULL
+) STRICT;
+CREATE INDEX stock_wish_open ON stock_wish (due_on) WHERE ended_at IS NULL;
+
+-- A scale at the packing table.
+ALTER TABLE instrument ADD COLUMN order_id TEXT REFERENCES customer_order (id);

@@ -1,4 +1,4 @@
-import type { OrderRow } from '../../../contract/orders.ts';
+import type { OrderRow, PriceList } from '../../../contract/orders.ts';
 
 export const STATE_WORDS: Record<OrderRow['state'], string> = {
   short: 'short',
@@ -19,3 +19,9 @@ export const stateColour = (state: OrderRow['state']) =>
       : state === 'sent' || state === 'cancelled'
         ? 'var(--soft)'
         : 'var(--rest)';
+
+export const LIST_WORDS: Record<PriceList, string> = {
+  private: 'private: the price',
+  club: 'a club',
+  shop: 'a shop',
+};

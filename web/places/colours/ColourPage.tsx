@@ -10,6 +10,7 @@ import { ML_PER_CUP } from '../../../core/units/convert.ts';
 import { cupsText, durationText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
+import { ComplaintsAbout } from '../../parts/Complaints.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { QuantityField } from '../../parts/Fields.tsx';
 import { InThisOrder } from '../../parts/InThisOrder.tsx';
@@ -152,6 +153,7 @@ function Card({ recipe }: { recipe: Recipe }) {
         <About recipe={recipe} />
       </div>
       <PutAway kind="recipes" row={recipe} />
+      <ComplaintsAbout of="colourwayId" id={recipe.id} />
     </Page>
   );
 }

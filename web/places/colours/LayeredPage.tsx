@@ -9,6 +9,7 @@ import { JOINS, layersOfShot, levelsIn, PLACES } from '../../../core/plan/layers
 import { percentText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { Caution } from '../../parts/Caution.tsx';
+import { ComplaintsAbout } from '../../parts/Complaints.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { DrawnFor, LayerSection } from '../../parts/LayerSection.tsx';
 import { Page } from '../../parts/Page.tsx';
@@ -198,6 +199,7 @@ export function LayeredPage({ colour }: { colour: Colourway }) {
         <Marks id={colour.id} />
         <WhereUsed id={colour.id} />
       </div>
+      <ComplaintsAbout of="colourwayId" id={colour.id} />
       <PutAway kind="colourways" row={colour} />
       <Photos aboutType="colourway" aboutId={colour.id} />
     </Page>

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
 import type { Mold } from '../../../contract/molds.ts';
 import { queries } from '../../api/queries.ts';
+import { ComplaintsAbout } from '../../parts/Complaints.tsx';
 import { dateText } from '../../parts/dates.ts';
 import { gradesText } from '../../parts/grades.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
@@ -65,6 +66,7 @@ export function MoldPage() {
           <Weighings mold={mold} />
           <Inserts mold={mold} />
           <Fitting mold={mold} />
+          <ComplaintsAbout of="moldId" id={mold.id} />
           <PoursFrom mold={mold} />
         </div>
       </div>

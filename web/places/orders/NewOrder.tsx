@@ -7,6 +7,7 @@ import { inUse } from '../../../contract/fields.ts';
 import { type Customer, type Order, orderBody } from '../../../contract/orders.ts';
 import type { Bait } from '../../../contract/workshop.ts';
 import { isLate } from '../../../core/plan/evening.ts';
+import { listPrice } from '../../../core/plan/prices.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { todayIso } from '../../parts/dates.ts';
@@ -14,6 +15,7 @@ import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { useTaste } from '../../parts/taste.tsx';
 import { Promised } from './Promised.tsx';
 
 interface WantedLine {
@@ -96,12 +98,19 @@ interface Known {
 
 function OrderSheet({ baits, colours, customers }: Known) {
   const navigate = useNavigate();
+  const { workshop } = useTaste();
+  /** A bait's price as this customer pays it. */
+  const priceOf = ({ priceMinor }: Bait, customerId: string) => {
+    const list = customers.find(({ id }) => id === customerId)?.priceList ?? 'private';
+    const share = { private: 1, club: workshop.clubFraction, shop: workshop.shopFraction }[list];
+    return priceMinor === null ? null : listPrice(priceMinor, share, workshop.roundMinor);
+  };
   const lineOf = (bait: Bait): WantedLine => ({
     baitId: bait.id,
     colourwayId: colours[0]?.id ?? '',
     packs: 1,
     perPack: bait.packCount,
-    priceMinor: bait.priceMinor,
+    priceMinor: priceOf(bait, customers[0]?.id ?? ''),
   });
   const [begun] = useState<Typed>(() => ({
     customerId: customers[0]?.id ?? SOMEBODY_NEW,
@@ -135,6 +144,18 @@ function OrderSheet({ baits, colours, customers }: Known) {
             ...customers.map((row) => ({ value: row.id, label: row.name })),
             { value: SOMEBODY_NEW, label: 'somebody new…' },
           ]}
+          onPicked={(id) =>
+            // Prices that nobody typed are those of who pays them.
+            sheet.set(
+              'lines',
+              lines.map((line) => {
+                const bait = baits.find((one) => one.id === line.baitId);
+                return bait && line.priceMinor === priceOf(bait, customerId)
+                  ? { ...line, priceMinor: priceOf(bait, id) }
+                  : line;
+              }),
+            )
+          }
         />
         {customerId === SOMEBODY_NEW && <TextIn at="newCustomer.name" />}
         {customerId === SOMEBODY_NEW && <TextIn at="newCustomer.contact" />}
@@ -159,7 +180,7 @@ function OrderSheet({ baits, colours, customers }: Known) {
                   ...line,
                   baitId: id,
                   perPack: bait.packCount,
-                  priceMinor: bait.priceMinor,
+                  priceMinor: priceOf(bait, customerId),
                 });
             }}
             onOut={all.length > 1 ? () => sheet.takeOut('lines', i) : undefined}

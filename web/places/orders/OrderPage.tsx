@@ -32,7 +32,11 @@ export function OrderPage() {
       tab={`${order.code} ${order.customer}`}
       under={
         <>
-          <span className="figure">{order.code}</span>, due <b className="text-[var(--ink)]">{dayText(order.dueOn)}</b>
+          <span className="figure">{order.code}</span> of{' '}
+          <Link to={`/customers/${order.customerId}`} className="link">
+            {order.customer}
+          </Link>
+          , due <b className="text-[var(--ink)]">{dayText(order.dueOn)}</b>
           {late && <b className="heat">, which is past</b>}.{' '}
           <b style={{ color: stateColour(order.state) }}>
             {order.state === 'short' ? `Short by ${order.shortBaits} baits` : STATE_WORDS[order.state]}
@@ -114,8 +118,13 @@ function Sending({ order }: { order: Order }) {
   const closed = order.state === 'sent' || order.state === 'cancelled';
   return (
     <>
+      {!closed && order.lines.length > 0 && (
+        <Link to={`/orders/${order.id}/packing`} className="btn btn-line">
+          To the packing table
+        </Link>
+      )}
       <button type="button" className="btn btn-line" onClick={() => window.print()}>
-        Print the packing list
+        Print it
       </button>
       {!closed && (
         <button type="button" className="btn btn-line" onClick={() => change.mutate({ cancelled: true })}>

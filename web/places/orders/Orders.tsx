@@ -16,6 +16,9 @@ export function Orders() {
   const gone = sent.data.pages.flatMap((page) => page.items);
   const take = (
     <>
+      <Link to="/customers" className="btn btn-ghost border border-[var(--edge)]">
+        Customers
+      </Link>
       <Link to="/orders/cost" className="btn btn-ghost border border-[var(--edge)]">
         What it costs
       </Link>

@@ -1,13 +1,14 @@
 import { useQuery } from '@tanstack/react-query';
-import { type Customer, customerBody, type Order, orderPatch } from '../../../contract/orders.ts';
+import { type Customer, customerBody, type Order, orderPatch, PRICE_LISTS } from '../../../contract/orders.ts';
 import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { todayIso } from '../../parts/dates.ts';
 import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
-import { FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, choices, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
+import { LIST_WORDS } from '../../parts/words/order.ts';
 
 /** What was agreed, and with whom: the due day, prices, notes, and how to reach them. */
 export function Terms({ order }: { order: Order }) {
@@ -55,9 +56,14 @@ function OrderTerms({ order }: { order: Order }) {
   );
 }
 
-function CustomerSheet({ customer }: { customer: Customer }) {
-  const { name, contact, notes } = customer;
-  const sheet = useSheet({ schema: customerBody, keep: `customer/${customer.id}`, seen: { name, contact, notes } });
+/** How a customer is reached and what they pay. */
+export function CustomerSheet({ customer }: { customer: Customer }) {
+  const { name, contact, notes, priceList } = customer;
+  const sheet = useSheet({
+    schema: customerBody,
+    keep: `customer/${customer.id}`,
+    seen: { name, contact, notes, priceList },
+  });
   const save = useWrite<Customer>(
     () => ({ path: `/customers/${customer.id}`, method: 'PATCH', version: customer.version, body: sheet.values }),
     sheet.done,
@@ -67,6 +73,7 @@ function CustomerSheet({ customer }: { customer: Customer }) {
       <Sheet of={sheet} by={save} onSend={() => save.mutate()}>
         <TextIn at="name" label="Customer" />
         <TextIn at="contact" />
+        <ChoiceIn at="priceList" options={choices(PRICE_LISTS, LIST_WORDS)} />
         <NoteIn at="notes" label="Of this customer" />
         <Send className="" onlyChanged>
           Keep the customer

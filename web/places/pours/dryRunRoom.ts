@@ -236,6 +236,7 @@ export class DryRunRoom {
         how: 'stand-in',
         pourId: id,
         shotId: null,
+        orderId: null,
         awayAt: null,
         now: { id: `thermometer ${cup}`, value, at, trust: 'fine', fault: 'none', steps: [] },
       };

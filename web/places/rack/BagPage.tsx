@@ -7,6 +7,8 @@ import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Square } from '../../parts/Square.tsx';
+import { CameFrom } from './CameFrom.tsx';
+import { FoundWrong } from './FoundWrong.tsx';
 
 /** The code of a bag in a square that a tablet's camera reads: it opens this page, by an address that the tablet can reach. */
 function Code({ code }: { code: string }) {
@@ -111,17 +113,7 @@ export function BagPage() {
           </div>
         </div>
         <div className="flex flex-col gap-4 no-print">
-          <section>
-            <h2>Poured in</h2>
-            {bag.pours.map((pour) => (
-              <p key={pour.id} className="text-lg">
-                <Link to={`/pours/${pour.id}`} className="link figure">
-                  {pour.code}
-                </Link>
-                , {pour.baits} of its baits
-              </p>
-            ))}
-          </section>
+          <CameFrom code={bag.code} />
           {bag.order && (
             <section>
               <h2>Packed for</h2>
@@ -130,6 +122,7 @@ export function BagPage() {
               </Link>
             </section>
           )}
+          <FoundWrong bag={bag} />
           <Sisters code={bag.code} />
           <Refusal error={unpack.error} />
         </div>

@@ -224,6 +224,10 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <FigureIn at="packS" hint="count, oil, scent, label" isDefault={asGiven} />
           <TickIn at="keepWarm" />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />
+          <FigureIn at="clubFraction" />
+          <FigureIn at="shopFraction" />
+          <FigureIn at="roundMinor" />
+          <FigureIn at="taxFraction" hint="0: none is added" />
         </div>
         <Send className="" onlyChanged>
           Keep

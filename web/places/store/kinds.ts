@@ -15,6 +15,7 @@ export const KIND_TITLES: Record<MaterialKind, string> = {
   oil: 'Oil and scent',
   eyes: 'Eyes',
   bags: 'Bags',
+  labels: 'Labels',
 };
 
 /** What is left of a material: a mass, or pieces of what is counted. */

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { stocked } from './stock.ts';
+import { goodCup, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
 interface Plan {
@@ -112,15 +112,7 @@ test('short at the packing table: 72 are wanted in nine bags and 63 are good: se
     lines: [{ baitId: bait, colourwayId, packs: 9, perPack: 8 }],
   });
   // Sixteen shots of four, one bait of them bad.
-  const pour = await api<{ id: string }>('POST', '/pours', { colourwayId, molds: [{ moldId, shots: 16 }] });
-  for (let n = 0; n < 16; n++) {
-    const { shots } = await api<{ shots: { id: string }[] }>('POST', `/pours/${pour.id}/shots`, { moldId });
-    const marks = [1, 2, 3, 4].map((cavity) =>
-      n === 0 && cavity === 1 ? { cavity, grade: 'remelt', reason: 'bubble' } : { cavity, grade: 'sell' },
-    );
-    await api('POST', `/pours/${pour.id}/shots/${shots.at(-1)?.id}/marks`, { marks });
-  }
-  await api('POST', `/pours/${pour.id}/close`, { cookedG: 1100, goodG: 640, rejectG: 10, returnedG: 400 });
+  await goodCup(api, colourwayId, moldId, 16);
   world.passes(25);
   await enter(page);
   await page.goto(`/orders/${order.id}`);

@@ -107,6 +107,26 @@ export async function closing(api: Api, pourId: string): Promise<void> {
   await api('POST', `/pours/${pour.id}/close`, { cookedG: 57, goodG: 30.6, rejectG: 10.2, returnedG: 10, residueG: 4 });
 }
 
+/** A cup of so many shots of four, drawn, marked and closed: its first bait is bad, all others are good. */
+export async function goodCup(api: Api, colourwayId: string, moldId: string, shots: number): Promise<Id> {
+  const pour = await api<Id>('POST', '/pours', { colourwayId, molds: [{ moldId, shots }] });
+  for (let n = 0; n < shots; n++) {
+    const { shots: drawn } = await api<{ shots: Id[] }>('POST', `/pours/${pour.id}/shots`, { moldId });
+    const marks = [1, 2, 3, 4].map((cavity) =>
+      n === 0 && cavity === 1 ? { cavity, grade: 'remelt', reason: 'bubble' } : { cavity, grade: 'sell' },
+    );
+    await api('POST', `/pours/${pour.id}/shots/${drawn.at(-1)?.id}/marks`, { marks });
+  }
+  const good = 4 * shots - 1;
+  await api('POST', `/pours/${pour.id}/close`, {
+    cookedG: 20 + good * 11 + 400,
+    goodG: good * 10.2,
+    rejectG: 10,
+    returnedG: 400,
+  });
+  return pour;
+}
+
 /** A colour of two layers beside the stocked one, and a shot of it drawn from its two cups. */
 export async function layered(
   api: Api,

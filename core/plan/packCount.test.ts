@@ -23,8 +23,15 @@ describe('counted by what they weigh together', () => {
   ])('%s', (_, grams, more, verdict, count) => {
     expect(of(grams, more)).toMatchObject({ verdict, count });
   });
+  test.each([
+    ['a weight known from bags', 107.2, {}, 8, 8],
+    ['one by its volume: off by 5 %, three times that of eight is 16 g', 107.2, { meanSdG: 0.67 }, 7, 9],
+    ['nothing: none, or one that is very light', 0, { meanSdG: 0.67 }, 0, 0],
+  ])('of %s it says how few and how many they may be', (_, grams, more, least, most) => {
+    expect(of(grams, more)).toMatchObject({ least, most });
+  });
   test('without any spread there is no telling how many standard deviations half a bait is', () => {
-    expect(of(107.2, { eachSdG: 0 })).toEqual({ count: 8, offBaits: 0, sdG: 0, verdict: 'right' });
+    expect(of(107.2, { eachSdG: 0 })).toEqual({ count: 8, least: 8, most: 8, offBaits: 0, sdG: 0, verdict: 'right' });
   });
   test('whatever lies there: a whole number of equal baits is told as that number', () => {
     const any = fc.record({ wanted: fc.integer({ min: 1, max: 40 }), there: fc.integer({ min: 0, max: 60 }) });

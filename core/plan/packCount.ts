@@ -15,13 +15,15 @@ export const packCountSchema = v.strictObject({
 
 /** So many standard deviations are no chance any more. */
 const SURE = 3;
+/** More than any bag holds. */
+const MOST = 10_000;
 
 /** `unsure`: it may be right, and half a bait more or less would not be seen. `odd`: no whole number of these baits. */
 export type PackVerdict = 'right' | 'short' | 'over' | 'odd' | 'unsure';
 
 /**
  * Counts baits by what they weigh together.
- * @returns how many they are, baits off what is wanted, by how many standard deviations half a bait shows, the verdict.
+ * @returns how many they are, how few and how many they may be, baits off what is wanted, by how many standard deviations half a bait shows, the verdict.
  * Source: sum of independent masses, √(n·s² + n²·u² + scale²); three standard deviations.
  */
 export function packCount({ wanted, grams, eachG, eachSdG, meanSdG, scaleSdG }: v.InferOutput<typeof packCountSchema>) {
@@ -35,8 +37,13 @@ export function packCount({ wanted, grams, eachG, eachSdG, meanSdG, scaleSdG }: 
     if (count !== wanted && Math.abs(grams - count * eachG) <= SURE * sd(count)) return offG > 0 ? 'over' : 'short';
     return 'odd';
   };
+  const may = (n: number) => n >= 0 && Math.abs(grams - n * eachG) <= SURE * sd(n);
+  let [least, most] = [count, count];
+  while (may(least - 1)) least -= 1;
+  while (most < MOST && may(most + 1)) most += 1;
   const sdG = sd(wanted);
-  return { count, offBaits: offG / eachG, sdG, ...(sdG > 0 ? { halfAtSd: half / sdG } : {}), verdict: verdict() };
+  const halfAtSd = sdG > 0 ? { halfAtSd: half / sdG } : {};
+  return { count, least, most, offBaits: offG / eachG, sdG, ...halfAtSd, verdict: verdict() };
 }
 
 /** A bag that was weighed as it was packed. */

@@ -181,6 +181,7 @@ export const queries = {
       queryFn: () => call<Recall>(`/bags/${encodeURIComponent(code)}/recall`),
     }),
   openOrders: list<OrderRow>('orders', '/orders', `${MOST}&only=open&sort=due`),
+  allOrders: { ...list<OrderRow>('orders', '/orders', `${MOST}&sort=due`), staleTime: 0 },
   goneOrders: pages<OrderRow>('orders', '/orders', '?limit=25&only=gone&sort=-due'),
   order: (id: string) => one<Order>('orders', '/orders', id),
   orderImports: list<OrderImport>('orders', '/orders/imports', ''),

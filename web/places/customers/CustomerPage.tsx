@@ -7,6 +7,7 @@ import { useWrite } from '../../api/write.ts';
 import { ComplaintList } from '../../parts/Complaints.tsx';
 import { dayText } from '../../parts/dates.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
+import { Graduated } from '../../parts/Graduated.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
@@ -117,10 +118,7 @@ function Took({ customer }: { customer: CustomerWith }) {
               <b>{row.baitName}</b> {row.colourwayName}
             </span>
             <span className="hidden sm:block">
-              <span
-                className="block h-4 border border-[var(--ink)]"
-                style={{ width: `${(100 * row.packs) / most}%`, background: row.hex }}
-              />
+              <Graduated value={row.packs} most={most} label={`${row.packs} packs`} colour={row.hex} widthPx={240} />
             </span>
             <span className="text-right">
               <b className="figure">{row.packs}</b> packs

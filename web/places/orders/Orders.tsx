@@ -1,11 +1,14 @@
-import { useInfiniteQuery, useQuery } from '@tanstack/react-query';
+import { useInfiniteQuery, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import type { OrderRow } from '../../../contract/orders.ts';
 import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
 import { dayText, todayIso } from '../../parts/dates.ts';
+import { handOver } from '../../parts/files.ts';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { Empty, More, Page, Waiting } from '../../parts/Page.tsx';
+import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
 
 export function Orders() {
@@ -16,6 +19,10 @@ export function Orders() {
   const gone = sent.data.pages.flatMap((page) => page.items);
   const take = (
     <>
+      <AsTable />
+      <Link to="/orders/import" className="btn btn-ghost border border-[var(--edge)]">
+        Out of a table
+      </Link>
       <Link to="/customers" className="btn btn-ghost border border-[var(--edge)]">
         Customers
       </Link>
@@ -77,6 +84,32 @@ export function Orders() {
         </section>
       )}
     </Page>
+  );
+}
+
+/** All orders as a file that a spreadsheet reads. */
+function AsTable() {
+  const { minorPerUnit } = useTaste();
+  const client = useQueryClient();
+  const [problem, setProblem] = useState<string | null>(null);
+  const hand = async () => {
+    const [{ ordersCsv }, all] = await Promise.all([import('./orderFile.ts'), client.fetchQuery(queries.allOrders)]);
+    handOver(await ordersCsv(all.items, minorPerUnit), 'text/csv', 'orders.csv');
+  };
+  return (
+    <>
+      <button
+        type="button"
+        className="btn btn-ghost border border-[var(--edge)]"
+        onClick={() => {
+          setProblem(null);
+          hand().catch((error: Error) => setProblem(error.message));
+        }}
+      >
+        As a table
+      </button>
+      {problem && <span className="heat font-bold self-center">{problem}</span>}
+    </>
   );
 }
 

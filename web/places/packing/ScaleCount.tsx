@@ -1,16 +1,20 @@
 import type { OrderLine } from '../../../contract/orders.ts';
-import type { BaitMass, PackVerdict } from '../../../core/plan/packCount.ts';
+import type { BaitMass, packCount } from '../../../core/plan/packCount.ts';
 import { useAim, useStandIn } from '../../api/instruments.ts';
 import { Refusal } from '../../parts/Fields.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import type { PackScale } from './useScale.ts';
 
+type Counted = ReturnType<typeof packCount>;
 const n = (count: number, thing: string) => `${count} ${thing}${count === 1 ? '' : 's'}`;
 
 /** What the scale makes of the bag, in a packer's words. */
-export function verdictText(verdict: PackVerdict, count: number, wanted: number, offBaits: number): string {
+export function verdictText({ verdict, count, least, most, offBaits }: Counted, wanted: number): string {
   if (verdict === 'right') return `${wanted}, all of them whole`;
-  if (verdict === 'unsure') return `about ${wanted}; half a bait would not show yet`;
+  if (verdict === 'unsure')
+    return least < most
+      ? `${least} to ${most}: count this bag, its weight counts the next`
+      : `${wanted}; half a bait would not show yet`;
   if (verdict === 'short') return `${count}: ${n(wanted - count, 'bait')} short`;
   if (verdict === 'over') return `${count}: ${n(count - wanted, 'bait')} too many`;
   const part = Math.abs(offBaits).toFixed(1);
@@ -53,7 +57,7 @@ export function ScaleCount({ scale, line, mass }: { scale: PackScale; line: Orde
           : mass === null
             ? 'What one weighs is not known: weigh a bag of counted ones.'
             : said
-              ? verdictText(said.verdict, said.count, line.perPack, said.offBaits)
+              ? verdictText(said, line.perPack)
               : full
                 ? 'Packed: take it off.'
                 : 'Lay them on it, without the bag.'}

@@ -130,6 +130,7 @@ export async function deliveryPdf(order: Order, paper: Paper, { workshop, contac
   const wide = size[0] - 2 * MARGIN;
   const sheet = new Sheet(() => page(size), [MARGIN, MARGIN + 14, size[0] - 80, size[0] - 56, size[0] - 34], size[1]);
   sheet.words(workshop.name, 5, true);
+  sheet.space(2);
   sheet.words(`Delivery note ${order.code}`, 8, true);
   sheet.words(`To ${order.customer}${contact ? `, ${contact}` : ''}`, 4.2);
   sheet.words(

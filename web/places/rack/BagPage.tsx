@@ -92,7 +92,7 @@ export function BagPage() {
         </>
       }
     >
-      <div className="flex gap-x-10 gap-y-6 items-start flex-wrap">
+      <div className="grid grid-cols-1 lg:grid-cols-[auto_minmax(0,1fr)] gap-x-10 gap-y-6 items-start">
         <div
           className="border-4 rounded-lg p-4 sm:p-5 flex gap-4 sm:gap-5 bg-white text-black print-plain max-w-full"
           style={{ borderColor: bag.contents[0]?.hex }}

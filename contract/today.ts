@@ -8,9 +8,10 @@ export interface TodayCup {
   cookG: number;
   cups: number;
   minutes: number;
-  hours: number;
+  /** Evenings of the plan on which it is poured. */
   evenings: number;
-  tonight: Tonight | null;
+  /** What of it the plan pours on the first of them. */
+  tonight: Tonight;
   molds: {
     moldId: string;
     moldName: string;
@@ -60,6 +61,8 @@ export interface Today {
   act: string;
   step: 'master' | 'mold' | 'colour' | 'order' | 'pour' | 'resume' | 'pack' | 'rest';
   to: string;
+  /** The plan's first evening on which anything is poured, yyyy-MM-dd, and its cups in the order of pouring. */
+  eveningOn: string | null;
   cups: TodayCup[];
   laterCups: number;
   openPours: {

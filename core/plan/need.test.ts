@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, test } from 'vitest';
 import { cupTotals } from '../plastisol/cup.ts';
-import { tonight } from './evening.ts';
 import { type CupNeed, cupsFor, shareOut } from './need.ts';
 
 describe('sharing out the rack', () => {
@@ -165,14 +164,6 @@ describe('twins, evenings and glasses', () => {
     const minutes = of(400, [twin('left')]).minutes;
     expect(evenings).toEqual([35, 155, 24 * 60 - 25].map((each) => Math.ceil(minutes / each)));
   });
-});
-
-test('an evening takes the earliest orders as long as three colours do', () => {
-  const order = (id: string, dueOn: string, ...colourwayIds: string[]) => ({ id, dueOn, colourwayIds });
-  expect(
-    tonight([order('late', '2026-05-09', 'e'), order('b', '2026-05-02', 'a', 'c'), order('a', '2026-05-01', 'a', 'b')]),
-  ).toEqual({ orderIds: ['a', 'b'], colourwayIds: ['a', 'b', 'c'] });
-  expect(tonight([order('a', '2026-05-01', 'a', 'b', 'c', 'd')]).colourwayIds).toHaveLength(4);
 });
 
 test('a cup at any moment holds what was dosed and not taken back by then', () => {

@@ -127,6 +127,28 @@ const SMALL = 60;
 /** Shares of what time is left: for first steps, for the whole by lateness, and by changes; the rest is for steps again. */
 const [FIRST_STEPS, FOR_LATENESS, FOR_CHANGES] = [0.35, 0.25, 0.1];
 
+/** The best plan by due dates alone, and whether none can be better. */
+function begun(work: Work): { first: Scored; how: How; best: boolean } {
+  const first = AHEAD.map((far) => scored(work, greedy(work, far))).reduce((a, b) => (better(b, a) ? b : a));
+  // Each colour that is wanted is begun once at least: where none is begun twice and nothing is late, none is better.
+  const colours = new Set(work.products.flatMap(({ shots, colour }) => (shots > 0 ? [colour] : [])));
+  const late = first.packed.lateBaitDays > SAME;
+  return {
+    first,
+    how: { by: 'heuristic', stopped: 'time', boundBaitDays: late ? null : 0, fault: null },
+    best: !late && first.standing.changeovers <= colours.size,
+  };
+}
+
+const filledUp = (work: Work, { standing }: Scored) => scored(work, broughtForward(work, standing.poured()));
+
+/** The plan that there is at once, without any search: the same whoever asks, of the same orders and hands. */
+export function plannedAtOnce(asked: Production): ProductionPlan {
+  const work = workOf(asked);
+  const { first, how, best } = begun(work);
+  return best ? told(work, filledUp(work, first), { ...how, stopped: 'done' }) : told(work, first, how);
+}
+
 /**
  * Dated cups for what is wanted: least late, then fewest colours begun, evenings and glasses.
  * @returns days with their cups in the order they are poured, when each line is packed, what is short and why, how far from
@@ -138,18 +160,10 @@ const [FIRST_STEPS, FOR_LATENESS, FOR_CHANGES] = [0.35, 0.25, 0.1];
 export async function produced(asked: Production, search: Search): Promise<ProductionPlan> {
   const work = workOf(asked);
   const untilMs = search.nowMs() + asked.timeLimitMs;
-  const first = AHEAD.map((far) => scored(work, greedy(work, far))).reduce((a, b) => (better(b, a) ? b : a));
-  let how: How = {
-    by: 'heuristic',
-    stopped: 'time',
-    boundBaitDays: first.packed.lateBaitDays <= SAME ? 0 : null,
-    fault: null,
-  };
+  const { first, best, how: asBegun } = begun(work);
+  let how = asBegun;
   search.better?.(told(work, first, how));
-  // Each colour that is wanted is begun once at least: where none is begun twice and nothing is late, none is better.
-  const colours = new Set(work.products.flatMap(({ shots, colour }) => (shots > 0 ? [colour] : [])));
-  if (first.packed.lateBaitDays <= SAME && first.standing.changeovers <= colours.size)
-    return told(work, scored(work, broughtForward(work, first.standing.poured())), { ...how, stopped: 'done' });
+  if (best) return told(work, filledUp(work, first), { ...how, stopped: 'done' });
   if (asked.timeLimitMs <= 0) return told(work, first, how);
   const searcher = await (search.solver ?? loadSolver)().then(
     (highs) =>
@@ -183,5 +197,5 @@ export async function produced(asked: Production, search: Search): Promise<Produ
     if (!(error instanceof Error)) throw error;
     how = { ...how, stopped: 'failed', fault: error.message };
   }
-  return told(work, scored(work, broughtForward(work, searcher.best.standing.poured())), how);
+  return told(work, filledUp(work, searcher.best), how);
 }

@@ -4,13 +4,14 @@ import { format } from 'date-fns/format';
 import { getISODay } from 'date-fns/getISODay';
 import { parseISO } from 'date-fns/parseISO';
 import { type PlanAsked, typedLine, type WithLine, type WorkHours } from '../../contract/plan.ts';
+import { usual } from '../../core/defaults.ts';
 import { usableMl } from '../../core/plan/glasses.ts';
 import { handsS } from '../../core/plan/hours.ts';
 import { meltsOf } from '../../core/plan/layers.ts';
 import { lightnessOf } from '../../core/plan/lightToDark.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import type { Db } from '../db/open.ts';
-import { all, mustFind } from '../db/rows.ts';
+import { all, first, mustFind } from '../db/rows.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
 import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
@@ -24,12 +25,31 @@ import { daysOff, hoursOf, pins } from './store.ts';
 const [LEAST_DAYS, MOST_DAYS] = [7, 28];
 const dayOf = (time: Date) => format(time, 'yyyy-MM-dd');
 
+/** Glasses that stand at the bench or are laid out for it, and what hands they still take. */
+function underWay(db: Db): { minutes: number; glasses: number } {
+  const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
+  const left = all<{ moldId: string; cavities: number; shots: number }>(
+    db,
+    `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - (SELECT count(*) FROM shot_live s
+       WHERE s.pour_id = pm.pour_id AND s.mold_id = pm.mold_id)) AS shots
+     FROM pour JOIN pour_mold pm ON pm.pour_id = pour.id JOIN mold ON mold.id = pm.mold_id
+     WHERE pour.closed_at IS NULL AND pour.lead_id IS NULL`,
+  );
+  const glasses = first<{ n: number }>(db, 'SELECT count(*) AS n FROM pour WHERE closed_at IS NULL')?.n ?? 0;
+  const seconds = left.reduce(
+    (sum, { moldId, cavities, shots }) => sum + shots * (hands.get(moldId) ?? handsS(cavities)),
+    0,
+  );
+  return { minutes: seconds === 0 ? 0 : usual('setUpMin') + seconds / 60, glasses };
+}
+
 /** The hours of each day: of all makers together, and of the one who stays longest. */
 function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAsked['asked']['days'] {
   const { eveningH, glasses } = workshop(db);
   const off = daysOff(db, dayOf(from));
   // Where nobody said who works when, one pair of hands works the usual evening.
   const said = hours.filter(({ hours: mine }) => mine !== null);
+  const begun = underWay(db);
   return Array.from({ length: count }, (_, n) => {
     const at = addDays(from, n);
     const day = dayOf(at);
@@ -38,7 +58,15 @@ function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAs
       .filter(({ makerId }) => !off.some((one) => one.day === day && one.makerId === makerId))
       .map(({ hours: week }) => 60 * (week?.[getISODay(at) - 1] ?? 0));
     const given = closed ? [] : said.length > 0 ? mine : [60 * eveningH];
-    return { day, handsMin: given.reduce((sum, one) => sum + one, 0), lengthMin: Math.max(0, ...given), glasses };
+    // What stands there already takes its hands and its glass first.
+    const [takenMin, taken] = n === 0 ? [begun.minutes, begun.glasses] : [0, 0];
+    const hands = given.reduce((sum, one) => sum + one, 0);
+    return {
+      day,
+      handsMin: Math.max(0, hands - takenMin),
+      lengthMin: Math.max(0, Math.max(0, ...given) - takenMin),
+      glasses: Math.max(0, glasses - taken),
+    };
   });
 }
 

@@ -2,22 +2,28 @@ import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { parseISO } from 'date-fns/parseISO';
 import { subDays } from 'date-fns/subDays';
+import type { PlanAsked } from '../../contract/plan.ts';
 import type { LineCounts, Today, TodayCup, TodayNeed, TodayOrder } from '../../contract/today.ts';
-import { countWord, isLate, tonight } from '../../core/plan/evening.ts';
-import { eveningsFor } from '../../core/plan/hours.ts';
+import { usual } from '../../core/defaults.ts';
+import { tried } from '../../core/failure.ts';
+import { countWord, isLate } from '../../core/plan/evening.ts';
+import { forLines } from '../../core/plan/forLines.ts';
+import { type PlannedCup, productionSchema } from '../../core/plan/production.ts';
+import { plannedAtOnce } from '../../core/plan/productionPlan.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { isCounted, piecesText } from '../../core/units/counted.ts';
 import { g, say } from '../../core/units/say.ts';
 import { hoursText } from '../../core/units/show.ts';
+import { check } from '../../core/validate.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
 import { allNeeds, cups, type PlacedNeed } from '../orders/need.ts';
 import { openOrders } from '../orders/store.ts';
+import { planAsked } from '../plan/asked.ts';
 import { LAST_SHOT_AT, SHOTS_DRAWN, WAS_READ } from '../pours/readings.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
-import { workshop } from '../workshop/store.ts';
 
 const amountOf = (kind: string, amount: number) => (isCounted(kind) ? piecesText(amount) : g(Math.round(amount)));
 
@@ -32,18 +38,41 @@ const named = (db: Db, table: 'colourway_called' | 'bait') =>
 
 const count = (db: Db, sql: string, params: unknown[] = []) => first<{ n: number }>(db, sql, params)?.n ?? 0;
 
+/** The first evening of the plan on which anything is poured: what is laid out then, in the order in which it is poured. */
+interface FirstEvening {
+  day: string | null;
+  cups: PlannedCup[];
+  /** Evenings of the plan on which each colour is poured. */
+  evenings: Map<string, number>;
+  /** Evenings on which any of the first one's colours is. */
+  inAll: number;
+  asked: PlanAsked;
+}
+
+function firstEvening(db: Db, now: Date): FirstEvening {
+  const asked = planAsked(db, now);
+  // A workshop too large to plan at once says so on the plan's own page.
+  const days = tried(() => plannedAtOnce(check(productionSchema, asked.asked))).value?.days ?? [];
+  const first = days.find(({ cups }) => cups.length > 0);
+  const mine = new Set(first?.cups.map(({ colourId }) => colourId));
+  const evenings = new Map<string, number>();
+  for (const { cups } of days)
+    for (const { colourId } of cups) evenings.set(colourId, (evenings.get(colourId) ?? 0) + 1);
+  const inAll = days.filter(({ cups }) => cups.some(({ colourId }) => mine.has(colourId))).length;
+  return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked };
+}
+
 function cupsTonight(
   db: Db,
   needs: PlacedNeed[],
-  orderIds: string[],
+  { cups: planned, evenings, asked }: FirstEvening,
   at: string,
 ): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
   const colourways = named(db, 'colourway_called');
   const baits = named(db, 'bait');
   const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
-  const mine = needs.filter((need) => orderIds.includes(need.orderId));
-  const planned = cups(db, mine, at);
-  const withoutMold = planned.flatMap((cup) =>
+  const needed = new Map(cups(db, needs, at).map((cup) => [cup.colourwayId, cup]));
+  const withoutMold = [...needed.values()].flatMap((cup) =>
     cup.withoutMold.map(({ baitId, baits: n, why }) => ({
       baitName: baits.get(baitId)?.name ?? '',
       colourwayName: colourways.get(cup.colourwayId)?.name ?? '',
@@ -51,38 +80,45 @@ function cupsTonight(
       why,
     })),
   );
-  const shown = planned
-    .filter((cup) => cup.molds.length > 0)
-    .map((cup) => ({
-      colourwayId: cup.colourwayId,
-      colourwayName: colourways.get(cup.colourwayId)?.name ?? '',
-      hex: colourways.get(cup.colourwayId)?.hex ?? '#888888',
-      cookMl: cup.cookMl,
-      cookG: cup.cookG,
-      cups: cup.cups,
-      minutes: cup.minutes,
-      hours: cup.hours,
-      evenings: cup.evenings,
-      tonight: cup.tonight,
-      molds: cup.molds.map(({ moldId, baitId, shots, goodNeeded, expectedGood, made, rejected }) => ({
-        moldId,
-        moldName: molds.get(moldId)?.name ?? '',
-        baitName: baits.get(baitId)?.name ?? '',
-        shape: molds.get(moldId)?.shape ?? 'stick',
-        cavities: molds.get(moldId)?.cavities ?? 0,
-        shots,
-        goodNeeded,
-        expectedGood,
-        made,
-        rejected,
-      })),
-      orderLines: cup.orderLines,
-      orderIds: [
-        ...new Set(
-          mine.filter((need) => need.colourwayId === cup.colourwayId && need.short > 0).map((need) => need.orderId),
-        ),
-      ],
-    }));
+  const shown = planned.flatMap((one): TodayCup[] => {
+    const cup = needed.get(one.colourId);
+    if (!cup) return [];
+    return [
+      {
+        colourwayId: cup.colourwayId,
+        colourwayName: colourways.get(cup.colourwayId)?.name ?? '',
+        hex: colourways.get(cup.colourwayId)?.hex ?? '#888888',
+        cookMl: cup.cookMl,
+        cookG: cup.cookG,
+        cups: cup.cups,
+        minutes: cup.minutes,
+        evenings: evenings.get(one.colourId) ?? 1,
+        tonight: {
+          molds: one.molds.map(({ moldId, shots }) => ({ moldId, shots })),
+          orderLines: forLines(one, asked.asked.lines),
+          glasses: one.glasses,
+        },
+        molds: cup.molds.map(({ moldId, baitId, shots, goodNeeded, expectedGood, made, rejected }) => ({
+          moldId,
+          moldName: molds.get(moldId)?.name ?? '',
+          baitName: baits.get(baitId)?.name ?? '',
+          shape: molds.get(moldId)?.shape ?? 'stick',
+          cavities: molds.get(moldId)?.cavities ?? 0,
+          shots,
+          goodNeeded,
+          expectedGood,
+          made,
+          rejected,
+        })),
+        orderLines: cup.orderLines,
+        orderIds: [
+          ...new Set(
+            needs.filter((need) => need.colourwayId === cup.colourwayId && need.short > 0).map((need) => need.orderId),
+          ),
+        ],
+      },
+    ];
+  });
   return { cups: shown, withoutMold };
 }
 
@@ -203,12 +239,12 @@ const dayName = (dueOn: string, now: Date) => {
 };
 
 /** What several evenings are, and whether so many are left. */
-function overEvenings(hours: number, evenings: number, dueOn: string, now: Date): string {
+function overEvenings(hours: number, evenings: number, dueOn: string, first: string, now: Date): string {
   const last = subDays(parseISO(dueOn), CURE_DAYS);
   const left = Math.max(0, differenceInCalendarDays(last, now) + 1);
   const work = `About ${hoursText(hours)} at the bench: ${countWord(evenings, 'evening').toLowerCase()}`;
   return left >= evenings
-    ? `${work}; the first tonight.`
+    ? `${work}; the first ${first}.`
     : `${work}, and ${left === 0 ? 'none is' : left === 1 ? 'one is' : `${left} are`} left to cure in time. Another mold or a later day.`;
 }
 
@@ -221,7 +257,9 @@ function pourBy(dueOn: string, now: Date): string {
   return last === today ? `Pour tonight: ${cures}.` : `Pour by ${dayName(last, now)}: ${cures}.`;
 }
 
-function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, now: Date): Sentence {
+type Known = Pick<Today, 'cups' | 'openPours' | 'orders' | 'eveningOn'> & { evenings: number };
+
+function sentence(db: Db, today: Known, now: Date): Sentence {
   const running = today.openPours.find((pour) => pour.started) ?? today.openPours[0];
   if (running) {
     const lead = running.started ? `${running.colourwayName} is in the cup.` : `${running.colourwayName} is laid out.`;
@@ -239,17 +277,19 @@ function sentence(db: Db, today: Pick<Today, 'cups' | 'openPours' | 'orders'>, n
         ? `${firstDue.customer}’s order`
         : `${countWord(served.size, 'order').toLowerCase()}, the first due ${dayName(firstDue.dueOn, now)},`;
     const minutes = today.cups.reduce((sum, cup) => sum + cup.minutes, 0);
-    const { hours, evenings } = eveningsFor(minutes, workshop(db).eveningH);
-    const glasses = today.cups.reduce((sum, cup) => sum + (cup.tonight?.glasses ?? 1), 0);
+    const { evenings } = today;
+    const hours = (minutes + evenings * usual('setUpMin')) / 60;
+    const glasses = today.cups.reduce((sum, cup) => sum + cup.tonight.glasses, 0);
+    const day = today.eveningOn === format(now, 'yyyy-MM-dd') ? 'tonight' : dayName(today.eveningOn ?? '', now);
     const said =
       evenings > 1
         ? {
             lead: `${whose.charAt(0).toUpperCase()}${whose.slice(1)} ${served.size === 1 ? 'takes' : 'take'} ${evenings} evenings.`,
-            act: overEvenings(hours, evenings, firstDue.dueOn, now),
+            act: overEvenings(hours, evenings, firstDue.dueOn, day, now),
           }
         : {
             lead: `${countWord(glasses, 'cup')} ${glasses === 1 ? 'makes' : 'make'} ${whose} good.`,
-            act: `${pourBy(firstDue.dueOn, now)} About ${hoursText(hours)} at the bench.`,
+            act: `${day === 'tonight' ? '' : `The next evening is ${day}. `}${pourBy(firstDue.dueOn, now)} About ${hoursText(hours)} at the bench.`,
           };
     return {
       ...said,
@@ -289,25 +329,20 @@ export function today(db: Db, now: Date): Today {
   const at = now.toISOString();
   const needs = allNeeds(db, at);
   const orders = todayOrders(db, needs);
-  const shortOrders = orders
-    .filter((order) => order.shortBaits > 0)
-    .map(({ id, dueOn }) => ({
-      id,
-      dueOn,
-      colourwayIds: [
-        ...new Set(needs.filter((need) => need.orderId === id && need.short > 0).map((need) => need.colourwayId)),
-      ],
-    }));
-  const chosen = tonight(shortOrders);
-  const planned = cupsTonight(db, needs, chosen.orderIds, at);
-  const laterRecipes = new Set(
-    shortOrders.filter((order) => !chosen.orderIds.includes(order.id)).flatMap((order) => order.colourwayIds),
-  );
+  const evening = firstEvening(db, now);
+  const planned = cupsTonight(db, needs, evening, at);
+  const here = new Set(evening.cups.map(({ colourId }) => colourId));
+  const later = new Set([...evening.evenings.keys()].filter((colourId) => !here.has(colourId)));
   const pours = openPours(db);
   return {
-    ...sentence(db, { cups: planned.cups, openPours: pours, orders }, now),
+    ...sentence(
+      db,
+      { cups: planned.cups, openPours: pours, orders, eveningOn: evening.day, evenings: evening.inAll },
+      now,
+    ),
     ...planned,
-    laterCups: laterRecipes.size,
+    eveningOn: evening.day,
+    laterCups: later.size,
     openPours: pours,
     // Own water is nothing that an order could want.
     rack: rack(db, at)

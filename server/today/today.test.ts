@@ -1,5 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { Order } from '../../contract/orders.ts';
+import type { PlanAsked } from '../../contract/plan.ts';
 import type { Pour } from '../../contract/pours.ts';
 import type { LineCounts, Today } from '../../contract/today.ts';
 import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
@@ -110,6 +111,51 @@ describe('the sentence', () => {
     expect(lead).toBe('One cup makes two orders, the first due Friday, good.');
     // 8 and 16 baits; 24 good of 4 a shot.
     expect(cups[0]?.molds[0]?.goodNeeded).toBe(24);
+  });
+
+  test('tonight is the plan’s first evening: light before dark, each as far as that evening holds it', async () => {
+    const pale = await workshop.post<{ id: string }>('/recipes', {
+      name: 'Ebb Glass',
+      hex: '#e8efe0',
+      basisMl: 240,
+      items: [{ materialId: stock.colourant.id, amount: 1, unit: 'drop' }],
+    });
+    await order('2026-03-09', 'Tideline', pale.body.id);
+    const { cups, eveningOn, laterCups, lead } = await today();
+    expect([eveningOn, laterCups, cups.map((cup) => [cup.colourwayName, cup.evenings])]).toEqual([
+      '2026-03-02',
+      0,
+      [
+        ['Ebb Glass', 1],
+        ['Slack Tide', 1],
+      ],
+    ]);
+    expect(lead).toBe('Two cups make two orders, the first due 9 March, good.');
+    expect(cups[0]?.tonight).toMatchObject({
+      glasses: 1,
+      molds: [{ moldId: stock.mold.id }],
+      orderLines: [{ baits: 8 }],
+    });
+  });
+
+  test('a day off is none: the next evening is named, and its cups are the plan’s', async () => {
+    await workshop.post('/plan/off', { day: '2026-03-02' });
+    const { eveningOn, act } = await today();
+    expect([eveningOn, act]).toEqual([
+      '2026-03-03',
+      'The next evening is tomorrow. Pour by Sunday: it cures for a day. About 45 min at the bench.',
+    ]);
+  });
+
+  test('what stands at the bench takes its hands and glasses first: 12 shots of 130 s in two glasses, and the setting up', async () => {
+    const { asked } = (await workshop.get<PlanAsked>('/plan')).body;
+    expect(asked.days[0]).toMatchObject({ handsMin: 180, glasses: 6 });
+    await workshop.post('/pours', { colourwayId: stock.recipe.id, molds: [{ moldId: stock.mold.id, shots: 12 }] });
+    const { asked: then } = (await workshop.get<PlanAsked>('/plan')).body;
+    expect(then.days.slice(0, 2)).toMatchObject([
+      { handsMin: 180 - 25 - (12 * 130) / 60, glasses: 4 },
+      { handsMin: 180, glasses: 6 },
+    ]);
   });
 
   test('a bait that no mold makes is said, and does not hide the rest', async () => {

@@ -1,5 +1,6 @@
 import { Link } from 'react-router';
 import type { PlanAsked } from '../../../contract/plan.ts';
+import { forLines } from '../../../core/plan/forLines.ts';
 import type { ProductionPlan } from '../../../core/plan/production.ts';
 import { useWrite } from '../../api/write.ts';
 import { dayText } from '../../parts/dates.ts';
@@ -77,7 +78,11 @@ export function PlanPage() {
             onMove={(colourwayId, from, to) => move.mutate({ colourwayId, from, to })}
             onLetGo={(colourwayId) => letGo.mutate({ colourwayId })}
             onLayOut={(cup) =>
-              layOut.mutate({ colourwayId: cup.colourId, molds: cup.molds, orderLines: forLines(cup, asked) })
+              layOut.mutate({
+                colourwayId: cup.colourId,
+                molds: cup.molds,
+                orderLines: forLines(cup, asked.asked.lines),
+              })
             }
           />
         )}
@@ -88,18 +93,6 @@ export function PlanPage() {
       </div>
     </Page>
   );
-}
-
-/** The lines a cup is laid out for: of its baits and its colour, the earliest due first, as far as it goes. */
-function forLines(cup: ProductionPlan['days'][number]['cups'][number], { lines, asked }: PlanAsked) {
-  const room = new Map<string, number>();
-  for (const { baitId, baits } of cup.molds) room.set(baitId, (room.get(baitId) ?? 0) + baits);
-  return asked.lines.flatMap(({ id, baitId, colourId, baits }) => {
-    const left = colourId === cup.colourId ? Math.min(baits, room.get(baitId) ?? 0) : 0;
-    if (left === 0 || !lines.some((line) => line.id === id)) return [];
-    room.set(baitId, (room.get(baitId) ?? 0) - left);
-    return [{ orderLineId: id, baits: left }];
-  });
 }
 
 interface SureProps {

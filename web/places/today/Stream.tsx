@@ -61,8 +61,8 @@ function Cups({ today, cups }: { today: Today; cups: Cups }) {
         <div key={cup.colourwayId} className="flex gap-3 items-end mb-5 relative" data-tie={`cup ${cup.colourwayId}`}>
           <Glass
             hex={cup.hex}
-            glasses={cup.tonight?.glasses ?? 1}
-            fill={Math.min(1, cup.cookMl / cup.evenings / (cup.tonight?.glasses ?? 1) / workshop.glassMl)}
+            glasses={cup.tonight.glasses}
+            fill={Math.min(1, cup.cookMl / cup.evenings / cup.tonight.glasses / workshop.glassMl)}
             widthPx={72}
             label={`${cup.colourwayName}, ${text(cup.cookMl, 'volume')}`}
           />

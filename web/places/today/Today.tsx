@@ -12,7 +12,7 @@ import { MoldBlock } from '../../parts/MoldBlock.tsx';
 import { Waiting } from '../../parts/Page.tsx';
 import { Puck } from '../../parts/Puck.tsx';
 import { useTaste } from '../../parts/taste.tsx';
-import { useLayOut } from '../../parts/useLayOutPour.ts';
+import { useLayOut, useLayOutAll } from '../../parts/useLayOutPour.ts';
 import { Stream } from './Stream.tsx';
 
 const STEP_WORDS: Record<Today['step'], string> = {
@@ -67,16 +67,28 @@ export function TodayPlace() {
 function NextStep({ today }: { today: Today }) {
   const first = today.cups[0];
   const layOut = useLayOut();
+  const all = useLayOutAll();
+  const cups = today.cups.map(({ colourwayId, tonight }) => ({ colourwayId, ...tonight }));
   if (today.step === 'pour' && first) {
     return (
       <div className="mt-5 flex gap-3 flex-wrap">
+        {cups.length > 1 && (
+          <button
+            type="button"
+            className="btn btn-lg btn-primary"
+            disabled={all.isPending || layOut.isPending}
+            onClick={() => all.mutate(cups)}
+          >
+            Lay out all {cups.length} cups
+          </button>
+        )}
         {today.cups.map((cup, index) => (
           <button
             key={cup.colourwayId}
             type="button"
-            className={`btn btn-lg ${index === 0 ? 'btn-primary' : 'btn-line'}`}
-            disabled={layOut.isPending}
-            onClick={() => layOut.mutate({ colourwayId: cup.colourwayId, ...(cup.tonight ?? cup) })}
+            className={`btn btn-lg ${index === 0 && cups.length === 1 ? 'btn-primary' : 'btn-line'}`}
+            disabled={all.isPending || layOut.isPending}
+            onClick={() => layOut.mutate({ colourwayId: cup.colourwayId, ...cup.tonight })}
           >
             Lay out {cup.colourwayName}
           </button>
@@ -84,7 +96,7 @@ function NextStep({ today }: { today: Today }) {
         <Link to="/orders/plan" className="btn btn-lg btn-ghost border border-[var(--edge)]">
           The evenings ahead
         </Link>
-        <Refusal error={layOut.error} />
+        <Refusal error={all.error ?? layOut.error} />
       </div>
     );
   }

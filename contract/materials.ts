@@ -85,6 +85,8 @@ export const lotBody = v.strictObject({
   bottleStrength: v.optional(above0(20), 1),
   /** Null: as the material's. */
   dropsPerMl: v.optional(v.nullable(above0(200)), null),
+  /** Null: as the material's. */
+  pricePerKgMinor: v.optional(v.nullable(money), null),
 });
 export const materialBody = v.strictObject({
   name,
@@ -164,6 +166,7 @@ export interface Lot {
   code: string;
   bottleStrength: number;
   dropsPerMl: number | null;
+  pricePerKgMinor: number | null;
   levelG: number;
   /** What it held when it came, all deliveries together. */
   receivedG: number;

@@ -49,7 +49,10 @@ export interface PlanPin {
   pours: boolean;
 }
 
-/** A line of an open order, as the plan names it. */
+/** What a wish for the rack goes by in the plan. */
+export const wishLine = (id: string) => `stock ${id}`;
+
+/** A line of an open order, as the plan names it; of no order: a wish for the rack, or what is being typed. */
 export interface PlanLine {
   id: string;
   orderId: string;

@@ -13,10 +13,12 @@ import { lookEndpoints } from './looks/routes.ts';
 import { masterEndpoints } from './masters/routes.ts';
 import { materialEndpoints } from './materials/routes.ts';
 import { moldEndpoints } from './molds/routes.ts';
+import { moneyEndpoints } from './money/routes.ts';
 import { orderEndpoints } from './orders/routes.ts';
 import { planEndpoints } from './plan/routes.ts';
 import { pourEndpoints } from './pours/routes.ts';
 import { recipeEndpoints } from './recipes/routes.ts';
+import { seasonEndpoints } from './season/routes.ts';
 import { stockEndpoints } from './stock/routes.ts';
 import { tasteEndpoints } from './tastes/routes.ts';
 import { todayEndpoints } from './today/routes.ts';
@@ -39,6 +41,8 @@ export const endpoints: Endpoint[] = [
   ...pourEndpoints,
   ...stockEndpoints,
   ...orderEndpoints,
+  ...moneyEndpoints,
+  ...seasonEndpoints,
   ...customerEndpoints,
   ...complaintEndpoints,
   ...planEndpoints,

@@ -16,7 +16,7 @@ import { learntHere, stepsByMaterial } from './colour.ts';
 /** Emptied lots that are still told of, beside all that hold something. */
 const EMPTIED_TOLD = 12;
 
-const LOT = `lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.drops_per_ml, lot.created_at,
+const LOT = `lot.id, lot.material_id, lot.code, lot.bottle_strength, lot.drops_per_ml, lot.price_per_kg_minor, lot.created_at,
   coalesce((SELECT sum(m.grams) FROM lot_move m WHERE m.lot_id = lot.id AND m.kind = 'received'), 0) AS received_g`;
 
 /** Lots that hold something and the last few that were emptied, oldest first, by material. */
@@ -88,7 +88,10 @@ export function getMaterial(db: Db, id: string): Material {
   return withLots(db, [row])[0] as Material;
 }
 
-type NewLot = Omit<v.InferOutput<typeof lotBody>, 'dropsPerMl'> & { dropsPerMl?: number | null };
+type NewLot = Omit<v.InferOutput<typeof lotBody>, 'dropsPerMl' | 'pricePerKgMinor'> & {
+  dropsPerMl?: number | null;
+  pricePerKgMinor?: number | null;
+};
 
 export function addLot(db: Db, materialId: string, body: NewLot, at: string): void {
   const id = newId();

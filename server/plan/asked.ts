@@ -3,7 +3,7 @@ import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { getISODay } from 'date-fns/getISODay';
 import { parseISO } from 'date-fns/parseISO';
-import { type PlanAsked, typedLine, type WithLine, type WorkHours } from '../../contract/plan.ts';
+import { type PlanAsked, typedLine, type WithLine, type WorkHours, wishLine } from '../../contract/plan.ts';
 import { usual } from '../../core/defaults.ts';
 import { usableMl } from '../../core/plan/glasses.ts';
 import { handsS } from '../../core/plan/hours.ts';
@@ -16,6 +16,7 @@ import { type OpenLine, openLines } from '../orders/need.ts';
 import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
 import { steadyWaits } from '../pours/sets.ts';
+import { stockWishes } from '../season/store.ts';
 import { RACK } from '../stock/lying.ts';
 import { workshop } from '../workshop/store.ts';
 import { type Drawing, drawingOf } from './drawing.ts';
@@ -73,8 +74,13 @@ function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAs
 /** Lines of open orders, and those that are only typed: looked at for as long as anything is planned. */
 function wantedIn(db: Db, now: Date, typed: WithLine[]): OpenLine[] {
   const dueOn = dayOf(addDays(now, MOST_DAYS - 2));
+  const wishes = stockWishes(db, dayOf(now)).map(({ id, baitId, colourwayId, baits, dueOn: by }) => {
+    const mine = { orderId: '', code: 'stock', customer: 'the rack', dueOn: by, inPour: 0 };
+    return { lineId: wishLine(id), baitId, colourwayId, packs: 1, perPack: baits, baits, ...mine };
+  });
   return [
     ...openLines(db),
+    ...wishes,
     ...typed.map(({ baitId, colourwayId, packs, perPack }, index) => {
       mustFind(db, 'bait', baitId, 'bait');
       mustFind(db, 'colourway', colourwayId, 'colour');
@@ -135,7 +141,8 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const { glassMl } = workshop(db);
   const { packS } = packTime(db);
   const perPackOf = (baitId: string) => {
-    const mine = planned.filter((line) => line.baitId === baitId);
+    // What goes onto the rack is packed with the order that takes it.
+    const mine = planned.filter((line) => line.baitId === baitId && line.code !== 'stock');
     return mine.length > 0 ? mine.reduce((sum, { perPack }) => sum + perPack, 0) / mine.length : null;
   };
   return {

@@ -8,6 +8,7 @@ import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
 import { countWord, isLate } from '../../core/plan/evening.ts';
 import { forLines } from '../../core/plan/forLines.ts';
+import type { LineNeed } from '../../core/plan/need.ts';
 import { type PlannedCup, productionSchema } from '../../core/plan/production.ts';
 import { plannedAtOnce } from '../../core/plan/productionPlan.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
@@ -62,6 +63,29 @@ function firstEvening(db: Db, now: Date): FirstEvening {
   return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked };
 }
 
+/** Wishes for the rack as lines that are short: as many of each as are not there yet. */
+function wishedFor(evenings: FirstEvening['evenings'], { asked, lines }: PlanAsked): LineNeed[] {
+  const wishes = lines.filter(({ orderId }) => orderId === '');
+  const free = new Map<string, number>();
+  for (const { baitId, colourId, baits } of asked.stock ?? [])
+    free.set(`${baitId} ${colourId}`, (free.get(`${baitId} ${colourId}`) ?? 0) + baits);
+  // Orders take what lies there first.
+  for (const line of asked.lines)
+    if (!wishes.some(({ id }) => id === line.id)) {
+      const key = `${line.baitId} ${line.colourId}`;
+      free.set(key, Math.max(0, (free.get(key) ?? 0) - line.baits));
+    }
+  return wishes.flatMap(({ id }) => {
+    const line = asked.lines.find((one) => one.id === id);
+    if (!line || !evenings.has(line.colourId)) return [];
+    const key = `${line.baitId} ${line.colourId}`;
+    const there = Math.min(line.baits, free.get(key) ?? 0);
+    free.set(key, (free.get(key) ?? 0) - there);
+    const got = { fromReady: there, fromCuring: 0, fromPour: 0, short: line.baits - there };
+    return [{ lineId: id, baitId: line.baitId, colourwayId: line.colourId, baits: line.baits, ...got }];
+  });
+}
+
 function cupsTonight(
   db: Db,
   needs: PlacedNeed[],
@@ -71,7 +95,10 @@ function cupsTonight(
   const colourways = named(db, 'colourway_called');
   const baits = named(db, 'bait');
   const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
-  const needed = new Map(cups(db, needs, at).map((cup) => [cup.colourwayId, cup]));
+  const needed = new Map(cups(db, [...needs, ...wishedFor(evenings, asked)], at).map((cup) => [cup.colourwayId, cup]));
+  const ordered = new Set(needs.map(({ lineId }) => lineId));
+  const forOrders = <T extends { orderLineId: string }>(rows: T[]) =>
+    rows.filter(({ orderLineId }) => ordered.has(orderLineId));
   const withoutMold = [...needed.values()].flatMap((cup) =>
     cup.withoutMold.map(({ baitId, baits: n, why }) => ({
       baitName: baits.get(baitId)?.name ?? '',
@@ -95,7 +122,7 @@ function cupsTonight(
         evenings: evenings.get(one.colourId) ?? 1,
         tonight: {
           molds: one.molds.map(({ moldId, shots }) => ({ moldId, shots })),
-          orderLines: forLines(one, asked.asked.lines),
+          orderLines: forOrders(forLines(one, asked.asked.lines)),
           glasses: one.glasses,
         },
         molds: cup.molds.map(({ moldId, baitId, shots, goodNeeded, expectedGood, made, rejected }) => ({
@@ -110,7 +137,7 @@ function cupsTonight(
           made,
           rejected,
         })),
-        orderLines: cup.orderLines,
+        orderLines: forOrders(cup.orderLines),
         orderIds: [
           ...new Set(
             needs.filter((need) => need.colourwayId === cup.colourwayId && need.short > 0).map((need) => need.orderId),
@@ -257,7 +284,7 @@ function pourBy(dueOn: string, now: Date): string {
   return last === today ? `Pour tonight: ${cures}.` : `Pour by ${dayName(last, now)}: ${cures}.`;
 }
 
-type Known = Pick<Today, 'cups' | 'openPours' | 'orders' | 'eveningOn'> & { evenings: number };
+type Known = Pick<Today, 'cups' | 'openPours' | 'orders' | 'eveningOn'> & { evenings: number; forRack: boolean };
 
 function sentence(db: Db, today: Known, now: Date): Sentence {
   const running = today.openPours.find((pour) => pour.started) ?? today.openPours[0];
@@ -288,7 +315,7 @@ function sentence(db: Db, today: Known, now: Date): Sentence {
             act: overEvenings(hours, evenings, firstDue.dueOn, day, now),
           }
         : {
-            lead: `${countWord(glasses, 'cup')} ${glasses === 1 ? 'makes' : 'make'} ${whose} good.`,
+            lead: `${countWord(glasses, 'cup')} ${glasses === 1 ? 'makes' : 'make'} ${whose} good${today.forRack ? ', and some for the rack' : ''}.`,
             act: `${day === 'tonight' ? '' : `The next evening is ${day}. `}${pourBy(firstDue.dueOn, now)} About ${hoursText(hours)} at the bench.`,
           };
     return {
@@ -314,6 +341,16 @@ function sentence(db: Db, today: Known, now: Date): Sentence {
       step: 'mold',
       to: `/orders/${short.id}`,
     };
+  if (today.cups.length > 0) {
+    const glasses = today.cups.reduce((sum, cup) => sum + cup.tonight.glasses, 0);
+    const when = today.eveningOn === format(now, 'yyyy-MM-dd') ? 'tonight is free' : 'the next evening is free';
+    return {
+      lead: `No order is short, and ${when}.`,
+      act: `${countWord(glasses, 'cup')} for the season.`,
+      step: 'pour',
+      to: '/orders/season',
+    };
+  }
   const curing = today.orders.find((order) => order.state === 'curing');
   if (curing)
     return {
@@ -331,13 +368,17 @@ export function today(db: Db, now: Date): Today {
   const orders = todayOrders(db, needs);
   const evening = firstEvening(db, now);
   const planned = cupsTonight(db, needs, evening, at);
+  const wished = new Set(evening.asked.lines.flatMap(({ orderId, id }) => (orderId === '' ? [id] : [])));
+  const forRack = evening.cups.some((cup) =>
+    forLines(cup, evening.asked.asked.lines).some(({ orderLineId }) => wished.has(orderLineId)),
+  );
   const here = new Set(evening.cups.map(({ colourId }) => colourId));
   const later = new Set([...evening.evenings.keys()].filter((colourId) => !here.has(colourId)));
   const pours = openPours(db);
   return {
     ...sentence(
       db,
-      { cups: planned.cups, openPours: pours, orders, eveningOn: evening.day, evenings: evening.inAll },
+      { cups: planned.cups, openPours: pours, orders, eveningOn: evening.day, evenings: evening.inAll, forRack },
       now,
     ),
     ...planned,

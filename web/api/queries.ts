@@ -9,6 +9,7 @@ import type { ColourLook, ColourLookOf } from '../../contract/looks.ts';
 import type { Master, MasterRow } from '../../contract/masters.ts';
 import type { Material } from '../../contract/materials.ts';
 import type { Mold, MoldRow } from '../../contract/molds.ts';
+import type { Money } from '../../contract/money.ts';
 import type {
   Bag,
   Complaint,
@@ -25,6 +26,7 @@ import type { Packing } from '../../contract/packing.ts';
 import type { PlanAsked, WithLine } from '../../contract/plan.ts';
 import type { Hands, Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
+import type { Season } from '../../contract/season.ts';
 import type { TasteWish } from '../../contract/tastes.ts';
 import type { LineCounts, SearchHit, Today } from '../../contract/today.ts';
 import type { KickFit, Ladder, LadderRow, WaterTest } from '../../contract/water.ts';
@@ -194,6 +196,18 @@ export const queries = {
     queryOptions({
       queryKey: ['orders', orderId, 'tastes'],
       queryFn: () => call<Page<TasteWish>>(`/orders/${encodeURIComponent(orderId)}/tastes`),
+    }),
+  season: (weeks: number) =>
+    queryOptions({
+      queryKey: ['season', weeks],
+      staleTime: 0,
+      queryFn: () => call<Season>(`/season?weeks=${weeks}`),
+    }),
+  /** What was sold and is due within these days. */
+  money: (from: string, to: string) =>
+    queryOptions({
+      queryKey: ['orders', 'money', from, to],
+      queryFn: () => call<Money>(`/money?from=${from}&to=${to}`),
     }),
   customers: list<Customer>('customers', '/customers'),
   customer: (id: string) => one<CustomerWith>('customers', '/customers', id),

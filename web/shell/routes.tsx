@@ -86,6 +86,8 @@ export const makeRouter = () =>
             },
             { path: '/orders/cost', lazy: lazy(() => import('../places/orders/CostPage.tsx'), 'CostPage') },
             { path: '/orders/import', lazy: lazy(() => import('../places/orders/ImportPage.tsx'), 'ImportPage') },
+            { path: '/orders/money', lazy: lazy(() => import('../places/orders/MoneyPage.tsx'), 'MoneyPage') },
+            { path: '/orders/season', lazy: lazy(() => import('../places/season/SeasonPage.tsx'), 'SeasonPage') },
             { path: '/orders/plan', lazy: lazy(() => import('../places/plan/PlanPage.tsx'), 'PlanPage') },
             { path: '/orders/:id', lazy: lazy(() => import('../places/orders/OrderPage.tsx'), 'OrderPage') },
             {

@@ -123,6 +123,7 @@ CREATE TABLE stock_wish (
   created_at TEXT NOT NULL
 ) STRICT;
 CREATE INDEX stock_wish_open ON stock_wish (due_on) WHERE ended_at IS NULL;
+CREATE INDEX order_line_of ON order_line (colourway_id, bait_id);
 
 -- A scale at the packing table.
 ALTER TABLE instrument ADD COLUMN order_id TEXT REFERENCES customer_order (id);

@@ -23,6 +23,12 @@ export function Orders() {
       <Link to="/orders/import" className="btn btn-ghost border border-[var(--edge)]">
         Out of a table
       </Link>
+      <Link to="/orders/season" className="btn btn-ghost border border-[var(--edge)]">
+        For the season
+      </Link>
+      <Link to="/orders/money" className="btn btn-ghost border border-[var(--edge)]">
+        What it earns
+      </Link>
       <Link to="/customers" className="btn btn-ghost border border-[var(--edge)]">
         Customers
       </Link>

@@ -63,7 +63,8 @@ function Day({ day, days, named, widestMin, ...acts }: DayProps) {
   for (const { lineId, baits } of day.packed) {
     const line = named.line(lineId);
     // The last bag of a line that was begun is one too.
-    if (line) packs.set(line.code, (packs.get(line.code) ?? 0) + Math.ceil(baits / line.perPack));
+    if (line && line.orderId !== '')
+      packs.set(line.code, (packs.get(line.code) ?? 0) + Math.ceil(baits / line.perPack));
   }
   return (
     <li

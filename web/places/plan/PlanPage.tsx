@@ -1,7 +1,7 @@
 import { Link } from 'react-router';
 import type { PlanAsked } from '../../../contract/plan.ts';
 import { forLines } from '../../../core/plan/forLines.ts';
-import type { ProductionPlan } from '../../../core/plan/production.ts';
+import type { PlannedCup, ProductionPlan } from '../../../core/plan/production.ts';
 import { useWrite } from '../../api/write.ts';
 import { dayText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -81,7 +81,7 @@ export function PlanPage() {
               layOut.mutate({
                 colourwayId: cup.colourId,
                 molds: cup.molds,
-                orderLines: forLines(cup, asked.asked.lines),
+                orderLines: forOrders(cup, asked),
               })
             }
           />
@@ -94,6 +94,12 @@ export function PlanPage() {
     </Page>
   );
 }
+
+/** The lines of orders that a cup is laid out for; what is for the rack is for nobody yet. */
+const forOrders = (cup: PlannedCup, { asked, lines }: PlanAsked) => {
+  const ordered = new Set(lines.filter(({ orderId }) => orderId !== '').map(({ id }) => id));
+  return forLines(cup, asked.lines).filter(({ orderLineId }) => ordered.has(orderLineId));
+};
 
 interface SureProps {
   plan: ProductionPlan;
@@ -188,8 +194,11 @@ function Orders({ orders }: { orders: PlannedOrder[] }) {
       <h2 className="mb-2">When each can be sent</h2>
       <ul className="ruled">
         {orders.map((order) => (
-          <li key={order.orderId} className="py-2">
-            <Link to={`/orders/${order.orderId}`} className="row-hover grid grid-cols-[1fr_auto] gap-x-3">
+          <li key={order.orderId || `${order.code} ${order.dueOn}`} className="py-2">
+            <Link
+              to={order.orderId ? `/orders/${order.orderId}` : '/orders/season'}
+              className="row-hover grid grid-cols-[1fr_auto] gap-x-3"
+            >
               <span className="font-bold">{order.customer}</span>
               <span className="figure soft text-sm text-right">{order.code}</span>
               {order.packedOn ? (

@@ -53,14 +53,16 @@ export function ordersOf({ lines }: ProductionPlan, asked: PlanAsked): PlannedOr
   const orders = new Map<string, PlannedOrder>();
   for (const { id, orderId, code, customer, dueOn, baits } of asked.lines) {
     const line = planned.get(id) ?? { packedOn: null, lateDays: null, shortBaits: baits, why: 'no-mold' as const };
-    const before = orders.get(orderId);
+    // A wish for the rack stands for itself.
+    const key = orderId || id;
+    const before = orders.get(key);
     const whole = line.packedOn !== null && before?.packedOn !== null;
     const latest =
       [before?.packedOn, line.packedOn]
         .flatMap((day) => (day ? [day] : []))
         .sort()
         .at(-1) ?? null;
-    orders.set(orderId, {
+    orders.set(key, {
       orderId,
       code,
       customer,

@@ -88,9 +88,12 @@ function dropHint(material: Material, workshop: { dropsPerMl: number }): string 
   return `weigh twenty; empty: ${perMl}${byDefault ? ', a default' : ''}`;
 }
 
+/** What is counted is bought by the thousand. */
+const priceLabel = (kind: Material['kind']) => (isCounted(kind) ? { label: 'A thousand cost' } : {});
+
 function NewLot({ material }: { material: Material }) {
   const { workshop } = useTaste();
-  const [begun] = useState({ code: '', grams: null, bottleStrength: 1, dropsPerMl: null });
+  const [begun] = useState({ code: '', grams: null, bottleStrength: 1, dropsPerMl: null, pricePerKgMinor: null });
   const sheet = useSheet({ schema: lotBody, keep: `material/${material.id}/lot`, seen: begun });
   const add = useWrite<Material>(
     () => ({ path: `/materials/${material.id}/lots`, body: sheet.values }),
@@ -105,6 +108,7 @@ function NewLot({ material }: { material: Material }) {
       <FigureIn at="grams" pieces={isCounted(material.kind)} />
       {material.kind === 'colourant' && <FigureIn at="bottleStrength" hint="2: half as many drops" />}
       {isLiquid(material.kind) && <FigureIn at="dropsPerMl" hint={dropHint(material, workshop)} />}
+      <FigureIn at="pricePerKgMinor" {...priceLabel(material.kind)} hint="empty: as before" />
       <div className="col-span-2">
         <Send className="btn-sm">Add this lot</Send>
       </div>
@@ -161,7 +165,7 @@ function Facts({ material }: { material: Material }) {
     <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="grid grid-cols-2 gap-3">
       <TextIn at="name" className="col-span-2" />
       <FigureIn at="reorderG" pieces={isCounted(material.kind)} />
-      {!isCounted(material.kind) && <FigureIn at="pricePerKgMinor" />}
+      <FigureIn at="pricePerKgMinor" {...priceLabel(material.kind)} />
       {material.kind === 'colourant' && (
         <FigureIn
           at="dropsPerMl"

@@ -90,13 +90,25 @@ export const lineChangeBody = v.strictObject({
   colourwayId: v.optional(rowId),
   why: note,
 });
+/** One more line of an order that was taken already. */
+export const addLineBody = v.strictObject({
+  baitId: rowId,
+  colourwayId: rowId,
+  packs: count(1, 5000),
+  perPack: called(count(1, 1000), 'To a pack'),
+  priceMinor: v.optional(v.nullable(money)),
+  why: note,
+});
+export const takeLineBody = v.strictObject({ why: note });
 export const backOrderBody = v.strictObject({ dueOn: called(day, 'The rest is due') });
 
 /** What was changed on a line after the order was taken. */
 export interface LineChange {
   id: string;
   lineId: string;
-  what: 'packs' | 'per-pack' | 'colour' | 'back-order';
+  what: 'packs' | 'per-pack' | 'colour' | 'back-order' | 'added' | 'taken';
+  /** The line in words, also where it is no more. */
+  line: string;
   was: string;
   now: string;
   why: string;

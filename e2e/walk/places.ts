@@ -64,6 +64,7 @@ export async function places(url: string, how: Choose): Promise<string[]> {
   const bags = orders
     .flatMap((row) => (row.bags as Row[]).slice(0, how === 'all' ? 5 : 1))
     .slice(0, how === 'all' ? 100 : 2);
+  const customers = chosen(await list('/customers'), how);
   const ladders = (await get<{ items: Row[] }>('/ladders')).items;
   const materials = chosen(await list('/materials'), how, (row) => row.kind === 'colourant');
   const bins = chosen((await get<{ items: Row[] }>('/bins')).items, how, (row) => row.colour === null);
@@ -110,7 +111,13 @@ export async function places(url: string, how: Choose): Promise<string[]> {
     '/orders/new',
     '/orders/plan',
     '/orders/cost',
+    '/orders/money',
+    '/orders/season',
+    '/orders/import',
     ...each(orders, '/orders/:id'),
+    ...each(orders.filter((row) => row.state === 'short').slice(0, 1), '/orders/:id/packing'),
+    '/customers',
+    ...each(customers.slice(0, how === 'all' ? 50 : 1), '/customers/:id'),
     '/store',
     '/store?new',
     ...each(materials, '/store?material=:id'),

@@ -16,7 +16,7 @@ interface Kind {
 
 const openOrders = (line: string) =>
   `SELECT DISTINCT o.code FROM order_line l JOIN customer_order o ON o.id = l.order_id
-   WHERE ${line} AND o.sent_at IS NULL AND o.cancelled_at IS NULL`;
+   WHERE ${line} AND l.taken_at IS NULL AND o.sent_at IS NULL AND o.cancelled_at IS NULL`;
 
 const KINDS: Record<string, Kind> = {
   baits: {

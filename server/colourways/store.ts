@@ -188,7 +188,7 @@ export const usedIn = (db: Db, id: string): ColourUses => ({
     db,
     `SELECT DISTINCT o.id, o.code, customer.name AS customer, o.due_on FROM order_line l
      JOIN customer_order o ON o.id = l.order_id JOIN customer ON customer.id = o.customer_id
-     WHERE l.colourway_id = ? AND o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on LIMIT 40`,
+     WHERE l.colourway_id = ? AND l.taken_at IS NULL AND o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on LIMIT 40`,
     [id],
   ),
   rack: all(

@@ -10,7 +10,7 @@ const TOOK = `SELECT l.bait_id, bait.name AS bait_name, l.colourway_id, c.name A
     sum(l.packs * l.per_pack) AS baits, max(o.due_on) AS last_on
   FROM customer_order o JOIN order_line l ON l.order_id = o.id JOIN bait ON bait.id = l.bait_id
   JOIN colourway_called c ON c.id = l.colourway_id
-  WHERE o.customer_id = ? AND o.cancelled_at IS NULL GROUP BY l.bait_id, l.colourway_id ORDER BY last_on DESC, packs DESC LIMIT 60`;
+  WHERE o.customer_id = ? AND o.cancelled_at IS NULL AND l.taken_at IS NULL GROUP BY l.bait_id, l.colourway_id ORDER BY last_on DESC, packs DESC LIMIT 60`;
 
 export const tookOf = (db: Db, customerId: string) => all<CustomerWith['took'][number]>(db, TOOK, [customerId]);
 

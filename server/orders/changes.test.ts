@@ -110,6 +110,49 @@ describe('a change of mind', () => {
     // The same again is no change.
     expect(told((await change({ packs: 5, why: '' })).body)).toHaveLength(2);
   });
+  test('a line more, a line less: the one is told with its price list, the other stays with what it was and wants nothing', async () => {
+    const sea = await workshop.made<{ id: string }>('/recipes', {
+      name: 'Sea Pink',
+      hex: '#d98cab',
+      basisMl: 240,
+      items: [{ materialId: stock.colourant.id, amount: 3, unit: 'drop' }],
+    });
+    const more = { baitId: stock.master.baitId, colourwayId: sea.id, packs: 3, perPack: 8, why: 'for the window' };
+    const { body, status } = await workshop.post<Order>(`/orders/${order.id}/lines`, more);
+    expect([status, body.lines.map(({ colourwayName, packs }) => [colourwayName, packs])]).toEqual([
+      201,
+      [
+        ['Slack Tide', 2],
+        ['Sea Pink', 3],
+      ],
+    ]);
+    const out = await workshop.post<Order>(`/orders/${order.id}/lines/${lineId}/take-out`, { why: '' });
+    expect(out.body.lines.map(({ colourwayName }) => colourwayName)).toEqual(['Sea Pink']);
+    expect(out.body.changes.map(({ line, what, was, now: is }) => [line, what, was, is])).toEqual([
+      ['Sandlance 110 Sea Pink', 'added', '0', '3'],
+      ['Sandlance 110 Slack Tide', 'taken', '2', '0'],
+    ]);
+    // Nobody wants it any more: not the plan, not Today.
+    expect(out.body.need.lines.map(({ colourwayId, short }) => [colourwayId, short])).toEqual([[sea.id, 24]]);
+    const last = await workshop.post(`/orders/${order.id}/lines/${out.body.lines[0]?.id}/take-out`, { why: '' });
+    expect(last.body.error.code).toBe('nothing-left');
+    expect((await workshop.post(`/orders/${order.id}/lines/${lineId}/take-out`, { why: '' })).body.error.code).toBe(
+      'not-found',
+    );
+  });
+  test('a line of which some is packed is not taken out', async () => {
+    await workshop.post(`/orders/${order.id}/lines`, {
+      baitId: stock.master.baitId,
+      colourwayId: stock.recipe.id,
+      packs: 1,
+      perPack: 4,
+      why: '',
+    });
+    await fifteen();
+    await pack(1);
+    const { body } = await workshop.post(`/orders/${order.id}/lines/${lineId}/take-out`, { why: '' });
+    expect(body.error.code).toBe('already-started');
+  });
   test('what is packed is not taken back by it', async () => {
     await fifteen();
     await pack(1);

@@ -1,10 +1,11 @@
 import type * as v from 'valibot';
-import type { backOrderBody, LineChange, lineChangeBody } from '../../contract/orders.ts';
+import type { addLineBody, backOrderBody, LineChange, lineChangeBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { BAGS_PACKED } from '../stock/bags.ts';
+import { addOrderLine } from './lines.ts';
 
 interface Line {
   id: string;
@@ -19,7 +20,7 @@ const linesOf = (db: Db, orderId: string) =>
   all<Line>(
     db,
     `SELECT l.id, l.position, l.colourway_id, l.packs, l.per_pack, ${BAGS_PACKED} AS packed FROM order_line l
-     WHERE l.order_id = ? ORDER BY l.position`,
+     WHERE l.order_id = ? AND l.taken_at IS NULL ORDER BY l.position`,
     [orderId],
   );
 
@@ -40,13 +41,15 @@ function mustBeOpen(db: Db, orderId: string) {
   return order;
 }
 
-type Change = Omit<LineChange, 'id' | 'at' | 'lineId'> & { orderId: string; orderLineId: string };
+type Change = Omit<LineChange, 'id' | 'at' | 'lineId' | 'line'> & { orderId: string; orderLineId: string };
 const changed = (db: Db, row: Change, at: string) => insert(db, 'line_change', { id: newId(), ...row, at });
 
 export const changesOf = (db: Db, orderId: string): LineChange[] =>
   all(
     db,
-    'SELECT id, order_line_id AS line_id, what, was, now, why, at FROM line_change WHERE order_id = ? ORDER BY seq LIMIT 200',
+    `SELECT k.id, k.order_line_id AS line_id, bait.name || ' ' || c.name AS line, k.what, k.was, k.now, k.why, k.at
+     FROM line_change k JOIN order_line l ON l.id = k.order_line_id JOIN bait ON bait.id = l.bait_id
+     JOIN colourway_called c ON c.id = l.colourway_id WHERE k.order_id = ? ORDER BY k.seq LIMIT 200`,
     [orderId],
   );
 
@@ -91,6 +94,38 @@ export function changeLine(
     run(db, 'UPDATE order_line SET colourway_id = @colourwayId WHERE id = @lineId', { colourwayId, lineId });
     say('colour', name(line.colourwayId) ?? '', now);
   }
+}
+
+/** A customer wants something more. */
+export function addLine(
+  db: Db,
+  orderId: string,
+  { why, ...line }: v.InferOutput<typeof addLineBody>,
+  at: string,
+): void {
+  mustBeOpen(db, orderId);
+  const id = addOrderLine(db, orderId, line);
+  changed(db, { orderId, orderLineId: id, what: 'added', was: '0', now: String(line.packs), why }, at);
+}
+
+/**
+ * A customer does not want a line any more: it stays, with what was poured for it, and nobody wants it.
+ * @throws Failure `already-started` where some of it is packed, `nothing-left` where it is the only one.
+ */
+export function takeLine(db: Db, orderId: string, lineId: string, why: string, at: string): void {
+  const order = mustBeOpen(db, orderId);
+  const lines = linesOf(db, orderId);
+  const line = lines.find(({ id }) => id === lineId);
+  if (!line) throw new Failure('not-found', 'That line is not of this order.');
+  if (line.packed > 0)
+    throw new Failure(
+      'already-started',
+      `${line.packed} packs of it are packed; open them again, or want fewer packs.`,
+    );
+  if (lines.length === 1)
+    throw new Failure('nothing-left', `It is the only line of ${order.code}: cancel the order instead.`);
+  run(db, 'UPDATE order_line SET taken_at = @at WHERE id = @lineId', { at, lineId });
+  changed(db, { orderId, orderLineId: lineId, what: 'taken', was: String(line.packs), now: '0', why }, at);
 }
 
 /**

@@ -29,7 +29,7 @@ function wantedLines(db: Db): OpenLine[] {
       coalesce((SELECT sum(pl.baits) FROM pour_order_line pl JOIN pour ON pour.id = pl.pour_id
         WHERE pl.order_line_id = l.id AND pour.closed_at IS NULL), 0) AS in_pour
      FROM order_line l JOIN customer_order o ON o.id = l.order_id JOIN customer ON customer.id = o.customer_id
-     WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL ORDER BY o.due_on, o.created_at, l.position`,
+     WHERE o.sent_at IS NULL AND o.cancelled_at IS NULL AND l.taken_at IS NULL ORDER BY o.due_on, o.created_at, l.position`,
   );
 }
 

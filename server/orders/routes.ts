@@ -1,12 +1,21 @@
 import { importBody } from '../../contract/imports.ts';
-import { backOrderBody, lineChangeBody, orderBody, orderPatch, orderQuery, packBody } from '../../contract/orders.ts';
+import {
+  addLineBody,
+  backOrderBody,
+  lineChangeBody,
+  orderBody,
+  orderPatch,
+  orderQuery,
+  packBody,
+  takeLineBody,
+} from '../../contract/orders.ts';
 import { packWithBody } from '../../contract/packing.ts';
 import { atField, Failure } from '../../core/failure.ts';
 import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { packedWith, setPackedWith } from '../materials/store.ts';
 import { addTaste } from '../tastes/store.ts';
-import { backOrder, changeLine } from './changes.ts';
+import { addLine, backOrder, changeLine, takeLine } from './changes.ts';
 import { importOrders, orderImports, takeImportBack } from './imports.ts';
 import { packingOf } from './packing.ts';
 import { addOrder, getOrder, listOrders, pack, priceLine } from './store.ts';
@@ -86,6 +95,26 @@ export const orderEndpoints = [
         priceLine(db, id, line, `lines.${i}.id`);
       });
       return getOrder(db, id, at);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/:id/lines',
+    body: addLineBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      addLine(db, params.id as string, body, at);
+      return getOrder(db, params.id as string, at);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/:id/lines/:lineId/take-out',
+    body: takeLineBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      takeLine(db, params.id as string, params.lineId as string, body.why, at);
+      return getOrder(db, params.id as string, at);
     },
   }),
   endpoint({

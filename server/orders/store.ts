@@ -11,7 +11,6 @@ import type {
   packBody,
 } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
-import { listPrice } from '../../core/plan/prices.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -20,8 +19,8 @@ import { bagsInStore } from '../materials/store.ts';
 import { unknownIn } from '../pours/unknown.ts';
 import { BAGS_PACKED, poursOfBags } from '../stock/bags.ts';
 import { bagsOfOrder, fillBag } from '../stock/store.ts';
-import { workshop } from '../workshop/store.ts';
 import { changesOf } from './changes.ts';
+import { addOrderLine } from './lines.ts';
 import { allNeeds, cups, type PlacedNeed } from './need.ts';
 
 const CUSTOMERS = {
@@ -50,7 +49,7 @@ function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
     `SELECT l.order_id, l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.colourway_id, c.name AS colourway_name, c.hex, l.packs, l.per_pack,
       l.price_minor, ${BAGS_PACKED} AS packed
      FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN colourway_called c ON c.id = l.colourway_id
-     WHERE l.order_id IN (SELECT value FROM json_each(?)) ORDER BY l.order_id, l.position`,
+     WHERE l.order_id IN (SELECT value FROM json_each(?)) AND l.taken_at IS NULL ORDER BY l.order_id, l.position`,
     [JSON.stringify(orderIds)],
   ))
     lines.get(orderId)?.push(line);
@@ -148,45 +147,6 @@ export function getOrder(db: Db, id: string, at: string): Order {
     changes: changesOf(db, id),
     bagKinds: bagsInStore(db),
   };
-}
-
-/** A bait's price as this order's customer pays it. */
-function priceFor(db: Db, orderId: string, priceMinor: number | null): number | null {
-  if (priceMinor === null) return null;
-  const { clubFraction, shopFraction, roundMinor } = workshop(db);
-  const { priceList } = first<{ priceList: PriceList }>(
-    db,
-    'SELECT c.price_list FROM customer_order o JOIN customer c ON c.id = o.customer_id WHERE o.id = ?',
-    [orderId],
-  ) as { priceList: PriceList };
-  return listPrice(priceMinor, { private: 1, club: clubFraction, shop: shopFraction }[priceList], roundMinor);
-}
-
-type NewLine = Omit<v.InferOutput<typeof orderBody>['lines'][number], 'priceMinor'> & {
-  priceMinor?: number | null | undefined;
-};
-
-/** One more line of an order, at the bait's price unless another is said. @param path where its fields stand in the request. */
-export function addOrderLine(db: Db, orderId: string, line: NewLine, path = ''): string {
-  const bait = first<{ priceMinor: number | null }>(db, 'SELECT price_minor FROM bait WHERE id = ?', [line.baitId]);
-  if (!bait)
-    throw new Failure('invalid-input', 'That bait is not here; make its master or mold first.', `${path}baitId`);
-  if (!first(db, 'SELECT 1 FROM colourway WHERE id = ?', [line.colourwayId]))
-    throw new Failure('invalid-input', 'That colour is not here; write its recipe first.', `${path}colourwayId`);
-  const last = first<{ position: number | null }>(
-    db,
-    'SELECT max(position) AS position FROM order_line WHERE order_id = ?',
-    [orderId],
-  );
-  const id = newId();
-  insert(db, 'order_line', {
-    id,
-    orderId,
-    position: (last?.position ?? -1) + 1,
-    ...line,
-    priceMinor: line.priceMinor ?? priceFor(db, orderId, bait.priceMinor),
-  });
-  return id;
 }
 
 /** Where an order came from, if nobody typed it. */

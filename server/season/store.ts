@@ -20,7 +20,7 @@ const orderedIn = (db: Db, from: string, to: string) =>
   all<Pair & { baits: number }>(
     db,
     `SELECT l.bait_id, l.colourway_id, sum(l.packs * l.per_pack) AS baits FROM customer_order o JOIN order_line l ON l.order_id = o.id
-     WHERE o.due_on >= @from AND o.due_on < @to AND o.cancelled_at IS NULL AND o.gift = 0 GROUP BY l.bait_id, l.colourway_id`,
+     WHERE o.due_on >= @from AND o.due_on < @to AND o.cancelled_at IS NULL AND o.gift = 0 AND l.taken_at IS NULL GROUP BY l.bait_id, l.colourway_id`,
     { from, to },
   );
 
@@ -102,7 +102,7 @@ function deadOf(db: Db, now: Date): Season['dead'] {
     db,
     `SELECT rack.bait_id, bait.name AS bait_name, rack.colourway_id, c.name AS colourway_name, c.hex, sum(rack.baits) AS baits,
        (SELECT max(o.due_on) FROM order_line l JOIN customer_order o ON o.id = l.order_id
-        WHERE l.colourway_id = rack.colourway_id AND l.bait_id = rack.bait_id AND o.cancelled_at IS NULL) AS last_on
+        WHERE l.colourway_id = rack.colourway_id AND l.bait_id = rack.bait_id AND o.cancelled_at IS NULL AND l.taken_at IS NULL) AS last_on
      FROM ${RACK} JOIN bait ON bait.id = rack.bait_id JOIN colourway_called c ON c.id = rack.colourway_id
      WHERE rack.grade = 'sell' GROUP BY rack.bait_id, rack.colourway_id HAVING sum(rack.baits) > 0 ORDER BY 6 DESC`,
   ).filter(({ lastOn }) => lastOn === null || lastOn < since);

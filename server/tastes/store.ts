@@ -4,7 +4,7 @@ import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, update } from '../db/rows.ts';
 import { newId } from '../ids.ts';
-import { addOrderLine } from '../orders/store.ts';
+import { addOrderLine } from '../orders/lines.ts';
 import { addRecipe } from '../recipes/store.ts';
 
 export const tastesOf = (db: Db, orderId: string): TasteWish[] =>

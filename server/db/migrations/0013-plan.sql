@@ -37,7 +37,7 @@ CREATE TABLE line_change (
   id TEXT NOT NULL UNIQUE,
   order_id TEXT NOT NULL REFERENCES customer_order (id),
   order_line_id TEXT NOT NULL REFERENCES order_line (id),
-  what TEXT NOT NULL CHECK (what IN ('packs', 'per-pack', 'colour', 'back-order')),
+  what TEXT NOT NULL CHECK (what IN ('packs', 'per-pack', 'colour', 'back-order', 'added', 'taken')),
   was TEXT NOT NULL,
   now TEXT NOT NULL,
   why TEXT NOT NULL DEFAULT '',
@@ -123,6 +123,8 @@ CREATE TABLE stock_wish (
   created_at TEXT NOT NULL
 ) STRICT;
 CREATE INDEX stock_wish_open ON stock_wish (due_on) WHERE ended_at IS NULL;
+-- A line that was taken out of its order stays, with what was done for it; nobody wants it any more.
+ALTER TABLE order_line ADD COLUMN taken_at TEXT;
 CREATE INDEX order_line_of ON order_line (colourway_id, bait_id);
 
 -- A scale at the packing table.

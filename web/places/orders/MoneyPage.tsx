@@ -138,14 +138,16 @@ function Told({ margins, by, wage }: { margins: Margin[]; by: MarginsBy; wage: n
         <table className="table w-full">
           <thead>
             <tr>
-              <th>{BY_WORDS[by].replace('by ', '').replace(/^./, (letter) => letter.toUpperCase())}</th>
-              <th className="text-right">Baits</th>
-              <th className="text-right">Paid</th>
-              <th className="text-right">Materials</th>
-              {wage > 0 && <th className="text-right">Wages</th>}
+              <th className="text-left">
+                {BY_WORDS[by].replace('by ', '').replace(/^./, (letter) => letter.toUpperCase())}
+              </th>
+              <th className="text-right hidden sm:table-cell">Baits</th>
+              <th className="text-right hidden sm:table-cell">Paid</th>
+              <th className="text-right hidden sm:table-cell">Materials</th>
+              {wage > 0 && <th className="text-right hidden sm:table-cell">Wages</th>}
               <th className="text-right">Left</th>
               <th className="text-right">An hour brings</th>
-              <th aria-hidden className="w-40" />
+              <th aria-hidden className="w-40 hidden md:table-cell" />
             </tr>
           </thead>
           <tbody>
@@ -164,15 +166,17 @@ function Told({ margins, by, wage }: { margins: Margin[]; by: MarginsBy; wage: n
                     nameOf(one)
                   )}
                 </td>
-                <td className="figure text-right">{one.baits}</td>
-                <td className="figure text-right">{money(one.revenueMinor)}</td>
-                <td className="figure text-right">{money(Math.round(one.materialMinor))}</td>
-                {wage > 0 && <td className="figure text-right">{money(Math.round(one.labourMinor))}</td>}
+                <td className="figure text-right hidden sm:table-cell">{one.baits}</td>
+                <td className="figure text-right hidden sm:table-cell">{money(one.revenueMinor)}</td>
+                <td className="figure text-right hidden sm:table-cell">{money(Math.round(one.materialMinor))}</td>
+                {wage > 0 && (
+                  <td className="figure text-right hidden sm:table-cell">{money(Math.round(one.labourMinor))}</td>
+                )}
                 <td className={`figure text-right ${one.marginMinor < 0 ? 'heat font-bold' : ''}`}>
                   {money(Math.round(one.marginMinor))}
                 </td>
                 <td className="figure text-right font-bold">{hour(one)}</td>
-                <td aria-hidden>
+                <td aria-hidden className="pl-5 hidden md:table-cell">
                   <HourScale of={one.perHourMinor ?? 0} most={most} hex={one.hex ?? 'var(--rest)'} />
                 </td>
               </tr>

@@ -14,6 +14,7 @@ import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
 import { ByTaste } from './ByTaste.tsx';
+import { ChangeOfMind } from './ChangeOfMind.tsx';
 import { ShortAtPacking } from './ShortAtPacking.tsx';
 import { ShortOf } from './ShortOf.tsx';
 import { Terms } from './Terms.tsx';
@@ -48,6 +49,7 @@ export function OrderPage() {
     >
       <Lines order={order} />
       <ShortAtPacking order={order} />
+      <ChangeOfMind order={order} />
       <Terms order={order} />
       <ByTaste order={order} />
       {order.need.cups.length > 0 && (

@@ -18,34 +18,14 @@ export function Orders() {
   const open = data.items;
   const gone = sent.data.pages.flatMap((page) => page.items);
   const take = (
-    <>
-      <AsTable />
-      <Link to="/orders/import" className="btn btn-ghost border border-[var(--edge)]">
-        Out of a table
-      </Link>
-      <Link to="/orders/season" className="btn btn-ghost border border-[var(--edge)]">
-        For the season
-      </Link>
-      <Link to="/orders/money" className="btn btn-ghost border border-[var(--edge)]">
-        What it earns
-      </Link>
-      <Link to="/customers" className="btn btn-ghost border border-[var(--edge)]">
-        Customers
-      </Link>
-      <Link to="/orders/cost" className="btn btn-ghost border border-[var(--edge)]">
-        What it costs
-      </Link>
-      <Link to="/orders/plan" className="btn btn-ghost border border-[var(--edge)]">
-        The evenings ahead
-      </Link>
-      <Link to="/orders/new" className="btn btn-primary">
-        Take an order
-      </Link>
-    </>
+    <Link to="/orders/new" className="btn btn-primary btn-lg">
+      Take an order
+    </Link>
   );
   if (open.length + gone.length === 0) {
     return (
       <Page title="Orders" tab="Orders" actions={take}>
+        <Beside />
         <Empty
           say="No order yet."
           then="Take one: packs of a bait in a colour, and a due day. It says at once what is short and what to pour."
@@ -62,6 +42,7 @@ export function Orders() {
       actions={take}
       under="Earliest due first. The rack is shared out in this order; no bait is promised twice."
     >
+      <Beside />
       {open.length === 0 && <p className="text-lg">All orders are sent.</p>}
       <ul className="ruled border-y border-[var(--rule)]">
         {open.map((order) => (
@@ -93,6 +74,29 @@ export function Orders() {
   );
 }
 
+const BESIDE = [
+  ['/orders/plan', 'The evenings ahead'],
+  ['/orders/season', 'For the season'],
+  ['/customers', 'Customers'],
+  ['/orders/cost', 'What it costs'],
+  ['/orders/money', 'What it earns'],
+  ['/orders/import', 'Out of a table'],
+] as const;
+
+/** What goes with the orders: when, for whom, at what cost. */
+function Beside() {
+  return (
+    <nav aria-label="With the orders" className="flex flex-wrap gap-x-1 gap-y-1 -mt-2 no-print">
+      {BESIDE.map(([to, name]) => (
+        <Link key={to} to={to} className="btn btn-ghost border border-[var(--rule)]">
+          {name}
+        </Link>
+      ))}
+      <AsTable />
+    </nav>
+  );
+}
+
 /** All orders as a file that a spreadsheet reads. */
 function AsTable() {
   const { minorPerUnit } = useTaste();
@@ -106,7 +110,7 @@ function AsTable() {
     <>
       <button
         type="button"
-        className="btn btn-ghost border border-[var(--edge)]"
+        className="btn btn-ghost border border-[var(--rule)]"
         onClick={() => {
           setProblem(null);
           hand().catch((error: Error) => setProblem(error.message));

@@ -23,6 +23,7 @@ interface Change {
 /** Too few good ones at the packing table: less to each, full bags only, another colour, or the rest later. */
 export function ShortAtPacking({ order }: { order: Order }) {
   const rack = useQuery(queries.rack).data?.items ?? [];
+  const took = useQuery(queries.customer(order.customerId)).data?.took ?? [];
   const change = useWrite<Order, Change>(({ lineId, ...body }) => ({
     path: `/orders/${order.id}/lines/${lineId}`,
     body,
@@ -45,6 +46,9 @@ export function ShortAtPacking({ order }: { order: Order }) {
                 line={line}
                 need={need}
                 rack={rack}
+                took={
+                  new Set(took.filter(({ baitId }) => baitId === line.baitId).map(({ colourwayId }) => colourwayId))
+                }
                 busy={change.isPending}
                 onChange={(body) => change.mutate({ lineId: line.id, ...body })}
               />
@@ -63,16 +67,18 @@ interface ShortLineProps {
   line: OrderLine;
   need: LineNeed;
   rack: RackRow[];
+  /** Colours of it that this customer took before. */
+  took: Set<string>;
   busy: boolean;
   onChange(body: Omit<Change, 'lineId'>): void;
 }
 
-function ShortLine({ line, need, rack, busy, onChange }: ShortLineProps) {
+function ShortLine({ line, need, rack, took, busy, onChange }: ShortLineProps) {
   const bags = line.packs - line.packed;
   // What is cured, cures or is being poured for it: all that it will get without another cup.
   const good = need.fromReady + need.fromCuring + need.fromPour;
   const { each, eachLeft, fullBags, fullLeft } = share({ bags, perBag: line.perPack, good });
-  const near = nearest(line, rack, need.short + good);
+  const near = nearest(line, rack, need.short + good, took);
   return (
     <li className="py-3 flex flex-col gap-2">
       <p className="text-lg">
@@ -102,7 +108,7 @@ function ShortLine({ line, need, rack, busy, onChange }: ShortLineProps) {
           </button>
         )}
         {line.packed === 0 &&
-          near.map(({ colourwayId, name, hex, free, off }) => (
+          near.map(({ colourwayId, name, hex, free, off, before }) => (
             <button
               key={colourwayId}
               type="button"
@@ -112,6 +118,7 @@ function ShortLine({ line, need, rack, busy, onChange }: ShortLineProps) {
             >
               <span className="w-4 h-4 rounded-full border border-[var(--ink)]" style={{ background: hex }} />
               <b>{name}</b> instead: {free} free, ΔE <span className="figure">{off.toFixed(1)}</span>
+              {before && <span className="rest font-bold">, they took it before</span>}
             </button>
           ))}
         {line.packed === 0 && near.length === 0 && (
@@ -122,8 +129,8 @@ function ShortLine({ line, need, rack, busy, onChange }: ShortLineProps) {
   );
 }
 
-/** Colours of the same bait of which enough lie there and are promised to nobody, by how near they look. */
-function nearest(line: OrderLine, rack: RackRow[], wanted: number) {
+/** Colours of the same bait of which enough lie there and are promised to nobody: the nearest, and those they took before. */
+function nearest(line: OrderLine, rack: RackRow[], wanted: number, took: Set<string>) {
   const free = new Map<string, { colourwayId: string; name: string; hex: string; free: number }>();
   for (const row of rack) {
     if (row.baitId !== line.baitId || row.colourwayId === line.colourwayId || row.grade !== 'sell') continue;
@@ -137,9 +144,9 @@ function nearest(line: OrderLine, rack: RackRow[], wanted: number) {
   }
   return [...free.values()]
     .filter((row) => row.free >= wanted)
-    .map((row) => ({ ...row, off: deltaEOfHex(line.hex, row.hex) }))
+    .map((row) => ({ ...row, off: deltaEOfHex(line.hex, row.hex), before: took.has(row.colourwayId) }))
     .sort((a, b) => a.off - b.off)
-    .slice(0, MOST_NEAR);
+    .filter(({ before }, at) => before || at < MOST_NEAR);
 }
 
 /** Sends what is packed; the rest is an order of its own, with a day of its own. */
@@ -167,23 +174,26 @@ function BackOrder({ order }: { order: Order }) {
   );
 }
 
-const WHAT = { packs: 'packs', 'per-pack': 'to a pack', colour: 'colour', 'back-order': 'packs' };
+const WHAT = {
+  packs: 'packs',
+  'per-pack': 'to a pack',
+  colour: 'colour',
+  'back-order': 'packs',
+  added: 'added, packs',
+  taken: 'taken out, packs',
+};
 
 /** What was changed since it was taken: nothing of it is forgotten. */
 function Changes({ order }: { order: Order }) {
   if (order.changes.length === 0) return null;
-  const nameOf = (lineId: string) => {
-    const line = order.lines.find((one) => one.id === lineId);
-    return line ? `${line.baitName} ${line.colourwayName}` : 'a line that moved on';
-  };
   return (
     <section aria-label="Changed since it was taken">
       <h2 className="mb-2">Changed since it was taken</h2>
       <ul className="ruled">
-        {order.changes.map(({ id, lineId, what, was, now, why, at }) => (
+        {order.changes.map(({ id, line, what, was, now, why, at }) => (
           <li key={id} className="py-1.5 flex flex-wrap gap-x-3">
             <span className="soft">{dateText(at)}</span>
-            <b>{nameOf(lineId)}</b>
+            <b>{line}</b>
             <span>
               {what === 'colour' ? '' : `${WHAT[what]} `}
               {was} → <b>{now}</b>

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Order, OrderLine } from '../../../contract/orders.ts';
 import type { Packing } from '../../../contract/packing.ts';
+import { isCounted } from '../../../core/units/counted.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -12,7 +13,7 @@ import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { PackedWith } from './PackedWith.tsx';
 import { Papers } from './Papers.tsx';
-import { ScaleCount } from './ScaleCount.tsx';
+import { Hands, ScaleCount } from './ScaleCount.tsx';
 import { useScale } from './useScale.ts';
 
 const left = ({ packs, packed }: OrderLine) => Math.max(0, packs - packed);
@@ -154,32 +155,35 @@ function OneBag({ order, line, packing }: { order: Order; line: OrderLine; packi
           </Link>
         </p>
       )}
-      <ScaleCount scale={scale} line={line} mass={mine?.mass ?? null} />
       {packing.with.length > 0 && (
-        <p className="bench-text">
+        <p className="bench-text -mt-3">
           with{' '}
           {packing.with
-            .map(({ name, amount, kind }) => `${kind === 'oil' ? text(amount, 'mass') : amount} ${name}`)
+            .map(({ name, amount, kind }) => `${isCounted(kind) ? amount : text(amount, 'mass')} ${name}`)
             .join(', ')}
         </p>
       )}
-      <div className="flex gap-4 items-center flex-wrap">
-        <Guarded
-          means={`pack ${line.id} ${line.packed} ${fine} ${scale.full}`}
-          className={`btn ${fine ? 'btn-primary' : 'btn-line'} min-h-24 h-auto text-3xl px-10`}
-          onAct={() => {
-            if (from.length > 0 && !scale.full && !pack.isPending)
-              pack.mutate({ lineId: line.id, bags: 1, ...weighed });
-          }}
-        >
-          {scale.full ? 'Take the bag off' : fine ? 'Packed' : 'Pack it all the same'}
-        </Guarded>
-        {last && (
-          <Link to={`/bags/${last}`} className="link bench-text figure">
-            {last}
-          </Link>
-        )}
+      <div className="flex gap-x-6 gap-y-4 items-start flex-wrap">
+        <ScaleCount scale={scale} line={line} mass={mine?.mass ?? null} />
+        <div className="flex flex-col gap-2 items-start">
+          <Guarded
+            means={`pack ${line.id} ${line.packed} ${fine} ${scale.full}`}
+            className={`btn ${fine ? 'btn-primary' : 'btn-line'} min-h-24 h-auto text-3xl px-10`}
+            onAct={() => {
+              if (from.length > 0 && !scale.full && !pack.isPending)
+                pack.mutate({ lineId: line.id, bags: 1, ...weighed });
+            }}
+          >
+            {scale.full ? 'Take the bag off' : fine ? 'Packed' : 'Pack it all the same'}
+          </Guarded>
+          {last && (
+            <Link to={`/bags/${last}`} className="link bench-text figure">
+              {last}
+            </Link>
+          )}
+        </div>
       </div>
+      <Hands scale={scale} mass={mine?.mass ?? null} />
       <Refusal error={pack.error} />
       <p className="soft">
         A bag takes <span className="figure">{Math.round(packing.time.packS)}</span> s here

@@ -45,7 +45,10 @@ export function ScaleCount({ scale, line, mass }: { scale: PackScale; line: Orde
     );
   const wrong = said && said.verdict !== 'right' && said.verdict !== 'unsure';
   return (
-    <div className="border-l-4 pl-4 flex flex-col gap-1" style={{ borderColor: wrong ? 'var(--heat)' : 'var(--edge)' }}>
+    <div
+      className="border-l-4 pl-4 flex flex-col gap-1 flex-1 min-w-56"
+      style={{ borderColor: wrong ? 'var(--heat)' : 'var(--edge)' }}
+    >
       <p className="figure text-5xl leading-none" data-testid="on-the-scale">
         {grams === null ? '–' : text(grams, 'mass')}
       </p>
@@ -75,7 +78,6 @@ export function ScaleCount({ scale, line, mass }: { scale: PackScale; line: Orde
           )}
         </p>
       )}
-      <Hands scale={scale} mass={mass} />
     </div>
   );
 }
@@ -84,10 +86,10 @@ export function ScaleCount({ scale, line, mass }: { scale: PackScale; line: Orde
 const SOME_LIGHTER = [1, 0.985, 1.02, 0.99, 1.01, 1.005, 0.995, 1];
 
 /** Hands for a scale that is not there. */
-function Hands({ scale, mass }: { scale: PackScale; mass: BaitMass | null }) {
+export function Hands({ scale, mass }: { scale: PackScale; mass: BaitMass | null }) {
   const hands = useStandIn();
   const { one, grams } = scale;
-  if (one?.how !== 'stand-in' || !mass) return null;
+  if (one?.how !== 'stand-in' || !scale.here || !mass) return null;
   const lay = (addG: number) => hands.mutate({ id: one.id, addG: Math.round(addG * 100) / 100 });
   const how = 'btn btn-ghost border border-dashed border-[var(--edge)] h-16 min-h-16 px-3 font-normal';
   const lying = Math.max(0, Math.round((grams ?? 0) / mass.eachG));

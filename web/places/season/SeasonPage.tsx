@@ -118,7 +118,7 @@ function Rows({ told, season: { to } }: { told: Told[]; season: Season }) {
             {build > 0 ? (
               <button
                 type="button"
-                className="btn btn-line bench-target"
+                className="btn btn-line"
                 disabled={wish.isPending}
                 onClick={() =>
                   wish.mutate({ baitId: row.baitId, colourwayId: row.colourwayId, baits: build, dueOn: to })

@@ -1,0 +1,141 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { inUse } from '../../../contract/fields.ts';
+import { addLineBody, type Order, type OrderLine } from '../../../contract/orders.ts';
+import { queries } from '../../api/queries.ts';
+import { useWrite } from '../../api/write.ts';
+import { Refusal, TextField } from '../../parts/Fields.tsx';
+import { ChoiceIn, FigureIn, TextIn } from '../../parts/sheet/In.tsx';
+import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
+import { useSheet } from '../../parts/sheet/useSheet.ts';
+
+interface Change {
+  lineId: string;
+  packs?: number;
+  takeOut?: true;
+}
+
+/** A customer thought again: more or fewer packs, a line more, a line less; each is told with what it was. */
+export function ChangeOfMind({ order }: { order: Order }) {
+  const [why, setWhy] = useState('');
+  const change = useWrite<Order, Change>(
+    ({ lineId, takeOut, ...body }) => ({
+      path: `/orders/${order.id}/lines/${lineId}${takeOut ? '/take-out' : ''}`,
+      body: { ...body, why },
+    }),
+    () => setWhy(''),
+  );
+  if (order.state === 'sent' || order.state === 'cancelled' || order.lines.length === 0) return null;
+  return (
+    <details className="no-print">
+      <summary className="cursor-pointer font-bold text-lg">They thought again</summary>
+      <div className="flex flex-col gap-5 pt-3">
+        <TextField label="Why, if they said" className="max-w-md" value={why} onChange={setWhy} />
+        <ul className="ruled border-y border-[var(--rule)]">
+          {order.lines.map((line) => (
+            <Line
+              key={line.id}
+              line={line}
+              only={order.lines.length === 1}
+              busy={change.isPending}
+              onChange={(body) => change.mutate({ lineId: line.id, ...body })}
+            />
+          ))}
+        </ul>
+        <Refusal error={change.error} />
+        <OneMore order={order} />
+      </div>
+    </details>
+  );
+}
+
+interface LineProps {
+  line: OrderLine;
+  only: boolean;
+  busy: boolean;
+  onChange(body: Omit<Change, 'lineId'>): void;
+}
+
+function Line({ line, only, busy, onChange }: LineProps) {
+  const { packs, packed } = line;
+  return (
+    <li className="py-2 flex gap-3 items-center flex-wrap">
+      <span className="flex-1 min-w-48">
+        <b>{line.baitName}</b> {line.colourwayName}
+        {packed > 0 && <span className="soft">, {packed} packed</span>}
+      </span>
+      <button
+        type="button"
+        className="btn btn-line bench-target"
+        aria-label={`one pack of ${line.baitName} ${line.colourwayName} less`}
+        disabled={busy || packs <= Math.max(1, packed)}
+        onClick={() => onChange({ packs: packs - 1 })}
+      >
+        −
+      </button>
+      <span className="figure text-xl w-10 text-center">{packs}</span>
+      <button
+        type="button"
+        className="btn btn-line bench-target"
+        aria-label={`one pack of ${line.baitName} ${line.colourwayName} more`}
+        disabled={busy}
+        onClick={() => onChange({ packs: packs + 1 })}
+      >
+        +
+      </button>
+      <button
+        type="button"
+        className="btn btn-ghost bench-target"
+        disabled={busy || only || packed > 0}
+        onClick={() => onChange({ takeOut: true })}
+      >
+        Take it out
+      </button>
+    </li>
+  );
+}
+
+function OneMore({ order }: { order: Order }) {
+  const baits = inUse(useQuery(queries.baits).data?.items ?? []);
+  const colours = inUse(useQuery(queries.colourways).data?.items ?? []);
+  const [first] = baits;
+  const sheet = useSheet({
+    schema: addLineBody,
+    keep: `order/${order.id}/more`,
+    seen: {
+      baitId: first?.id ?? '',
+      colourwayId: colours[0]?.id ?? '',
+      packs: 1,
+      perPack: first?.packCount ?? 1,
+      why: '',
+    },
+  });
+  const add = useWrite<Order>(
+    () => ({ path: `/orders/${order.id}/lines`, body: sheet.values }),
+    () => {
+      sheet.startAfresh();
+      sheet.done();
+    },
+  );
+  return (
+    <Sheet
+      of={sheet}
+      by={add}
+      onSend={() => add.mutate()}
+      className="grid grid-cols-2 lg:grid-cols-[90px_1fr_1fr_110px_1fr_auto] gap-3 items-start"
+    >
+      <FigureIn at="packs" />
+      <ChoiceIn
+        at="baitId"
+        options={baits.map(({ id, name }) => ({ value: id, label: name }))}
+        onPicked={(id) => sheet.set('perPack', baits.find((one) => one.id === id)?.packCount ?? 1)}
+      />
+      <ChoiceIn at="colourwayId" options={colours.map(({ id, name }) => ({ value: id, label: name }))} />
+      <FigureIn at="perPack" />
+      <TextIn at="why" label="Why, if they said" />
+      <div className="mt-5">
+        <Send className="">Add the line</Send>
+      </div>
+    </Sheet>
+  );
+}

@@ -3,7 +3,7 @@ import type { SoldRow } from '../core/plan/margins.ts';
 import { costWish } from './costs.ts';
 import { day } from './fields.ts';
 
-export const moneyQuery = v.strictObject({ from: day, to: day });
+export const moneyQuery = v.strictObject({ from: v.optional(day), to: v.optional(day) });
 
 /** Kept on the device, like what else a cost is worked out with. */
 export const wageWish = v.pick(costWish, ['wagePerHourMinor']);

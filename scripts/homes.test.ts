@@ -28,6 +28,8 @@ const LOG_HOMES: Record<string, string> = {
   ladder_trial: 'water',
   stock_move: 'stock',
   bag: 'stock',
+  bag_weighing: 'orders',
+  complaint: 'stock',
   lot_move: 'materials',
   bin_move: 'bins',
   cup_part: 'pours',

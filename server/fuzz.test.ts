@@ -67,6 +67,7 @@ beforeAll(async () => {
     pours: pour.id,
     shotId: after.shots[0]?.id ?? '',
     orders: stock.order.id,
+    customers: stock.order.customerId,
     materials: stock.colourant.id,
     lots: stock.colourant.lots[0]?.id ?? '',
     ledgers: ledger.id,
@@ -270,7 +271,12 @@ test('an unknown address says so', async () => {
 
 test('every list, record and search can be read, and refuses what it does not know', async () => {
   for (const endpoint of endpoints.filter((one) => one.method === 'GET')) {
-    const query = { '/search': '?q=sand', '/recipes/:id/scaled': '?batchMl=120' }[endpoint.path] ?? '';
+    const query =
+      {
+        '/search': '?q=sand',
+        '/recipes/:id/scaled': '?batchMl=120',
+        '/complaints': `?moldId=${ids.molds}`,
+      }[endpoint.path] ?? '';
     // Nothing is packed here: a bag has no code, and its sisters none.
     const ofBag = endpoint.path.startsWith('/bags/:code');
     const path = ofBag ? endpoint.path.replace(':code', 'B1') : fill(endpoint.path);

@@ -1,9 +1,9 @@
 import type { Customer, CustomerWith } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
-import { complaintsOfCustomer } from '../complaints/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind, run, update } from '../db/rows.ts';
 import { ordersOfCustomer } from '../orders/store.ts';
+import { complaintsOfCustomer } from '../stock/complaints.ts';
 
 /** What a customer took, the latest first: packs that were wanted of orders that were not cancelled. */
 const TOOK = `SELECT l.bait_id, bait.name AS bait_name, l.colourway_id, c.name AS colourway_name, c.hex, sum(l.packs) AS packs,

@@ -7,6 +7,6 @@ export const moneyEndpoints = [
     method: 'GET',
     path: '/money',
     query: moneyQuery,
-    run: ({ db, query }) => moneyOf(db, query.from, query.to),
+    run: ({ db, query }) => moneyOf(db, query.from ?? '0000-01-01', query.to ?? '9999-12-31'),
   }),
 ];

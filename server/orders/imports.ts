@@ -4,6 +4,7 @@ import { Failure } from '../../core/failure.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
+import { EVER_PACKED } from '../stock/bags.ts';
 import { addCustomer, addOrder } from './store.ts';
 
 type Bare = Omit<OrderImport, 'orders'>;
@@ -69,7 +70,7 @@ export function takeImportBack(db: Db, id: string, at: string): void {
   const begun = all<{ code: string }>(
     db,
     `SELECT DISTINCT o.code FROM customer_order o JOIN order_line l ON l.order_id = o.id WHERE o.import_id = @id AND (
-       o.sent_at IS NOT NULL OR EXISTS (SELECT 1 FROM bag WHERE bag.order_line_id = l.id)
+       o.sent_at IS NOT NULL OR ${EVER_PACKED}
        OR EXISTS (SELECT 1 FROM pour_order_line p WHERE p.order_line_id = l.id)
        OR EXISTS (SELECT 1 FROM line_change c WHERE c.order_id = o.id OR c.order_line_id = l.id))
      UNION SELECT o.code FROM customer_order o JOIN taste_wish t ON t.order_id = o.id WHERE o.import_id = @id LIMIT 6`,

@@ -6,6 +6,7 @@ import { baitMass, type WeighedBag } from '../../core/plan/packCount.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { packedWith } from '../materials/store.ts';
+import { bagTimes } from '../stock/bags.ts';
 import { take } from '../stock/store.ts';
 import { workshop } from '../workshop/store.ts';
 import { linesOf } from './store.ts';
@@ -15,10 +16,7 @@ const [BAGS_TIMED, BAGS_WEIGHED] = [60, 20];
 
 /** How long a bag takes here. */
 export function packTime(db: Db): PackTime {
-  const bags = all<{ orderId: string; at: string }>(
-    db,
-    `SELECT l.order_id, bag.at FROM bag JOIN order_line l ON l.id = bag.order_line_id ORDER BY bag.id DESC LIMIT ${BAGS_TIMED}`,
-  ).reverse();
+  const bags = bagTimes(db, BAGS_TIMED);
   const gaps = bags.flatMap(({ orderId, at }, i) => {
     const before = bags[i - 1];
     return before?.orderId === orderId ? [(Date.parse(at) - Date.parse(before.at)) / 1000] : [];

@@ -15,6 +15,7 @@ import { all, first, mustFind } from '../db/rows.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
 import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
+import { DRAWN_IN } from '../pours/readings.ts';
 import { steadyWaits } from '../pours/sets.ts';
 import { stockWishes } from '../season/store.ts';
 import { RACK } from '../stock/lying.ts';
@@ -31,8 +32,7 @@ function underWay(db: Db): { minutes: number; glasses: number } {
   const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
   const left = all<{ moldId: string; cavities: number; shots: number }>(
     db,
-    `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - (SELECT count(*) FROM shot_live s
-       WHERE s.pour_id = pm.pour_id AND s.mold_id = pm.mold_id)) AS shots
+    `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - ${DRAWN_IN}) AS shots
      FROM pour JOIN pour_mold pm ON pm.pour_id = pour.id JOIN mold ON mold.id = pm.mold_id
      WHERE pour.closed_at IS NULL AND pour.lead_id IS NULL`,
   );

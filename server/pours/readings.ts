@@ -18,6 +18,9 @@ export const WITH_BALANCE = 'JOIN balance b ON b.seq = (SELECT max(seq) FROM bal
 export const LAST_SHOT_AT = '(SELECT max(s.at) FROM shot_live s WHERE s.pour_id = pour.id)';
 export const SHOTS_DRAWN = '(SELECT count(*) FROM shot_live s WHERE s.pour_id = pour.id)';
 
+/** Shots drawn in one mold of a pour. */
+export const DRAWN_IN = '(SELECT count(*) FROM shot_live s WHERE s.pour_id = pm.pour_id AND s.mold_id = pm.mold_id)';
+
 // Shots less those taken back: two runs over one index, instead of a look for each shot.
 const SINCE = `
   SELECT (SELECT count(*) FROM shot WHERE mold_id = @moldId AND at > @at AND +reverses IS NULL)

@@ -9,6 +9,17 @@ import { newId } from '../ids.ts';
 /** Bags of a line that were not opened again. */
 export const BAGS_PACKED = `(SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
   (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked'))`;
+/** Whether a bag was ever filled for a line. */
+export const EVER_PACKED = 'EXISTS (SELECT 1 FROM bag WHERE bag.order_line_id = l.id)';
+
+/** When the newest bags were packed, and for which order; the oldest of them first. */
+export const bagTimes = (db: Db, most: number) =>
+  all<{ orderId: string; at: string }>(
+    db,
+    'SELECT l.order_id, bag.at FROM bag JOIN order_line l ON l.id = bag.order_line_id ORDER BY bag.id DESC LIMIT ?',
+    [most],
+  ).reverse();
+
 /** The pours that a bag of an order was filled from. @param order the order's id in the query around it. */
 export const poursOfBags = (order: string) =>
   `SELECT k.pour_id FROM order_line l JOIN bag ON bag.order_line_id = l.id JOIN stock_move k ON k.bag_id = bag.id

@@ -59,7 +59,17 @@ export class Page {
   private async show(element: ReactNode, { at = '/', route = '/', system = 'metric', gets = {}, answer }: Options) {
     const temperature = system === 'us' ? 'F' : 'C';
     const told: Record<string, unknown> = {
-      '/api/workshop': { name: 'w', currency: 'EUR', roomC: 13, dropsPerMl: 20, glassMl: 350, version: 1 },
+      '/api/workshop': {
+        name: 'w',
+        currency: 'EUR',
+        roomC: 13,
+        dropsPerMl: 20,
+        glassMl: 350,
+        clubFraction: 1,
+        shopFraction: 1,
+        roundMinor: 1,
+        version: 1,
+      },
       '/api/makers': { items: [{ id: 'me', name: 'Mara', system, temperature }], nextCursor: null },
       ...gets,
     };

@@ -129,3 +129,4 @@ CREATE INDEX order_line_of ON order_line (colourway_id, bait_id);
 
 -- A scale at the packing table.
 ALTER TABLE instrument ADD COLUMN order_id TEXT REFERENCES customer_order (id);
+CREATE INDEX lot_move_by_bag ON lot_move (bag_id) WHERE bag_id IS NOT NULL;

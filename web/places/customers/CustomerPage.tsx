@@ -5,13 +5,13 @@ import type { CustomerWith, OrderRow } from '../../../contract/orders.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { ComplaintList } from '../../parts/Complaints.tsx';
+import { CustomerSheet } from '../../parts/CustomerSheet.tsx';
 import { dayText } from '../../parts/dates.ts';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { Graduated } from '../../parts/Graduated.tsx';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { STATE_WORDS, stateColour } from '../../parts/words/order.ts';
-import { CustomerSheet } from '../orders/Terms.tsx';
 
 /** One customer: how to reach them, what they took, what is open, what they found wrong. */
 export function CustomerPage() {

@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { inUse } from '../../../contract/fields.ts';
 import { addLineBody, type Order, type OrderLine } from '../../../contract/orders.ts';
+import { usual } from '../../../core/defaults.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { Refusal, TextField } from '../../parts/Fields.tsx';
@@ -106,7 +107,7 @@ function OneMore({ order }: { order: Order }) {
       baitId: first?.id ?? '',
       colourwayId: colours[0]?.id ?? '',
       packs: 1,
-      perPack: first?.packCount ?? 1,
+      perPack: first?.packCount ?? usual('packCount'),
       why: '',
     },
   });
@@ -128,7 +129,7 @@ function OneMore({ order }: { order: Order }) {
       <ChoiceIn
         at="baitId"
         options={baits.map(({ id, name }) => ({ value: id, label: name }))}
-        onPicked={(id) => sheet.set('perPack', baits.find((one) => one.id === id)?.packCount ?? 1)}
+        onPicked={(id) => sheet.set('perPack', baits.find((one) => one.id === id)?.packCount ?? usual('packCount'))}
       />
       <ChoiceIn at="colourwayId" options={colours.map(({ id, name }) => ({ value: id, label: name }))} />
       <FigureIn at="perPack" />

@@ -175,29 +175,16 @@ function Matching({ table, onCame }: { table: Table; onCame(one: OrderImport): v
           Say which column is {lacking.map((column) => COLUMN_WORDS[column].toLowerCase()).join(', ')}.
         </p>
       )}
-      {unknown.size > 0 && (
-        <div>
-          <h3 className="mb-2">What do they mean by</h3>
-          <div className="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-3 gap-3">
-            {[...unknown].slice(0, 30).map(([key, { what, name }]) => (
-              <SelectField<string>
-                key={key}
-                label={`${what === 'bait' ? 'Bait' : 'Colour'} “${name}”`}
-                value=""
-                options={[
-                  { value: '', label: 'nothing of ours' },
-                  ...(what === 'bait' ? baits : colours).map((one) => ({ value: one.id, label: one.name })),
-                ]}
-                onChange={(id) => {
-                  const now = { ...kept, means: { ...kept.means, [key]: id } };
-                  setKept(now);
-                  remember(now);
-                }}
-              />
-            ))}
-          </div>
-        </div>
-      )}
+      <Meanings
+        unknown={unknown}
+        baits={baits}
+        colours={colours}
+        onMeans={(key, id) => {
+          const now = { ...kept, means: { ...kept.means, [key]: id } };
+          setKept(now);
+          remember(now);
+        }}
+      />
       {orders.length > 0 && (
         <div>
           <h3 className="mb-2">
@@ -244,7 +231,38 @@ function Matching({ table, onCame }: { table: Table; onCame(one: OrderImport): v
   );
 }
 
-export function LeftOver({ left }: { left: OrderImport['leftOver'] }) {
+interface MeaningsProps {
+  unknown: Map<string, { what: 'bait' | 'colour'; name: string }>;
+  baits: { id: string; name: string }[];
+  colours: { id: string; name: string }[];
+  onMeans(key: string, id: string): void;
+}
+
+/** Names of the table that are none of ours: said once, and remembered on this device. */
+function Meanings({ unknown, baits, colours, onMeans }: MeaningsProps) {
+  if (unknown.size === 0) return null;
+  return (
+    <div>
+      <h3 className="mb-2">What do they mean by</h3>
+      <div className="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-3 gap-3">
+        {[...unknown].slice(0, 30).map(([key, { what, name }]) => (
+          <SelectField<string>
+            key={key}
+            label={`${what === 'bait' ? 'Bait' : 'Colour'} “${name}”`}
+            value=""
+            options={[
+              { value: '', label: 'nothing of ours' },
+              ...(what === 'bait' ? baits : colours).map((one) => ({ value: one.id, label: one.name })),
+            ]}
+            onChange={(id) => onMeans(key, id)}
+          />
+        ))}
+      </div>
+    </div>
+  );
+}
+
+function LeftOver({ left }: { left: OrderImport['leftOver'] }) {
   if (left.length === 0) return null;
   return (
     <details open={left.length < 20}>

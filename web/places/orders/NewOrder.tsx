@@ -96,15 +96,28 @@ interface Known {
   customers: Customer[];
 }
 
-function OrderSheet({ baits, colours, customers }: Known) {
-  const navigate = useNavigate();
+/** A bait's price as a customer pays it. */
+function usePrices(customers: Customer[]) {
   const { workshop } = useTaste();
-  /** A bait's price as this customer pays it. */
-  const priceOf = ({ priceMinor }: Bait, customerId: string) => {
+  return ({ priceMinor }: Bait, customerId: string) => {
     const list = customers.find(({ id }) => id === customerId)?.priceList ?? 'private';
     const share = { private: 1, club: workshop.clubFraction, shop: workshop.shopFraction }[list];
     return priceMinor === null ? null : listPrice(priceMinor, share, workshop.roundMinor);
   };
+}
+
+type PriceOf = ReturnType<typeof usePrices>;
+
+/** Prices that nobody typed are those of who pays them. */
+const pricedFor = (lines: WantedLine[], baits: Bait[], priceOf: PriceOf, before: string, now: string) =>
+  lines.map((line) => {
+    const bait = baits.find((one) => one.id === line.baitId);
+    return bait && line.priceMinor === priceOf(bait, before) ? { ...line, priceMinor: priceOf(bait, now) } : line;
+  });
+
+function OrderSheet({ baits, colours, customers }: Known) {
+  const navigate = useNavigate();
+  const priceOf = usePrices(customers);
   const lineOf = (bait: Bait): WantedLine => ({
     baitId: bait.id,
     colourwayId: colours[0]?.id ?? '',
@@ -144,18 +157,7 @@ function OrderSheet({ baits, colours, customers }: Known) {
             ...customers.map((row) => ({ value: row.id, label: row.name })),
             { value: SOMEBODY_NEW, label: 'somebody new…' },
           ]}
-          onPicked={(id) =>
-            // Prices that nobody typed are those of who pays them.
-            sheet.set(
-              'lines',
-              lines.map((line) => {
-                const bait = baits.find((one) => one.id === line.baitId);
-                return bait && line.priceMinor === priceOf(bait, customerId)
-                  ? { ...line, priceMinor: priceOf(bait, id) }
-                  : line;
-              }),
-            )
-          }
+          onPicked={(id) => sheet.set('lines', pricedFor(lines, baits, priceOf, customerId, id))}
         />
         {customerId === SOMEBODY_NEW && <TextIn at="newCustomer.name" />}
         {customerId === SOMEBODY_NEW && <TextIn at="newCustomer.contact" />}

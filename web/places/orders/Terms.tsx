@@ -1,14 +1,13 @@
 import { useQuery } from '@tanstack/react-query';
-import { type Customer, customerBody, type Order, orderPatch, PRICE_LISTS } from '../../../contract/orders.ts';
+import { type Order, orderPatch } from '../../../contract/orders.ts';
 import { isLate } from '../../../core/plan/evening.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
+import { CustomerSheet } from '../../parts/CustomerSheet.tsx';
 import { todayIso } from '../../parts/dates.ts';
-import { PutAway, ThrowOut } from '../../parts/PutAway.tsx';
-import { ChoiceIn, choices, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
-import { LIST_WORDS } from '../../parts/words/order.ts';
 
 /** What was agreed, and with whom: the due day, prices, notes, and how to reach them. */
 export function Terms({ order }: { order: Order }) {
@@ -53,35 +52,5 @@ function OrderTerms({ order }: { order: Order }) {
         Keep the terms
       </Send>
     </Sheet>
-  );
-}
-
-/** How a customer is reached and what they pay. */
-export function CustomerSheet({ customer }: { customer: Customer }) {
-  const { name, contact, notes, priceList } = customer;
-  const sheet = useSheet({
-    schema: customerBody,
-    keep: `customer/${customer.id}`,
-    seen: { name, contact, notes, priceList },
-  });
-  const save = useWrite<Customer>(
-    () => ({ path: `/customers/${customer.id}`, method: 'PATCH', version: customer.version, body: sheet.values }),
-    sheet.done,
-  );
-  return (
-    <div className="flex flex-col gap-4">
-      <Sheet of={sheet} by={save} onSend={() => save.mutate()}>
-        <TextIn at="name" label="Customer" />
-        <TextIn at="contact" />
-        <ChoiceIn at="priceList" options={choices(PRICE_LISTS, LIST_WORDS)} />
-        <NoteIn at="notes" label="Of this customer" />
-        <Send className="" onlyChanged>
-          Keep the customer
-        </Send>
-      </Sheet>
-      <PutAway kind="customers" row={customer}>
-        {customer.orders === 0 && <ThrowOut kind="customers" id={customer.id} />}
-      </PutAway>
-    </div>
   );
 }

@@ -83,7 +83,7 @@ export function ScaleCount({ scale, line, mass }: { scale: PackScale; line: Orde
 }
 
 /** A bait differs from another by so much in a stand-in's world. */
-const SOME_LIGHTER = [1, 0.985, 1.02, 0.99, 1.01, 1.005, 0.995, 1];
+const SOME_LIGHTER = [1, 0.985, 1.018, 0.99, 1.01, 1.005, 0.995, 1];
 
 /** Hands for a scale that is not there. */
 export function Hands({ scale, mass }: { scale: PackScale; mass: BaitMass | null }) {

@@ -2,8 +2,8 @@ import { complaintBody, complaintQuery, remakeBody } from '../../contract/orders
 import { Failure } from '../../core/failure.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { getOrder } from '../orders/store.ts';
-import { bagByCode } from '../stock/store.ts';
-import { complain, complaintsOfBag, complaintsOfColour, complaintsOfMold, originOf, remake } from './store.ts';
+import { complain, complaintsOfBag, complaintsOfColour, complaintsOfMold, originOf, remake } from './complaints.ts';
+import { bagByCode } from './store.ts';
 
 const listed = <T>(items: T[]) => ({ items, nextCursor: null });
 

@@ -1,7 +1,6 @@
 import type * as v from 'valibot';
 import type { Bag, Complaint, complaintBody, Order, Origin, remakeBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
-import { TICKS } from '../../core/process/evidence.ts';
 import { standing } from '../db/log.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert } from '../db/rows.ts';
@@ -9,6 +8,7 @@ import { newId } from '../ids.ts';
 import { lotsOfPour } from '../materials/store.ts';
 import { addOrder } from '../orders/store.ts';
 import { countComplaint } from '../pours/counts.ts';
+import { cupFacts } from '../pours/origin.ts';
 
 const SELECT = `SELECT q.id, bag.code AS bag_code, q.pour_id, pour.code AS pour_code, q.mold_id, mold.name AS mold_name,
     bait.name AS bait_name, pour.colourway_id, c.name AS colourway_name, q.baits, q.reason, q.note, customer.name AS customer, q.at
@@ -76,74 +76,16 @@ export function remake(db: Db, bag: Bag, { dueOn, baits }: v.InferOutput<typeof 
   });
 }
 
-interface MadeIn {
-  pourId: string;
-  moldId: string;
-  moldName: string;
-  shots: number;
-}
-
 /** What is known of the cups of a bag: lots, hardness, molds with the cavities that gave something to sell, how it lay. */
-export function originOf(db: Db, bag: Bag): Origin[] {
-  return bag.pours.map(({ id, code, baits }) => {
-    const pour = first<{ colourwayName: string; closedAt: string | null }>(
+export const originOf = (db: Db, bag: Bag): Origin[] =>
+  bag.pours.map(({ id, code, baits }) => ({
+    pourId: id,
+    pourCode: code,
+    baits,
+    lots: lotsOfPour(db, id),
+    ...cupFacts(
       db,
-      'SELECT c.name AS colourway_name, pour.closed_at FROM pour JOIN colourway_called c ON c.id = pour.colourway_id WHERE pour.id = ?',
-      [id],
-    );
-    const hardness = first<{ scale: string; mean: number; readings: number }>(
-      db,
-      `SELECT h.scale, avg(h.value) AS mean, count(*) AS readings FROM hardness_reading h
-       WHERE h.pour_id = ? AND h.early = 0 AND ${standing('hardness_reading', 'h')} GROUP BY h.scale ORDER BY count(*) DESC LIMIT 1`,
-      [id],
-    );
-    const molds = all<MadeIn>(
-      db,
-      `SELECT s.pour_id, s.mold_id, mold.name AS mold_name, count(*) AS shots FROM shot_live s JOIN mold ON mold.id = s.mold_id
-       WHERE s.pour_id = @id AND mold.bait_id IN (SELECT bait_id FROM bag_content WHERE bag_id = @bagId)
-       GROUP BY s.mold_id ORDER BY mold.name`,
-      { id, bagId: bag.id },
-    );
-    const marks = all<{ moldId: string; cavity: number; grade: string; reason: string | null; n: number }>(
-      db,
-      'SELECT mold_id, cavity, grade, reason, count(*) AS n FROM mark_now WHERE pour_id = ? GROUP BY mold_id, cavity, grade, reason',
-      [id],
-    );
-    const lay = all<{ moldId: string; said: string }>(
-      db,
-      `SELECT DISTINCT t.mold_id, t.said FROM bench_tick t WHERE t.pour_id = ? AND t.what = 'lie' AND ${standing('bench_tick', 't')}`,
-      [id],
-    );
-    return {
-      pourId: id,
-      pourCode: code,
-      colourwayName: pour?.colourwayName ?? '',
-      pouredAt: pour?.closedAt ?? null,
-      baits,
-      hardness: hardness ?? null,
-      lots: lotsOfPour(db, id),
-      molds: molds.map(({ moldId, moldName, shots }) => {
-        const mine = marks.filter((mark) => mark.moldId === moldId);
-        const rejects = new Map<string, number>();
-        for (const { grade, reason, n } of mine)
-          if (grade === 'remelt' || grade === 'own')
-            rejects.set(reason ?? 'other', (rejects.get(reason ?? 'other') ?? 0) + n);
-        return {
-          moldId,
-          moldName,
-          shots,
-          cavities: [...new Set(mine.filter(({ grade }) => grade === 'sell').map(({ cavity }) => cavity))].sort(
-            (a, b) => a - b,
-          ),
-          lay: lay
-            .filter((tick) => tick.moldId === moldId)
-            .map(({ said }) => TICKS.lie.says[said as keyof typeof TICKS.lie.says] ?? said),
-          rejects: [...rejects].map(([reason, count]) => ({
-            reason: reason as Origin['molds'][number]['rejects'][number]['reason'],
-            count,
-          })),
-        };
-      }),
-    };
-  });
-}
+      id,
+      bag.contents.map(({ baitId }) => baitId),
+    ),
+  }));

@@ -41,7 +41,7 @@ async function opened(page: Page, path: string): Promise<string[]> {
     if (HOW === 'some' && width !== SMALLEST) continue;
     await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'night'));
     await page.waitForTimeout(60);
-    say(`${width} by night`, [...(await settled(page)), ...(await look(page))]);
+    say(`${width} by night`, [...(await settled(page)), ...(await look(page, HOW === 'all'))]);
     await page.evaluate(() => document.documentElement.setAttribute('data-theme', 'daylight'));
   }
   return faults;

@@ -52,13 +52,20 @@ const FORMS: FormAt[] = [
   { name: 'settings', path: () => '/settings', figures: 17 },
   { name: 'hours', path: () => '/orders/plan', figures: 7 },
   { name: 'a cost', path: () => '/orders/cost', figures: 9 },
+  { name: 'what it earns', path: () => '/orders/money', figures: 1 },
+  {
+    name: 'one line more',
+    path: ({ orderId }) => `/orders/${orderId}`,
+    open: (page) => page.getByText('They thought again').click(),
+    figures: 2,
+  },
   {
     name: 'a material and its lots',
     path: () => '/store',
     open: async (page) => {
       await press(/^Harbour Blue liquid/)(page);
     },
-    figures: 7,
+    figures: 8,
   },
   {
     name: 'the terms of an order',

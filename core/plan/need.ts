@@ -2,11 +2,12 @@ import { usual } from '../defaults.ts';
 import { type Told, tried } from '../failure.ts';
 import { shotMlOf } from '../plastisol/batch.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
-import { shotsFor } from '../yield/counts.ts';
+import { REJECT_PRIOR, shotsFor } from '../yield/counts.ts';
 import type { CupMold, Drawn } from './cup.ts';
 import { cupsIn, intoGlasses } from './glasses.ts';
 import { benchMin, eveningsFor, shotsMin } from './hours.ts';
 import { meltsOf, type Poured } from './layers.ts';
+import { twinsOf } from './twins.ts';
 
 /** One order line that still wants baits, in the order in which it is due. */
 export interface Wanted {
@@ -123,16 +124,12 @@ export interface CupNeed {
   tonight: Tonight | null;
 }
 
-/** The chance with which a plan makes its good baits. */
-export const CONFIDENCE = 0.9;
-
 /** The molds that make a bait: those with most cavities, and all twins of them. */
 function moldsFor(baitId: string, molds: MoldChoice[]): MoldChoice[] {
   const makers = molds.filter((mold) => mold.baitId === baitId);
   const set = makers.filter((mold) => !mold.waits);
   const there = set.length > 0 ? set : makers.slice(0, 1);
-  const most = Math.max(...there.map((mold) => mold.cavities));
-  return there.filter((mold) => mold.cavities === most);
+  return twinsOf(there);
 }
 
 /** A whole number dealt out evenly, the first a little more. */
@@ -146,8 +143,8 @@ function shared(baitId: string, goodNeeded: number, molds: MoldChoice[]): { mold
   const { shots, expectedGood } = shotsFor({
     goodNeeded,
     cavities: first.cavities,
-    rejects: { alpha: 1, beta: 19, rejected: sum('rejected'), made: sum('made') },
-    confidence: CONFIDENCE,
+    rejects: { ...REJECT_PRIOR, rejected: sum('rejected'), made: sum('made') },
+    confidence: usual('confidence'),
   });
   const [each, good] = [evenly(shots, molds.length), evenly(goodNeeded, molds.length)];
   return molds.flatMap((mold, i) => {

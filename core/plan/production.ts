@@ -79,7 +79,7 @@ export const productionSchema = v.pipe(
     setUpMin: v.optional(v.pipe(minutes, v.title('To set up and clear away, min')), usual('setUpMin')),
     changeMin: v.optional(v.pipe(minutes, v.title('Each further colour, min')), usual('changeMin')),
     pins: v.optional(v.pipe(v.array(pin), v.maxLength(500, 'too-large')), []),
-    confidence: v.optional(v.pipe(finite, v.minValue(0.5), v.maxValue(0.999)), 0.9),
+    confidence: v.optional(v.pipe(finite, v.minValue(0.5), v.maxValue(0.999)), usual('confidence')),
     timeLimitMs: v.optional(v.pipe(finite, v.minValue(0), v.maxValue(120_000, 'too-large')), 1000),
   }),
   v.rawCheck(({ dataset, addIssue }) => {

@@ -1,6 +1,7 @@
 import { atMost, ceilNear, floorNear } from '../rounding.ts';
-import { shotsFor } from '../yield/counts.ts';
+import { REJECT_PRIOR, shotsFor } from '../yield/counts.ts';
 import type { Lack, Production } from './production.ts';
+import { twinsOf } from './twins.ts';
 
 /** A bait in a colour: what is wanted of it, and what a shot of it takes and gives. */
 export interface Product {
@@ -71,13 +72,6 @@ export interface Work {
 const keyOf = ({ baitId, colourId }: { baitId: string; colourId: string }) => JSON.stringify([baitId, colourId]);
 const dayNumber = (day: string) => Math.round(Date.parse(day) / 86_400_000);
 
-/** The molds of a bait: those with most cavities, and all twins of them. */
-function setOf(baitId: string, molds: Production['molds']): Production['molds'] {
-  const makers = molds.filter((mold) => mold.baitId === baitId);
-  const most = Math.max(0, ...makers.map(({ cavities }) => cavities));
-  return makers.filter(({ cavities }) => cavities === most);
-}
-
 /** Reads a plan's question once: who makes what, how many shots, from when on it can be packed. */
 export function workOf(asked: Production): Work {
   const first = dayNumber(asked.days[0]?.day as string);
@@ -85,7 +79,7 @@ export function workOf(asked: Production): Work {
   const at = (day: string) => dayNumber(day) - first;
   const days = asked.days.map(({ day, handsMin, glasses }) => ({ day, handsMin, glasses: glasses ?? 200 }));
   const lengths = asked.days.map(({ handsMin, lengthMin }) => lengthMin ?? handsMin);
-  const sets = new Map(asked.baits.map(({ id }) => [id, setOf(id, asked.molds)]));
+  const sets = new Map(asked.baits.map(({ id }) => [id, twinsOf(asked.molds.filter(({ baitId }) => baitId === id))]));
   const baits = asked.baits.map(({ id }): BaitWork => {
     const molds = sets.get(id) as Production['molds'];
     const freeOn = (moldId: string, day: number) => {
@@ -125,7 +119,7 @@ export function workOf(asked: Production): Work {
         ? shotsFor({
             goodNeeded: need,
             cavities: mold.cavities,
-            rejects: { alpha: 1, beta: 19, rejected: past.rejected, made: past.made },
+            rejects: { ...REJECT_PRIOR, rejected: past.rejected, made: past.made },
             confidence: asked.confidence,
           }).shots
         : 0;

@@ -3,6 +3,7 @@ import * as v from 'valibot';
 import { fraction, id, openFraction, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Seeded } from '../seeded.ts';
+import { REJECT_PRIOR } from '../yield/counts.ts';
 import { productionSchema } from './production.ts';
 import { greedy } from './productionGreedy.ts';
 import { linesOf } from './productionPack.ts';
@@ -17,8 +18,8 @@ export const promiseSchema = v.strictObject({
   lostEvenings: v.optional(v.pipe(fraction, v.maxValue(0.9)), usual('lostEvenings')),
   /** The chance that a mold breaks with a shot. */
   breaksAShot: v.optional(v.pipe(fraction, v.maxValue(0.1)), usual('breaksAShot')),
-  confidence: v.optional(openFraction, 0.9),
-  runs: v.optional(whole(20, 2000), 200),
+  confidence: v.optional(openFraction, usual('confidence')),
+  runs: v.optional(whole(20, 2000), usual('runsAhead')),
   seed: v.optional(whole(0, 2 ** 31), 1),
 });
 export type PromiseAsked = v.InferOutput<typeof promiseSchema>;
@@ -29,7 +30,7 @@ export type Went = number | null;
 /** A share of rejects as likely as the record leaves it. Source: Beta (1, 19) updated by the bait's own counts. */
 const rejectShare = (asked: PromiseAsked['plan'], baitId: string, chance: number): number => {
   const past = asked.rejects.find((row) => row.baitId === baitId) ?? { made: 0, rejected: 0 };
-  return jstat.beta.inv(chance, 1 + past.rejected, 19 + past.made - past.rejected);
+  return jstat.beta.inv(chance, REJECT_PRIOR.alpha + past.rejected, REJECT_PRIOR.beta + past.made - past.rejected);
 };
 
 /** How many shots a bait really takes, where each of its cavities is good with this chance; drawn for so many baits. */

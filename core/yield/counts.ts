@@ -1,8 +1,12 @@
 import * as v from 'valibot';
 import { list, nonNegative, openFraction, positive, whole } from '../bounds.ts';
+import { usual } from '../defaults.ts';
 import { Failure } from '../failure.ts';
 import { g, say } from '../units/say.ts';
 import { betaBinomialAtMost, binomialLimits, fisherTwoSided } from './distributions.ts';
+
+/** Rejects of a mold that nobody counted yet: about one in twenty. Source: workshop practice, as a Beta (1, 19) prior. */
+export const REJECT_PRIOR = { alpha: 1, beta: 19 };
 
 const notMore = <T extends { made: number; rejected: number }>() =>
   v.check<T, string>((row) => row.rejected <= row.made, 'more were rejected than made; check the two counts');
@@ -15,8 +19,8 @@ export const shotsSchema = v.strictObject({
   rejects: v.optional(
     v.pipe(
       v.strictObject({
-        alpha: v.optional(positive(1e6), 1),
-        beta: v.optional(positive(1e6), 19),
+        alpha: v.optional(positive(1e6), REJECT_PRIOR.alpha),
+        beta: v.optional(positive(1e6), REJECT_PRIOR.beta),
         rejected: v.optional(whole(0, 1e9), 0),
         made: v.optional(whole(0, 1e9), 0),
       }),
@@ -24,7 +28,7 @@ export const shotsSchema = v.strictObject({
     ),
     {},
   ),
-  confidence: v.optional(openFraction, 0.9),
+  confidence: v.optional(openFraction, usual('confidence')),
 });
 
 /** Most baits one plan may make: the sum over rejects would otherwise take too long. */

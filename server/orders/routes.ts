@@ -17,7 +17,7 @@ import { packedWith, setPackedWith } from '../materials/store.ts';
 import { addTaste } from '../tastes/store.ts';
 import { addLine, backOrder, changeLine, takeLine } from './changes.ts';
 import { importOrders, orderImports, takeImportBack } from './imports.ts';
-import { packingOf } from './packing.ts';
+import { packingOf, packTime } from './packing.ts';
 import { addOrder, getOrder, listOrders, pack, priceLine } from './store.ts';
 
 const touches = ['orders', 'customers', 'rack', 'today', 'line'];
@@ -141,6 +141,11 @@ export const orderEndpoints = [
       mustFind(db, 'customer_order', params.id as string, 'order');
       return packingOf(db, params.id as string, at);
     },
+  }),
+  endpoint({
+    method: 'GET',
+    path: '/pack-with',
+    run: ({ db }) => ({ items: packedWith(db), nextCursor: null, time: packTime(db) }),
   }),
   endpoint({
     method: 'POST',

@@ -22,7 +22,7 @@ import type {
   Recall,
   StockMove,
 } from '../../contract/orders.ts';
-import type { Packing } from '../../contract/packing.ts';
+import type { Packing, PackTime, PackWith } from '../../contract/packing.ts';
 import type { PlanAsked, WithLine } from '../../contract/plan.ts';
 import type { Hands, Oven, Pour, PourRow } from '../../contract/pours.ts';
 import type { Ledger, Recipe, RecipeRow } from '../../contract/recipes.ts';
@@ -192,6 +192,12 @@ export const queries = {
       queryKey: ['orders', orderId, 'packing'],
       queryFn: () => call<Packing>(`/orders/${encodeURIComponent(orderId)}/packing`),
     }),
+  /** What goes with each bag, and how long one takes. */
+  packWith: queryOptions({
+    ...beside,
+    queryKey: ['orders', 'pack-with'],
+    queryFn: () => call<Page<PackWith> & { time: PackTime }>('/pack-with'),
+  }),
   tastes: (orderId: string) =>
     queryOptions({
       queryKey: ['orders', orderId, 'tastes'],

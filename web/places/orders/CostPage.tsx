@@ -47,7 +47,7 @@ export function CostPage() {
 
 const PARTS: Record<CostPart, [word: string, colour: string]> = {
   plasticMinor: ['plastic and colour', 'var(--liquid)'],
-  piecesMinor: ['bag', 'var(--edge)'],
+  piecesMinor: ['bag and what goes with it', 'var(--edge)'],
   labourMinor: ['hands', 'var(--heat)'],
   moldMinor: ['mold', 'var(--rest)'],
 };
@@ -66,6 +66,8 @@ function Costs({ molds, mixes }: { molds: MoldRow[]; mixes: ColourwayRow[] }) {
   const [plasticId, setPlastic] = useState('');
   const plastic = plastics.find(({ id }) => id === plasticId) ?? plastics[0];
   const bag = inUse(materials).find(({ kind }) => kind === 'bags');
+  const packWith = useQuery(queries.packWith).data;
+  const packTime = packWith?.time;
   const sheet = useSheet({ schema: costWish, keep: 'cost', seen: COST_BEGUN });
   const bait = baits.find(({ id }) => id === mold.baitId);
   const shares = tried(() => layerShares(mix.layers, mold));
@@ -84,8 +86,9 @@ function Costs({ molds, mixes }: { molds: MoldRow[]; mixes: ColourwayRow[] }) {
           plastic,
           materials,
           bag,
+          beside: packWith?.items ?? [],
           hands,
-          packS: workshop.packS,
+          packS: packTime?.packS ?? workshop.packS,
           wish: sheet.values,
           measures,
         })

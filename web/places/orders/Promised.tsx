@@ -2,7 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import type * as v from 'valibot';
 import { typedLine, type WithLine } from '../../../contract/plan.ts';
+import { usual } from '../../../core/defaults.ts';
 import type { Forward, promised, promiseSchema } from '../../../core/plan/promise.ts';
+import { percentText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { dayText } from '../../parts/dates.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -20,7 +22,7 @@ const hire = () =>
 /** Typing rests for so long before the days are run again, ms. */
 const RESTS_MS = 400;
 
-function useRested<T>(value: T): T {
+function useAtRest<T>(value: T): T {
   const [rested, setRested] = useState(value);
   useEffect(() => {
     const timer = setTimeout(() => setRested(value), RESTS_MS);
@@ -49,7 +51,7 @@ export function Promised({ lines, dueOn, onTake }: Props) {
       ? lines.map(({ baitId, colourwayId, packs, perPack }) => ({ baitId, colourwayId, packs, perPack }))
       : [],
   );
-  const rested = useRested(typed);
+  const rested = useAtRest(typed);
   const asked = useMemo(() => JSON.parse(rested) as WithLine[], [rested]);
   const { data } = useQuery({ ...queries.planWith(asked), enabled: asked.length > 0 });
   const unplanned = (data?.unplanned ?? []).filter(({ lineId }) => lineId.startsWith('new '));
@@ -107,7 +109,7 @@ function Said({ of: { day, kept, forward }, dueOn, onTake }: { of: Answer } & Pi
           </button>
         )}
       </p>
-      <p className={!beyond && share < 0.9 ? 'warn font-bold' : ''}>
+      <p className={!beyond && share < usual('confidence') ? 'warn font-bold' : ''}>
         {dueOn === ''
           ? 'No day is promised yet.'
           : beyond
@@ -128,9 +130,10 @@ function Said({ of: { day, kept, forward }, dueOn, onTake }: { of: Answer } & Pi
         </p>
       )}
       <p className="soft text-sm">
-        Each day ahead run 200 times: one evening in ten is lost <span className="default-mark">default</span>, molds
-        break now and then <span className="default-mark">default</span>, rejects fall as your record has them; what was
-        promised before is kept first.
+        Each day ahead run {usual('runsAhead')} times: {percentText(usual('lostEvenings'))} of the evenings are lost{' '}
+        <span className="default-mark">default</span>, a mold breaks once in {Math.round(1 / usual('breaksAShot'))}{' '}
+        shots <span className="default-mark">default</span>, rejects fall as your record has them; what was promised
+        before is kept first.
       </p>
     </>
   );

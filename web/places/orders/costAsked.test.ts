@@ -15,6 +15,7 @@ const OF: CostOf = {
   plastic: { ...material('Soft 22', 1450), densityGPerMl: 1.02 },
   materials: [material('blue', 6000)],
   bag: material('bag', 12_000),
+  beside: [],
   hands: undefined,
   packS: 48,
   wish: { ...COST_BEGUN, wagePerHourMinor: 1500, wasteFraction: 0, marginFraction: 0.5 },
@@ -69,4 +70,21 @@ test('hands as they are learnt take the place of the guess', () => {
     wait: { factor: 1, openings: 0 },
   };
   expect(costAsked({ ...OF, hands }).input.minutes).toBeCloseTo((20 + 6) / 60, 9);
+});
+
+test('what goes with a bag is in its cost: a label of 15.00 a thousand, 2 g of oil at 40.00 a kg', () => {
+  const materials = [material('label', 1500), material('oil', 4000)];
+  const beside = [
+    { materialId: 'label', amount: 1 },
+    { materialId: 'oil', amount: 2 },
+    { materialId: 'gone', amount: 1 },
+  ];
+  const { input, unpriced } = costAsked({ ...OF, materials, beside });
+  expect(unpriced).toEqual([]);
+  // 1.5 cents are two, and eight.
+  expect(input.pieces?.map(({ id, priceMinor }) => [id, priceMinor])).toEqual([
+    ['bag', 12],
+    ['label', 2],
+    ['oil', 8],
+  ]);
 });

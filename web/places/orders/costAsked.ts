@@ -17,6 +17,8 @@ export interface CostOf {
   plastic: Pick<Material, 'id' | 'name' | 'densityGPerMl' | 'pricePerKgMinor'>;
   materials: Material[];
   bag: Material | undefined;
+  /** What goes with each bag, pieces or grams. */
+  beside: { materialId: string; amount: number }[];
   hands: Hands | undefined;
   /** To pack a bag, s. */
   packS: number;
@@ -38,6 +40,7 @@ export function costAsked({
   plastic,
   materials,
   bag,
+  beside,
   hands,
   packS,
   wish,
@@ -55,6 +58,12 @@ export function costAsked({
     add(plastic.id, ml * (plastic.densityGPerMl ?? usual('plastisolGPerMl')));
     if (items.length > 0) for (const item of scaleLines(items, basisMl, ml, measures)) add(item.id, item.g as number);
   }
+  // What is counted is priced by the thousand, what is weighed by the kilogram: a piece and a gram alike.
+  const piece = ({ id, name, pricePerKgMinor }: Material, amount: number) => ({
+    id,
+    count: 1,
+    priceMinor: Math.round((priced(name, pricePerKgMinor) * amount) / 1000),
+  });
   const nameOf = (id: string) => (id === plastic.id ? plastic : materials.find((one) => one.id === id));
   const rejectFraction = mold.made > 0 ? Math.min(0.95, mold.rejected / mold.made) : 0;
   const shotS = hands?.handsS ?? handsS(mold.cavities);
@@ -65,10 +74,13 @@ export function costAsked({
         grams: g,
         pricePerKgMinor: priced(nameOf(id)?.name ?? id, nameOf(id)?.pricePerKgMinor),
       })),
-      // What is counted is priced by the thousand.
-      pieces: bag
-        ? [{ id: bag.id, count: 1, priceMinor: Math.round(priced(bag.name, bag.pricePerKgMinor) / 1000) }]
-        : [],
+      pieces: [
+        ...(bag ? [piece(bag, 1)] : []),
+        ...beside.flatMap(({ materialId, amount }) => {
+          const one = materials.find(({ id }) => id === materialId);
+          return one ? [piece(one, amount)] : [];
+        }),
+      ],
       minutes: (shotS / mold.cavities + packS / perPack) / 60,
       baits: perPack,
       wagePerHourMinor: wish.wagePerHourMinor,

@@ -74,6 +74,8 @@ export interface PlanAsked {
   molds: { id: string; name: string }[];
   /** Lines that no mold here makes in their colour, and why. */
   unplanned: { lineId: string; why: Told | null }[];
+  /** Plastisol in the store, g; null: none was ever written down. */
+  plasticG: number | null;
   hours: WorkHours[];
   off: DayOff[];
   pins: PlanPin[];

@@ -111,6 +111,8 @@ export const baitBody = v.partial(
     priceMinor: called(v.nullable(count(0, 1e9)), 'Price of a pack'),
     wantedScale: v.nullable(v.picklist(['A', '00'])),
     wantedHardness: v.nullable(from0(100)),
+    finishS: called(from0(3600), 'To finish one, s'),
+    dryH: called(from0(240), 'It then dries, h'),
   }),
 );
 
@@ -121,6 +123,9 @@ export interface Bait extends Versioned, CanBeAway {
   priceMinor: number | null;
   wantedScale: 'A' | '00' | null;
   wantedHardness: number | null;
+  /** Hands for eyes, paint or a clip once it cured, and how long that dries. */
+  finishS: number;
+  dryH: number;
 }
 
 /** What a bait looks like where it has a shape here: SVG paths in a box of 1 × 1, nose to the left. */

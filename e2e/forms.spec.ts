@@ -24,7 +24,7 @@ const kinds = (kind: string) => async (page: Page) => {
 
 const FORMS: FormAt[] = [
   { name: 'a master', path: () => '/masters/new', figures: 7 },
-  { name: 'its bait', path: master, figures: 3 },
+  { name: 'its bait', path: master, figures: 5 },
   { name: 'a revision', path: master, open: press('New revision'), figures: 9 },
   { name: 'a volume', path: master, open: press('Measure it again'), figures: 5 },
   { name: 'a mold', path: () => '/molds/new', figures: 6 },

@@ -67,16 +67,6 @@ const views: View[] = [
   { name: 'today', path: '/' },
   { name: 'master', path: `/masters/${sandlance}` },
   { name: 'shape', path: `/masters/${sandlance}/shape`, before: judged },
-  {
-    name: 'shape-mold',
-    path: `/masters/${await idOf('masters', 'Squattie 70')}/shape`,
-    before: async (page) => {
-      await judged(page);
-      await page.getByRole('tab', { name: 'Mold' }).click();
-      await page.getByRole('button', { name: 'Thickness' }).click();
-      await page.waitForTimeout(600);
-    },
-  },
   { name: 'water', path: `/masters/${sandlance}/water` },
   { name: 'ladder', path: `/ladders/${await idOf('ladders', 'Ladder 1')}`, bench: true },
   {
@@ -87,7 +77,6 @@ const views: View[] = [
       await page.waitForTimeout(800);
     },
   },
-  { name: 'mold-planner', path: `/molds/plan?master=${sandlance}` },
   {
     name: 'evening',
     path: `/pours/${pourOpen}/evening`,
@@ -121,6 +110,8 @@ const views: View[] = [
   },
   { name: 'order', path: `/orders/${await idOf('orders', 'Quayside Chandlery')}` },
   { name: 'plan', path: '/orders/plan' },
+  { name: 'packing', path: `/orders/${await idOf('orders', 'Ellary Kayak Hire')}/packing`, bench: true },
+  { name: 'earns', path: '/orders/money' },
   { name: 'insight', path: '/insight' },
 ];
 

@@ -218,6 +218,14 @@ export function takePackedWith(db: Db, bagId: string, at: string): void {
   for (const { materialId, amount } of packedWith(db)) drawMaterial(db, materialId, amount, { bagId }, at);
 }
 
+/** Plastisol of all kinds that is left; null where none was ever written down. */
+export const plasticLeft = (db: Db): number | null =>
+  first<{ g: number | null }>(
+    db,
+    `SELECT sum(max(0, l.grams)) AS g FROM material JOIN lot_level l ON l.material_id = material.id
+     WHERE material.kind = 'plastisol' AND material.away_at IS NULL`,
+  )?.g ?? null;
+
 /** Kinds of bags that are in use and not all gone. */
 export const bagsInStore = (db: Db) =>
   all<{ id: string; name: string; left: number }>(

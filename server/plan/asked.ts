@@ -12,6 +12,7 @@ import { lightnessOf } from '../../core/plan/lightToDark.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind } from '../db/rows.ts';
+import { plasticLeft } from '../materials/store.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
 import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
@@ -157,9 +158,9 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
         due: dueOn,
       })),
       stock: stockFor(db, now, planned),
-      baits: baits.map(({ id }) => {
+      baits: baits.map(({ id, finishS, dryH }) => {
         const perPack = perPackOf(id);
-        return { id, packS: perPack === null ? 0 : packS / perPack };
+        return { id, packS: perPack === null ? 0 : packS / perPack, finishS, dryH };
       }),
       molds: moldsFor(db, now, drawing),
       colours: colours
@@ -186,6 +187,7 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
     unplanned: wanted.flatMap((line) =>
       without.has(keyOf(line)) ? [{ lineId: line.lineId, why: without.get(keyOf(line)) ?? null }] : [],
     ),
+    plasticG: plasticLeft(db),
     hours,
     off: daysOff(db, today),
     pins: fixed,

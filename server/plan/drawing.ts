@@ -13,7 +13,7 @@ import type { OpenLine } from '../orders/need.ts';
 
 /** What each mold draws out of the glasses of each colour that is wanted in its bait. */
 export interface Drawing {
-  baits: { id: string; name: string; shape: string }[];
+  baits: { id: string; name: string; shape: string; finishS: number; dryH: number }[];
   colours: { id: string; name: string; hex: string }[];
   molds: (MoldRow & Partial<MoldLevels>)[];
   layers: Map<string, Layer[]>;
@@ -36,7 +36,7 @@ export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
   const baits = named<Drawing['baits'][number]>(
     db,
     'bait',
-    'id, name, shape',
+    'id, name, shape, finish_s, dry_h',
     wanted.map(({ baitId }) => baitId),
   );
   const colours = named<Drawing['colours'][number]>(

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, describe, expect, test } from 'vitest';
 import type { PlanAsked } from '../../contract/plan.ts';
 import type { Maker } from '../../contract/workshop.ts';
 import { productionSchema } from '../../core/plan/production.ts';
-import { produced } from '../../core/plan/productionPlan.ts';
+import { plannedAtOnce, produced } from '../../core/plan/productionPlan.ts';
 import { check } from '../../core/validate.ts';
 import { poured, type Stocked, stocked, TestWorkshop, twoShots } from '../testing/workshop.ts';
 
@@ -161,4 +161,15 @@ test('a bait that no mold makes is named, with its line, and the rest is planned
   const { unplanned, asked: question } = await asked();
   expect(unplanned).toEqual([{ lineId: order.lines[0]?.id, why: null }]);
   expect(question.lines).toHaveLength(1);
+});
+
+test('what a bait takes to finish and to dry, and what plastic is left, goes into the question', async () => {
+  const [bait] = (await workshop.get<{ items: { id: string; version: number }[] }>('/baits')).body.items;
+  await workshop.ask('PATCH', `/baits/${bait?.id}`, { finishS: 20, dryH: 12 }, { version: bait?.version ?? 0 });
+  const { asked, plasticG } = (await workshop.get<PlanAsked>('/plan')).body;
+  expect(asked.baits).toMatchObject([{ finishS: 20, dryH: 12 }]);
+  expect(plasticG).toBe(5000);
+  // Cured for a day and dried for half of one: two mornings after it was poured, not the next.
+  const { packedOn } = plannedAtOnce(check(productionSchema, asked)).lines[0] ?? {};
+  expect(packedOn).toBe(inDays(2));
 });

@@ -77,7 +77,7 @@ test('a wish is poured on a free evening: in the plan, after what is ordered, an
     ['stock', '2026-04-01', 24],
   ]);
   // Bags are packed with the order that takes them: 45 s to eight baits, whatever is wished for.
-  expect(asked.baits).toEqual([{ id: stock.master.baitId, packS: 45 / 8 }]);
+  expect(asked.baits).toEqual([{ id: stock.master.baitId, packS: 45 / 8, finishS: 0, dryH: 0 }]);
   expect((await workshop.get<Today>('/today')).body.lead).toBe(
     'Two cups make Quayside Chandlery’s order good, and some for the rack.',
   );

@@ -130,3 +130,7 @@ CREATE INDEX order_line_of ON order_line (colourway_id, bait_id);
 -- A scale at the packing table.
 ALTER TABLE instrument ADD COLUMN order_id TEXT REFERENCES customer_order (id);
 CREATE INDEX lot_move_by_bag ON lot_move (bag_id) WHERE bag_id IS NOT NULL;
+
+-- Eyes, paint, a clip: hands a bait takes after it cured, and how long it then dries.
+ALTER TABLE bait ADD COLUMN finish_s REAL NOT NULL DEFAULT 0 CHECK (finish_s >= 0);
+ALTER TABLE bait ADD COLUMN dry_h REAL NOT NULL DEFAULT 0 CHECK (dry_h >= 0);

@@ -17,6 +17,8 @@ interface BaitTyped {
   priceMinor: number | null;
   wantedHardness: number | null;
   wantedScale: 'A' | '00';
+  finishS: number | null;
+  dryH: number | null;
 }
 
 const baitOf = ({ wantedScale, ...bait }: BaitTyped) => ({
@@ -25,11 +27,11 @@ const baitOf = ({ wantedScale, ...bait }: BaitTyped) => ({
 });
 
 export function BaitFacts({ bait }: { bait: Bait }) {
-  const { name, packCount, priceMinor, wantedHardness, wantedScale } = bait;
+  const { name, packCount, priceMinor, wantedHardness, wantedScale, finishS, dryH } = bait;
   const sheet = useSheet<BaitTyped>({
     schema: baitBody,
     keep: `bait/${bait.id}`,
-    seen: { name, packCount, priceMinor, wantedHardness, wantedScale: wantedScale ?? '00' },
+    seen: { name, packCount, priceMinor, wantedHardness, wantedScale: wantedScale ?? '00', finishS, dryH },
     body: baitOf,
   });
   const save = useWrite<Bait>(
@@ -46,6 +48,8 @@ export function BaitFacts({ bait }: { bait: Bait }) {
           <FigureIn at="priceMinor" hint="empty: not known yet" />
           <FigureIn at="wantedHardness" hint={`read after ${usual('cureH')} h`} />
           <ChoiceIn at="wantedScale" options={SCALES} />
+          <FigureIn at="finishS" hint="eyes, paint, a clip; 0: none" />
+          <FigureIn at="dryH" hint="before it is packed" />
         </div>
         <Send className="btn-sm" onlyChanged>
           Keep

@@ -131,6 +131,18 @@ export const STEPS: { of: string; thicknessMm: number; mlPerL: number; overBlack
 ];
 
 /** What a new bottle, bag or kit holds, g. */
+/** What a kilogram of each kind costs them, or a thousand pieces, where the drum says no other. */
+export const PRICE_PER_KG: Record<string, number> = {
+  colourant: 6200,
+  powder: 5400,
+  flake: 4600,
+  oil: 1900,
+  salt: 150,
+  eyes: 4000,
+  bags: 9000,
+  labels: 1500,
+};
+
 export const NEW_LOT_G: Record<string, number> = {
   plastisol: 5000,
   softener: 1000,

@@ -8,7 +8,17 @@ import type { Bait, Maker, Workshop } from '../contract/workshop.ts';
 import type { ShapeSpec, Station } from '../core/shape/spec.ts';
 import { startFor } from '../core/shape/starts.ts';
 import { ML_PER_CUP } from '../core/units/convert.ts';
-import { CUSTOMERS, DENSITY, LAYERED, MASTERS, MATERIALS, NEW_LOT_G, RECIPES, STEPS } from './catalogue.ts';
+import {
+  CUSTOMERS,
+  DENSITY,
+  LAYERED,
+  MASTERS,
+  MATERIALS,
+  NEW_LOT_G,
+  PRICE_PER_KG,
+  RECIPES,
+  STEPS,
+} from './catalogue.ts';
 import type { DemoMaker } from './maker.ts';
 
 export interface Shelf {
@@ -275,9 +285,14 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
   await maker.post('/measures', { name: 'squirt', count: 20, grams: 17 });
   for (const material of MATERIALS) {
     const grams = NEW_LOT_G[material.kind] as number;
+    const pricePerKgMinor = PRICE_PER_KG[material.kind];
     shelf.materials.set(
       material.name,
-      await maker.post<Material>('/materials', { ...material, lot: { code: 'A1', grams } }),
+      await maker.post<Material>('/materials', {
+        ...(pricePerKgMinor === undefined ? {} : { pricePerKgMinor }),
+        ...material,
+        lot: { code: 'A1', grams },
+      }),
     );
   }
   for (const { of, ...step } of STEPS) {

@@ -57,7 +57,7 @@ export const orderBody = v.pipe(
     dueOn: called(day, 'Due'),
     notes: note,
     /** Given away or swapped: nobody pays for it. */
-    gift: v.optional(v.boolean(), false),
+    gift: v.optional(called(v.boolean(), 'A gift or a swap: nobody pays'), false),
     lines,
     /** Ordered by a theme: which colour, the customer says to a picture. */
     tastes: v.optional(v.pipe(v.array(tasteBody), v.maxLength(20)), []),
@@ -76,7 +76,7 @@ export const orderPatch = v.partial(
   v.strictObject({
     dueOn: called(day, 'Due'),
     notes: note,
-    gift: v.boolean(),
+    gift: called(v.boolean(), 'A gift or a swap: nobody pays'),
     sent: v.boolean(),
     cancelled: v.boolean(),
     /** What a pack of a line costs, agreed later than it was ordered. */

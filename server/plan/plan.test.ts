@@ -163,6 +163,12 @@ test('a bait that no mold makes is named, with its line, and the rest is planned
   expect(question.lines).toHaveLength(1);
 });
 
+test('the same day off said twice is one, of one maker and of all are two', async () => {
+  const maker = await workshop.made<Maker>('/makers', { name: 'Una', system: 'metric', temperature: 'C' });
+  for (const makerId of [null, null, maker.id, maker.id]) await say('off', { day: inDays(3), makerId });
+  expect((await asked()).off.map(({ makerId }) => makerId)).toEqual([null, maker.id]);
+});
+
 test('what a bait takes to finish and to dry, and what plastic is left, goes into the question', async () => {
   const [bait] = (await workshop.get<{ items: { id: string; version: number }[] }>('/baits')).body.items;
   await workshop.ask('PATCH', `/baits/${bait?.id}`, { finishS: 20, dryH: 12 }, { version: bait?.version ?? 0 });

@@ -3,11 +3,9 @@ import { rowId } from '../../contract/fields.ts';
 import { hoursBody, movedBody, offBody, type WithLine, withLines } from '../../contract/plan.ts';
 import { Failure } from '../../core/failure.ts';
 import { check } from '../../core/validate.ts';
-import { insert } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
-import { newId } from '../ids.ts';
 import { planAsked } from './asked.ts';
-import { endRow, letGo, moveCup, setHours } from './store.ts';
+import { addOff, endRow, letGo, moveCup, setHours } from './store.ts';
 
 /** @throws Failure `malformed-json`, `invalid-input`. */
 function typedIn(text: string): WithLine[] {
@@ -43,7 +41,7 @@ export const planEndpoints = [
     body: offBody,
     touches: ['today'],
     run: ({ db, body, at, now }) => {
-      insert(db, 'day_off', { day: body.day, makerId: body.makerId || null, id: body.id ?? newId(), createdAt: at });
+      addOff(db, { id: body.id, day: body.day, makerId: body.makerId || null }, at);
       return planAsked(db, now);
     },
   }),

@@ -58,6 +58,19 @@ export function moveCup(
   pinned(db, colourwayId, to, true, at);
 }
 
+/** Somebody, or everybody, is off on a day; said twice it is one. */
+export function addOff(
+  db: Db,
+  { id, day, makerId }: { id?: string | undefined; day: string; makerId: string | null },
+  at: string,
+): void {
+  const there = first(db, 'SELECT 1 FROM day_off WHERE day = @day AND maker_id IS @makerId AND ended_at IS NULL', {
+    day,
+    makerId,
+  });
+  if (!there) insert(db, 'day_off', { id: newId(id), day, makerId, createdAt: at });
+}
+
 /** @throws Failure `not-found` where it is no more. */
 export function endRow(db: Db, table: 'plan_pin' | 'day_off', id: string, at: string): void {
   const row = first<{ endedAt: string | null }>(db, `SELECT ended_at FROM ${table} WHERE id = ?`, [id]);

@@ -12,7 +12,7 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { todayIso } from '../../parts/dates.ts';
 import { Empty, Page, Waiting } from '../../parts/Page.tsx';
-import { ChoiceIn, FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { ChoiceIn, FigureIn, NoteIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -38,6 +38,7 @@ interface Typed {
   newCustomer: { name: string; contact: string };
   dueOn: string;
   notes: string;
+  gift: boolean;
   lines: WantedLine[];
   /** Of a theme and no colour yet. */
   tastes: ByTheme[];
@@ -130,6 +131,7 @@ function OrderSheet({ baits, colours, customers }: Known) {
     newCustomer: { name: '', contact: '' },
     dueOn: format(addDays(new Date(), 7), 'yyyy-MM-dd'),
     notes: '',
+    gift: false,
     lines: [lineOf(baits[0] as Bait)],
     tastes: [],
   }));
@@ -222,6 +224,7 @@ function OrderSheet({ baits, colours, customers }: Known) {
         </div>
       </div>
       <NoteIn at="notes" rows={2} />
+      <TickIn at="gift" />
       <p className="figure text-2xl">{total ?? '—'} baits</p>
       <Promised lines={lines} dueOn={dueOn} onTake={(day) => sheet.set('dueOn', day)} />
       <Send>Keep this order</Send>

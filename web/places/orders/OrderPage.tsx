@@ -189,7 +189,8 @@ function Lines({ order }: { order: Order }) {
           onChange={setBagsId}
         />
       )}
-      {total > 0 && (
+      {order.gift && <p className="text-right pt-2 font-bold">A gift: nobody pays, it stands at its cost.</p>}
+      {total > 0 && !order.gift && (
         <p className="text-right pt-2">
           <span className="figure">{money(total)}</span>
           {unpriced.length > 0 && (

@@ -5,7 +5,7 @@ import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { CustomerSheet } from '../../parts/CustomerSheet.tsx';
 import { todayIso } from '../../parts/dates.ts';
-import { FigureIn, NoteIn, TextIn } from '../../parts/sheet/In.tsx';
+import { FigureIn, NoteIn, TextIn, TickIn } from '../../parts/sheet/In.tsx';
 import { Send, Sheet } from '../../parts/sheet/Sheet.tsx';
 import { useSheet } from '../../parts/sheet/useSheet.ts';
 
@@ -25,11 +25,11 @@ export function Terms({ order }: { order: Order }) {
 }
 
 function OrderTerms({ order }: { order: Order }) {
-  const { dueOn, notes, lines } = order;
+  const { dueOn, notes, gift, lines } = order;
   const sheet = useSheet({
     schema: orderPatch,
     keep: `order/${order.id}`,
-    seen: { dueOn, notes, lines: lines.map(({ id, priceMinor }) => ({ id, priceMinor })) },
+    seen: { dueOn, notes, gift, lines: lines.map(({ id, priceMinor }) => ({ id, priceMinor })) },
   });
   const save = useWrite<Order>(
     () => ({ path: `/orders/${order.id}`, method: 'PATCH', version: order.version, body: sheet.values }),
@@ -47,6 +47,7 @@ function OrderTerms({ order }: { order: Order }) {
           hint="empty: not known yet"
         />
       ))}
+      <TickIn at="gift" />
       <NoteIn at="notes" />
       <Send className="" onlyChanged>
         Keep the terms

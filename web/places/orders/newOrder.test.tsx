@@ -68,6 +68,7 @@ describe('an order is taken', () => {
           customerId: id(7),
           dueOn: '2026-03-09',
           notes: '',
+          gift: false,
           tastes: [],
           lines: [{ baitId: id(1), colourwayId: id(4), packs: 1, perPack: 8, priceMinor: 450 }],
         },

@@ -1,10 +1,11 @@
 import { useQuery } from '@tanstack/react-query';
 import { Link, useParams } from 'react-router';
-import type { Bag } from '../../../contract/orders.ts';
+import type { Bag, Recall } from '../../../contract/orders.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { dateText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
+import { handOver } from '../../parts/files.ts';
 import { isGone, Missing, Page, Waiting } from '../../parts/Page.tsx';
 import { Square } from '../../parts/Square.tsx';
 import { CameFrom } from './CameFrom.tsx';
@@ -27,6 +28,22 @@ function Code({ code }: { code: string }) {
   );
 }
 
+/** The bags to call back, as a file: whose they are, when they were sent, how many of which cup lie in each. */
+async function recallCsv(code: string, { bags, onRack }: Recall): Promise<void> {
+  const { unparse } = await import('papaparse');
+  const rows = [
+    ...bags.map((bag) => ({
+      bag: bag.code,
+      cup: bag.pourCode,
+      baits: bag.baits,
+      customer: bag.customer ?? '',
+      sent: bag.sentAt?.slice(0, 10) ?? '',
+    })),
+    ...onRack.map(({ pourCode, baits }) => ({ bag: 'on the rack', cup: pourCode, baits, customer: '', sent: '' })),
+  ];
+  handOver(unparse(rows, { escapeFormulae: true }), 'text/csv', `recall-${code}.csv`);
+}
+
 /** If something is at fault with it: which other bags came out of the same cups, and who has them. */
 function Sisters({ code }: { code: string }) {
   const { data } = useQuery(queries.recall(code));
@@ -34,7 +51,14 @@ function Sisters({ code }: { code: string }) {
   const { bags, onRack } = data;
   return (
     <section aria-label="From the same cups">
-      <h2>From the same cups</h2>
+      <div className="flex gap-4 items-baseline flex-wrap">
+        <h2>From the same cups</h2>
+        {bags.length > 0 && (
+          <button type="button" className="link text-sm" onClick={() => void recallCsv(code, data)}>
+            recall list as a table
+          </button>
+        )}
+      </div>
       {bags.length + onRack.length === 0 && <p className="soft">Nothing else: all of them are in this bag, or gone.</p>}
       <ul className="ruled">
         {bags.map((bag) => (

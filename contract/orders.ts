@@ -100,6 +100,11 @@ export const addLineBody = v.strictObject({
   why: note,
 });
 export const takeLineBody = v.strictObject({ why: note });
+/** These lines go into one bag; without a name each has its own again. */
+export const setBody = v.strictObject({
+  name: called(v.pipe(v.string(), v.trim(), v.maxLength(60)), 'The set is called'),
+  lineIds: v.pipe(v.array(rowId), v.minLength(1), v.maxLength(20)),
+});
 export const backOrderBody = v.strictObject({ dueOn: called(day, 'The rest is due') });
 
 /** What was changed on a line after the order was taken. */
@@ -235,6 +240,8 @@ export interface OrderLine {
   packs: number;
   perPack: number;
   priceMinor: number | null;
+  /** Lines of one order with the same name go into one bag. */
+  setName: string | null;
   packed: number;
 }
 

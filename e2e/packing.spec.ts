@@ -202,3 +202,54 @@ test('a complaint leads from the bag back to its pour, counts there from then on
   await expect(page.getByText('In their words')).toHaveCount(0);
   await expect(page.getByRole('listitem').filter({ hasText: '1 bent' })).toContainText('B1');
 });
+
+test('two colours go into one bag: a set is made of the lines, packed as one, and is apart again once it is opened', async ({
+  page,
+  world,
+}) => {
+  const { api, colourwayId, moldId, orderId } = await stocked(world.url);
+  await cancelled(api, orderId);
+  const { baitId } = await api<{ baitId: string }>('GET', `/molds/${moldId}`);
+  const [material] = (await api<{ items: Id[] }>('GET', '/materials')).items;
+  const pink = await api<Id>('POST', '/recipes', {
+    name: 'Sea Pink',
+    hex: '#d98cab',
+    basisMl: 240,
+    items: [{ materialId: material?.id, amount: 3, unit: 'drop' }],
+  });
+  const { customerId } = await api<{ customerId: string }>('GET', `/orders/${orderId}`);
+  const line = (colour: string, perPack: number) => ({ baitId, colourwayId: colour, packs: 2, perPack });
+  const order = await api<Id>('POST', '/orders', {
+    customerId,
+    dueOn: '2030-05-01',
+    lines: [line(colourwayId, 4), line(pink.id, 3)],
+  });
+  await goodCup(api, colourwayId, moldId, 3);
+  await goodCup(api, pink.id, moldId, 3);
+  world.passes(25);
+  await enter(page);
+  await page.goto(`/orders/${order.id}`);
+  await page.getByText('They thought again').click();
+  const into = page.getByRole('region', { name: 'Into one bag' });
+  for (const colour of ['Slack Tide', 'Sea Pink'])
+    await into.getByRole('checkbox', { name: new RegExp(colour) }).check();
+  await into.getByLabel('The set is called').fill('Beginners');
+  await into.getByRole('button', { name: 'Pack these 2 together' }).dblclick();
+  await expect(page.getByText('in the set “Beginners”')).toHaveCount(2);
+  await page.getByRole('link', { name: 'To the packing table' }).click();
+  const bag = page.getByRole('region', { name: 'This bag' });
+  await expect(bag).toContainText('4 × Sandlance 110');
+  await expect(bag).toContainText('3 × Sandlance 110');
+  await bag.getByRole('button', { name: 'Packed' }).dblclick();
+  await expect(bag).toContainText('Bag 2 of 2');
+  await bag.getByRole('link', { name: 'B1' }).click();
+  const from = page.getByRole('region', { name: 'Poured in' });
+  await expect(from).toContainText(/P\d+, 4 of its baits/);
+  await expect(from).toContainText(/P\d+, 3 of its baits/);
+  const { lines } = await api<{ lines: { packed: number }[] }>('GET', `/orders/${order.id}`);
+  expect(lines.map(({ packed }) => packed)).toEqual([1, 1]);
+  await page.getByRole('button', { name: 'Open it again' }).click();
+  await expect(page.getByText('Opened again; its baits are back on the rack.')).toBeVisible();
+  const again = await api<{ lines: { packed: number }[] }>('GET', `/orders/${order.id}`);
+  expect(again.lines.map(({ packed }) => packed)).toEqual([0, 0]);
+});

@@ -1,6 +1,7 @@
 import type * as v from 'valibot';
-import type { addLineBody, backOrderBody, LineChange, lineChangeBody } from '../../contract/orders.ts';
+import type { addLineBody, backOrderBody, LineChange, lineChangeBody, setBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
+import { setOf } from '../../core/plan/sets.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { newId } from '../ids.ts';
@@ -13,13 +14,14 @@ interface Line {
   colourwayId: string;
   packs: number;
   perPack: number;
+  setName: string | null;
   packed: number;
 }
 
 const linesOf = (db: Db, orderId: string) =>
   all<Line>(
     db,
-    `SELECT l.id, l.position, l.colourway_id, l.packs, l.per_pack, ${BAGS_PACKED} AS packed FROM order_line l
+    `SELECT l.id, l.position, l.colourway_id, l.packs, l.per_pack, l.set_name, ${BAGS_PACKED} AS packed FROM order_line l
      WHERE l.order_id = ? AND l.taken_at IS NULL ORDER BY l.position`,
     [orderId],
   );
@@ -73,8 +75,11 @@ export function changeLine(
         `${line.packed} packs of it are packed already; unpack some first.`,
         'packs',
       );
-    run(db, 'UPDATE order_line SET packs = @packs WHERE id = @lineId', { packs, lineId });
-    say('packs', line.packs, packs);
+    // Each line of a set has as many packs as the others.
+    for (const one of setOf(linesOf(db, orderId), line)) {
+      run(db, 'UPDATE order_line SET packs = @packs WHERE id = @id', { packs, id: one.id });
+      changed(db, { orderId, orderLineId: one.id, what: 'packs', was: String(one.packs), now: String(packs), why }, at);
+    }
   }
   if (perPack !== undefined && perPack !== line.perPack) {
     run(db, 'UPDATE order_line SET per_pack = @perPack WHERE id = @lineId', { perPack, lineId });
@@ -94,6 +99,27 @@ export function changeLine(
     run(db, 'UPDATE order_line SET colourway_id = @colourwayId WHERE id = @lineId', { colourwayId, lineId });
     say('colour', name(line.colourwayId) ?? '', now);
   }
+}
+
+/**
+ * Puts lines into one bag, or each into its own again.
+ * @throws Failure `already-started` where some is packed, `invalid-input` where they do not fit together.
+ */
+export function packTogether(db: Db, orderId: string, { name, lineIds }: v.InferOutput<typeof setBody>): void {
+  mustBeOpen(db, orderId);
+  const lines = linesOf(db, orderId);
+  const mine = lines.filter(({ id }) => lineIds.includes(id));
+  if (mine.length < new Set(lineIds).size) throw new Failure('not-found', 'One of these lines is not of this order.');
+  if (mine.some(({ packed }) => packed > 0))
+    throw new Failure('already-started', 'Some of it is packed already; open those bags first.');
+  const packs = new Set(mine.map((line) => line.packs));
+  if (name !== '' && mine.length < 2) throw new Failure('invalid-input', 'A set is of two lines at least.', 'lineIds');
+  if (name !== '' && packs.size > 1)
+    throw new Failure('invalid-input', 'Lines of one bag want as many packs each: change those first.', 'lineIds');
+  if (name !== '' && lines.some(({ setName, id }) => setName === name && !lineIds.includes(id)))
+    throw new Failure('already-exists', `There is a set called ${name} in this order already.`, 'name');
+  for (const { id } of mine)
+    run(db, 'UPDATE order_line SET set_name = @name WHERE id = @id', { name: name || null, id });
 }
 
 /** A customer wants something more. */
@@ -158,8 +184,8 @@ export function backOrder(db: Db, orderId: string, { dueOn }: v.InferOutput<type
     const moved = newId();
     run(
       db,
-      `INSERT INTO order_line (id, order_id, position, bait_id, colourway_id, packs, per_pack, price_minor)
-       SELECT @moved, @id, position, bait_id, colourway_id, @left, per_pack, price_minor FROM order_line WHERE id = @lineId`,
+      `INSERT INTO order_line (id, order_id, position, bait_id, colourway_id, packs, per_pack, price_minor, set_name)
+       SELECT @moved, @id, position, bait_id, colourway_id, @left, per_pack, price_minor, set_name FROM order_line WHERE id = @lineId`,
       { moved, id, left, lineId: line.id },
     );
     say(id, moved, 0, left, order.code);

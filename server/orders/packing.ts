@@ -3,6 +3,7 @@ import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
 import { learntPacking } from '../../core/plan/learntPacking.ts';
 import { baitMass, type WeighedBag } from '../../core/plan/packCount.ts';
+import { setOf } from '../../core/plan/sets.ts';
 import type { Db } from '../db/open.ts';
 import { all, first } from '../db/rows.ts';
 import { packedWith } from '../materials/store.ts';
@@ -47,14 +48,22 @@ export function packingOf(db: Db, orderId: string, at: string): Packing {
     codes.set(id, known);
     return known;
   };
+  const lines = linesOf(db, orderId);
+  const fromOf = ({ baitId, colourwayId, perPack }: (typeof lines)[number]) =>
+    tried(() => take(db, { baitId, colourwayId, grade: 'sell' }, perPack, true, at)).value ?? [];
   return {
-    lines: linesOf(db, orderId).map(({ id, baitId, colourwayId, perPack }) => ({
-      lineId: id,
-      mass: massOf(db, baitId, colourwayId),
-      from: (tried(() => take(db, { baitId, colourwayId, grade: 'sell' }, perPack, true, at)).value ?? []).map(
-        ({ pourId, baits }) => ({ pourCode: codeOf(pourId), baits }),
-      ),
-    })),
+    lines: lines.map((line) => {
+      const set = setOf(lines, line);
+      const takes = set.map(fromOf);
+      return {
+        lineId: line.id,
+        // What a set weighs says nothing of one bait.
+        mass: set.length > 1 ? null : massOf(db, line.baitId, line.colourwayId),
+        from: takes.every((one) => one.length > 0)
+          ? takes.flat().map(({ pourId, baits }) => ({ pourCode: codeOf(pourId), baits }))
+          : [],
+      };
+    }),
     time: packTime(db),
     with: packedWith(db),
   };

@@ -7,6 +7,7 @@ import {
   orderPatch,
   orderQuery,
   packBody,
+  setBody,
   takeLineBody,
 } from '../../contract/orders.ts';
 import { packWithBody } from '../../contract/packing.ts';
@@ -15,7 +16,7 @@ import { mustFind, update } from '../db/rows.ts';
 import { endpoint } from '../http/endpoint.ts';
 import { packedWith, setPackedWith } from '../materials/store.ts';
 import { addTaste } from '../tastes/store.ts';
-import { addLine, backOrder, changeLine, takeLine } from './changes.ts';
+import { addLine, backOrder, changeLine, packTogether, takeLine } from './changes.ts';
 import { importOrders, orderImports, takeImportBack } from './imports.ts';
 import { packingOf, packTime } from './packing.ts';
 import { addOrder, getOrder, listOrders, pack, priceLine } from './store.ts';
@@ -104,6 +105,16 @@ export const orderEndpoints = [
     touches,
     run: ({ db, body, params, at }) => {
       addLine(db, params.id as string, body, at);
+      return getOrder(db, params.id as string, at);
+    },
+  }),
+  endpoint({
+    method: 'POST',
+    path: '/orders/:id/sets',
+    body: setBody,
+    touches,
+    run: ({ db, body, params, at }) => {
+      packTogether(db, params.id as string, body);
       return getOrder(db, params.id as string, at);
     },
   }),

@@ -11,6 +11,7 @@ import type {
   packBody,
 } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
+import { setOf } from '../../core/plan/sets.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';
 import { page } from '../http/list.ts';
@@ -47,7 +48,7 @@ function linesByOrder(db: Db, orderIds: string[]): Map<string, OrderLine[]> {
   for (const { orderId, ...line } of all<OrderLine & { orderId: string }>(
     db,
     `SELECT l.order_id, l.id, l.bait_id, bait.name AS bait_name, bait.shape, l.colourway_id, c.name AS colourway_name, c.hex, l.packs, l.per_pack,
-      l.price_minor, ${BAGS_PACKED} AS packed
+      l.price_minor, l.set_name, ${BAGS_PACKED} AS packed
      FROM order_line l JOIN bait ON bait.id = l.bait_id JOIN colourway_called c ON c.id = l.colourway_id
      WHERE l.order_id IN (SELECT value FROM json_each(?)) AND l.taken_at IS NULL ORDER BY l.order_id, l.position`,
     [JSON.stringify(orderIds)],
@@ -204,7 +205,8 @@ export function pack(
     throw new Failure('already-closed', `${order.code} is ${order.sentAt ? 'sent' : 'cancelled'}.`);
   const line = linesOf(db, orderId).find((row) => row.id === lineId);
   if (!line) throw new Failure('invalid-input', 'That line is not of this order.', 'lineId');
-  const left = line.packs - line.packed;
+  const set = setOf(linesOf(db, orderId), line);
+  const left = Math.min(...set.map(({ packs, packed }) => packs - packed));
   if (bags > left) {
     throw new Failure(
       'more-than-ordered',
@@ -213,9 +215,10 @@ export function pack(
     );
   }
   for (let n = 0; n < bags; n++) {
-    const bagId = fillBag(db, line, bagsId, at);
+    const bagId = fillBag(db, set, bagsId, at);
     const { baitId, colourwayId, perPack: baits } = line;
-    if (grams !== undefined)
+    // What a set weighs says nothing of one bait.
+    if (grams !== undefined && set.length === 1)
       insert(db, 'bag_weighing', { bagId, baitId, colourwayId, baits, grams, instrumentId: instrumentId ?? null, at });
   }
 }

@@ -7,10 +7,13 @@ import { newId } from '../ids.ts';
 // What other rooms ask of the rack and its bags, as SQL that goes by the order line `l` of the query around it.
 
 /** Bags of a line that were not opened again. */
-export const BAGS_PACKED = `(SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
-  (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked'))`;
+export const BAGS_PACKED = `((SELECT count(*) FROM bag WHERE bag.order_line_id = l.id AND NOT EXISTS
+    (SELECT 1 FROM stock_move u WHERE u.bag_id = bag.id AND u.kind = 'unpacked'))
+  + (SELECT count(*) FROM bag_line b WHERE b.order_line_id = l.id AND NOT EXISTS
+    (SELECT 1 FROM stock_move u WHERE u.bag_id = b.bag_id AND u.kind = 'unpacked')))`;
 /** Whether a bag was ever filled for a line. */
-export const EVER_PACKED = 'EXISTS (SELECT 1 FROM bag WHERE bag.order_line_id = l.id)';
+export const EVER_PACKED =
+  '(EXISTS (SELECT 1 FROM bag WHERE bag.order_line_id = l.id) OR EXISTS (SELECT 1 FROM bag_line b WHERE b.order_line_id = l.id))';
 
 /** When the newest bags were packed, and for which order; the oldest of them first. */
 export const bagTimes = (db: Db, most: number) =>

@@ -102,30 +102,35 @@ export function stockOut(
   });
 }
 
-/** One bag for an order line, from cured stock; its code leads back to the pours. @returns its id. */
-export function fillBag(
-  db: Db,
-  line: { id: string; baitId: string; colourwayId: string; perPack: number },
-  bagsId: string | undefined,
-  at: string,
-): string {
-  const { baitId, colourwayId } = line;
-  const takes = take(db, { baitId, colourwayId, grade: 'sell' }, line.perPack, true, at);
+interface Filled {
+  id: string;
+  baitId: string;
+  colourwayId: string;
+  perPack: number;
+}
+
+/** One bag for an order line, or for the lines of a set, from cured stock; its code leads back to the pours. @returns its id. */
+export function fillBag(db: Db, lines: Filled[], bagsId: string | undefined, at: string): string {
+  const [first] = lines as [Filled];
   const id = newId();
-  insert(db, 'bag', { id, code: `B${nextNumber(db, 'bag')}`, orderLineId: line.id, at });
-  insert(db, 'bag_content', { bagId: id, position: 0, baitId, colourwayId, baits: line.perPack });
-  for (const { pourId, baits } of takes) {
-    insert(db, 'stock_move', {
-      id: newId(),
-      kind: 'packed',
-      baitId,
-      colourwayId,
-      pourId,
-      baits: -baits,
-      bagId: id,
-      at,
-    });
-  }
+  insert(db, 'bag', { id, code: `B${nextNumber(db, 'bag')}`, orderLineId: first.id, at });
+  lines.forEach((line, position) => {
+    const { baitId, colourwayId, perPack } = line;
+    const takes = take(db, { baitId, colourwayId, grade: 'sell' }, perPack, true, at);
+    insert(db, 'bag_content', { bagId: id, position, baitId, colourwayId, baits: perPack });
+    if (position > 0) insert(db, 'bag_line', { orderLineId: line.id, bagId: id });
+    for (const { pourId, baits } of takes)
+      insert(db, 'stock_move', {
+        id: newId(),
+        kind: 'packed',
+        baitId,
+        colourwayId,
+        pourId,
+        baits: -baits,
+        bagId: id,
+        at,
+      });
+  });
   takeBag(db, id, bagsId, at);
   takePackedWith(db, id, at);
   return id;

@@ -134,3 +134,12 @@ CREATE INDEX lot_move_by_bag ON lot_move (bag_id) WHERE bag_id IS NOT NULL;
 -- Eyes, paint, a clip: hands a bait takes after it cured, and how long it then dries.
 ALTER TABLE bait ADD COLUMN finish_s REAL NOT NULL DEFAULT 0 CHECK (finish_s >= 0);
 ALTER TABLE bait ADD COLUMN dry_h REAL NOT NULL DEFAULT 0 CHECK (dry_h >= 0);
+
+-- Lines of an order with the same name here go into one bag: several colours, a set.
+ALTER TABLE order_line ADD COLUMN set_name TEXT;
+-- The further lines of such a bag; the first is the bag's own.
+CREATE TABLE bag_line (
+  order_line_id TEXT NOT NULL REFERENCES order_line (id),
+  bag_id TEXT NOT NULL REFERENCES bag (id),
+  PRIMARY KEY (order_line_id, bag_id)
+) STRICT, WITHOUT ROWID;

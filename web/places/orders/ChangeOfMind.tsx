@@ -45,6 +45,7 @@ export function ChangeOfMind({ order }: { order: Order }) {
         </ul>
         <Refusal error={change.error} />
         <OneMore order={order} />
+        {order.lines.length > 1 && <IntoOneBag order={order} />}
       </div>
     </details>
   );
@@ -138,5 +139,77 @@ function OneMore({ order }: { order: Order }) {
         <Send className="">Add the line</Send>
       </div>
     </Sheet>
+  );
+}
+
+/** Several colours in one bag, or a set: lines with as many packs each. */
+function IntoOneBag({ order }: { order: Order }) {
+  const [name, setName] = useState('');
+  const [chosen, choose] = useState<string[]>([]);
+  const together = useWrite<Order, { name: string; lineIds: string[] }>(
+    (body) => ({ path: `/orders/${order.id}/sets`, body }),
+    () => {
+      setName('');
+      choose([]);
+    },
+  );
+  const free = order.lines.filter(({ packed, setName: own }) => packed === 0 && own === null);
+  const sets = [...new Set(order.lines.flatMap(({ setName: own }) => (own === null ? [] : [own])))];
+  return (
+    <section className="flex flex-col gap-2" aria-label="Into one bag">
+      <h3>Into one bag</h3>
+      {sets.map((own) => (
+        <p key={own}>
+          <b>{own}</b>:{' '}
+          {order.lines
+            .filter((line) => line.setName === own)
+            .map(({ perPack, baitName, colourwayName }) => `${perPack} ${baitName} ${colourwayName}`)
+            .join(', ')}{' '}
+          <button
+            type="button"
+            className="link text-sm"
+            onClick={() =>
+              together.mutate({
+                name: '',
+                lineIds: order.lines.flatMap((line) => (line.setName === own ? [line.id] : [])),
+              })
+            }
+          >
+            each in its own again
+          </button>
+        </p>
+      ))}
+      {free.length > 1 && (
+        <>
+          <div className="flex gap-x-5 gap-y-1 flex-wrap">
+            {free.map((line) => (
+              <label key={line.id} className="flex gap-2 items-center min-h-11">
+                <input
+                  type="checkbox"
+                  className="checkbox"
+                  checked={chosen.includes(line.id)}
+                  onChange={({ target }) =>
+                    choose(target.checked ? [...chosen, line.id] : chosen.filter((id) => id !== line.id))
+                  }
+                />
+                {line.packs} × {line.perPack} {line.baitName} {line.colourwayName}
+              </label>
+            ))}
+          </div>
+          <div className="flex gap-3 items-end flex-wrap">
+            <TextField label="The set is called" className="w-64" value={name} onChange={setName} />
+            <button
+              type="button"
+              className="btn btn-line"
+              disabled={chosen.length < 2 || name.trim() === '' || together.isPending}
+              onClick={() => together.mutate({ name, lineIds: chosen })}
+            >
+              Pack {chosen.length < 2 ? 'these' : `these ${chosen.length}`} together
+            </button>
+          </div>
+        </>
+      )}
+      <Refusal error={together.error} />
+    </section>
   );
 }

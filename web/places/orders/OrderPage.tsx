@@ -4,6 +4,7 @@ import { Link, useParams } from 'react-router';
 import type { Order, OrderLine } from '../../../contract/orders.ts';
 import { isLate } from '../../../core/plan/evening.ts';
 import type { LineNeed } from '../../../core/plan/need.ts';
+import { setOf } from '../../../core/plan/sets.ts';
 import { piecesText } from '../../../core/units/counted.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -171,6 +172,7 @@ function Lines({ order }: { order: Order }) {
             key={line.id}
             line={line}
             need={order.need.lines.find((row) => row.lineId === line.id)}
+            bags={bagsReady(order, line)}
             open={open}
             busy={pack.isPending}
             onPack={(bags) => pack.mutate({ lineId: line.id, bags })}
@@ -208,14 +210,27 @@ function Lines({ order }: { order: Order }) {
 interface LineRowProps {
   line: OrderLine;
   need: LineNeed | undefined;
+  /** Bags of it that can be filled now. */
+  bags: number;
   open: boolean;
   busy: boolean;
   onPack(bags: number): void;
 }
 
-function LineRow({ line, need, open, busy, onPack }: LineRowProps) {
+/** Bags that can be filled now; a set's are asked for at its first line. */
+function bagsReady({ lines, need }: Order, line: OrderLine): number {
+  const set = setOf(lines, line);
+  if (set[0]?.id !== line.id) return 0;
+  return Math.min(
+    ...set.map(({ id, packs, packed, perPack }) => {
+      const there = need.lines.find((row) => row.lineId === id)?.fromReady ?? 0;
+      return Math.min(packs - packed, Math.floor(there / perPack));
+    }),
+  );
+}
+
+function LineRow({ line, need, bags: ready, open, busy, onPack }: LineRowProps) {
   const { money } = useTaste();
-  const ready = Math.min(line.packs - line.packed, Math.floor((need?.fromReady ?? 0) / line.perPack));
   return (
     <li className="grid grid-cols-1 sm:grid-cols-2 xl:grid-cols-[minmax(240px,1.2fr)_180px_minmax(220px,1fr)_auto] gap-6 py-4 items-center">
       <span className="flex gap-3 items-center">
@@ -230,6 +245,7 @@ function LineRow({ line, need, open, busy, onPack }: LineRowProps) {
           <span className="label-small">
             , {line.perPack} to a pack{line.priceMinor !== null && `, ${money(line.priceMinor)}`}
           </span>
+          {line.setName !== null && <b className="block text-sm">in the set “{line.setName}”</b>}
         </span>
       </span>
       <span>

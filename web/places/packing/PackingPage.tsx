@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Order, OrderLine } from '../../../contract/orders.ts';
 import type { Packing } from '../../../contract/packing.ts';
+import { setOf } from '../../../core/plan/sets.ts';
 import { isCounted } from '../../../core/units/counted.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
@@ -29,7 +30,10 @@ export function PackingPage() {
   const canBePacked = (line: OrderLine) =>
     left(line) > 0 && (packing.lines.find(({ lineId }) => lineId === line.id)?.from.length ?? 0) > 0;
   const open = order.lines.filter((line) => left(line) > 0);
-  const line = open.find((one) => one.id === chosen) ?? open.find(canBePacked) ?? open[0];
+  // A set is packed at its first line.
+  const first = (one: OrderLine) => setOf(order.lines, one)[0]?.id === one.id;
+  const line =
+    open.filter(first).find((one) => one.id === chosen) ?? open.filter(first).find(canBePacked) ?? open.find(first);
   return (
     <Page
       title={`Packing for ${order.customer}`}
@@ -51,7 +55,7 @@ export function PackingPage() {
         <div className="flex flex-col gap-6">
           <section aria-label="Lines of the order">
             <ul className="ruled border-y border-[var(--rule)]">
-              {order.lines.map((one) => (
+              {order.lines.filter(first).map((one) => (
                 <li key={one.id}>
                   <button
                     type="button"
@@ -65,8 +69,12 @@ export function PackingPage() {
                       style={{ background: one.hex }}
                     />
                     <span className="flex-1 min-w-0">
-                      <b className="block leading-tight">{one.baitName}</b>
-                      <span className="soft">{one.colourwayName}</span>
+                      <b className="block leading-tight">{one.setName ?? one.baitName}</b>
+                      <span className="soft">
+                        {setOf(order.lines, one)
+                          .map(({ colourwayName }) => colourwayName)
+                          .join(', ')}
+                      </span>
                     </span>
                     <span className="w-28">
                       <Graduated
@@ -113,6 +121,7 @@ function OneBag({ order, line, packing }: { order: Order; line: OrderLine; packi
       scale.packed();
     },
   );
+  const set = setOf(order.lines, line);
   const from = mine?.from ?? [];
   const nth = line.packed + 1;
   const fine = scale.said === null || scale.said.verdict === 'right' || scale.said.verdict === 'unsure';
@@ -129,17 +138,23 @@ function OneBag({ order, line, packing }: { order: Order; line: OrderLine; packi
           <p className="bench-text soft">
             Bag <span className="figure">{nth}</span> of <span className="figure">{line.packs}</span>
           </p>
-          <h2 className="text-4xl sm:text-5xl leading-none">
-            <span className="figure">{line.perPack}</span> × {line.baitName}
-          </h2>
-          <p className="text-2xl">{line.colourwayName}</p>
+          {set.length > 1 && <p className="text-2xl font-bold">{line.setName}</p>}
+          {set.map((one) => (
+            <div key={one.id}>
+              <h2 className={`${set.length > 1 ? 'text-2xl sm:text-3xl' : 'text-4xl sm:text-5xl'} leading-none`}>
+                <span className="figure">{one.perPack}</span> × {one.baitName}
+              </h2>
+              <p className={set.length > 1 ? 'text-xl' : 'text-2xl'}>{one.colourwayName}</p>
+            </div>
+          ))}
         </div>
       </div>
       {from.length > 0 ? (
         <p className="bench-text">
           out of{' '}
           {from.map(({ pourCode, baits }, i) => (
-            <span key={pourCode}>
+            // biome-ignore lint/suspicious/noArrayIndexKey: a set may take twice out of one cup
+            <span key={`${pourCode} ${i}`}>
               {i > 0 && ' and '}
               <b className="figure">{pourCode}</b>
               {from.length > 1 && `, ${baits} of it`}
@@ -149,7 +164,7 @@ function OneBag({ order, line, packing }: { order: Order; line: OrderLine; packi
         </p>
       ) : (
         <p className="bench-text heat font-bold">
-          Fewer than {line.perPack} are cured.{' '}
+          {set.length > 1 ? 'Not all of it is cured.' : `Fewer than ${line.perPack} are cured.`}{' '}
           <Link to={`/orders/${order.id}`} className="link">
             Share out, or send part
           </Link>
@@ -164,7 +179,7 @@ function OneBag({ order, line, packing }: { order: Order; line: OrderLine; packi
         </p>
       )}
       <div className="flex gap-x-6 gap-y-4 items-start flex-wrap">
-        <ScaleCount scale={scale} line={line} mass={mine?.mass ?? null} />
+        {set.length === 1 && <ScaleCount scale={scale} line={line} mass={mine?.mass ?? null} />}
         <div className="flex flex-col gap-2 items-start">
           <Guarded
             means={`pack ${line.id} ${line.packed} ${fine} ${scale.full}`}

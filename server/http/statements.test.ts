@@ -45,6 +45,10 @@ test.each([
   ['/plastics', 12],
   ['/line', 30],
   ['/today', 60],
+  ['/plan', 60],
+  ['/money', 20],
+  ['/season', 20],
+  ['/customers', 5],
 ])('%s asks the database as often for many rows as for few, and no more than %i times', async (path, most) => {
   await more();
   const few = await statements(path);

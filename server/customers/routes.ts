@@ -5,7 +5,7 @@ import { endpoint } from '../http/endpoint.ts';
 import { addCustomer, listCustomers } from '../orders/store.ts';
 import { getCustomer, mergeCustomers } from './store.ts';
 
-const touches = ['orders', 'customers', 'today', 'line'];
+const touches = ['orders', 'customers', 'rack', 'today', 'line'];
 
 export const customerEndpoints = [
   endpoint({ method: 'GET', path: '/customers', query: listQuery, run: ({ db, query }) => listCustomers(db, query) }),

@@ -78,7 +78,8 @@ test('a bait is sculpted, judged, changed, tried in water and corrected by it', 
   await page.getByRole('button', { name: 'Keep as a master' }).click();
   await page.getByLabel('Name of the bait').fill('Eelgrass 95');
   await page.getByRole('button', { name: 'Keep it' }).click();
-  await expect(page.getByRole('heading', { level: 1, name: /Eelgrass 95/ })).toBeVisible();
+  // A solid is built, measured and kept: on a busy machine that takes its time.
+  await expect(page.getByRole('heading', { level: 1, name: /Eelgrass 95/ })).toBeVisible({ timeout: 45_000 });
 
   // The file that goes to the printer holds what was shown, and is closed.
   const masterId = page.url().split('/').at(-1) as string;

@@ -36,8 +36,10 @@ test('two years add up: the rack is what was poured less what left, grams balanc
   const good = one(
     `SELECT count(*) AS n FROM mark_now m JOIN pour ON pour.id = m.pour_id WHERE m.grade IN ('sell', 'own') AND pour.closed_at IS NOT NULL`,
   );
-  // The sums kept at each close are those of the marks.
-  expect(one('SELECT sum(sell + own) AS n FROM pour_mold')).toBe(good);
+  // The sums kept at each close are those of the marks, less what customers found wrong later.
+  const wrong = one('SELECT coalesce(sum(baits), 0) AS n FROM complaint');
+  expect(wrong).toBe(2);
+  expect(one('SELECT sum(sell + own) AS n FROM pour_mold')).toBe(good - wrong);
   const bagged = one(
     `SELECT coalesce(sum(baits), 0) AS n FROM bag_content k
      WHERE NOT EXISTS (SELECT 1 FROM stock_move u WHERE u.bag_id = k.bag_id AND u.kind = 'unpacked')`,
@@ -56,9 +58,11 @@ test('two years add up: the rack is what was poured less what left, grams balanc
     one('SELECT min(level) AS n FROM (SELECT sum(grams) AS level FROM lot_move GROUP BY lot_id)'),
   ).toBeGreaterThanOrEqual(-1e-6);
   // Each bag that was filled is one empty one less in the store.
-  expect(one('SELECT -sum(grams) AS n FROM lot_move WHERE bag_id IS NOT NULL')).toBe(
-    one('SELECT count(*) AS n FROM bag'),
+  const empties = one(
+    `SELECT -sum(m.grams) AS n FROM lot_move m JOIN lot ON lot.id = m.lot_id JOIN material ON material.id = lot.material_id
+     WHERE m.bag_id IS NOT NULL AND material.kind = 'bags'`,
   );
+  expect(empties).toBe(one('SELECT count(*) AS n FROM bag'));
   expect(db.pragma('foreign_key_check')).toEqual([]);
   db.close();
 });

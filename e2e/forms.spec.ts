@@ -25,8 +25,8 @@ const kinds = (kind: string) => async (page: Page) => {
 const FORMS: FormAt[] = [
   { name: 'a master', path: () => '/masters/new', figures: 7 },
   { name: 'its bait', path: master, figures: 5 },
-  { name: 'a revision', path: master, open: press('New revision'), figures: 9 },
-  { name: 'a volume', path: master, open: press('Measure it again'), figures: 5 },
+  { name: 'a revision', path: master, open: press('New revision'), figures: 11 },
+  { name: 'a volume', path: master, open: press('Measure it again'), figures: 7 },
   { name: 'a mold', path: () => '/molds/new', figures: 6 },
   {
     name: 'a test in water',

@@ -176,7 +176,7 @@ test('what a pack costs, by the recipe and the record; when it pays; nothing tha
   await expect(cost).toContainText(`A pack of 8 costs ${euros(costMinor)}`);
   await expect(cost).toContainText(`plastic and colour${euros(plasticMinor)}`);
   await expect(cost).toContainText(`For the margin it sells at ${euros(priceMinor)}`);
-  await expect(cost).toContainText('bag—not known');
+  await expect(cost).toContainText('bag and what goes with it—not known');
   await expect(cost).toContainText('mold—not counted');
   await expect(cost).toContainText('Without Harbour Blue liquid: no price is known yet');
   await page.getByLabel('Spent to begin').fill('240');

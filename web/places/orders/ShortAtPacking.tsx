@@ -88,13 +88,13 @@ function ShortLine({ line, need, rack, took, busy, onChange }: ShortLineProps) {
         : <b className="figure">{good}</b> for <b className="figure">{bags}</b> bags of{' '}
         <b className="figure">{line.perPack}</b>. <span className="heat font-bold">{need.short} short.</span>{' '}
         {fullBags + each === 0 && 'Not enough for one bag.'}
-        {fullBags + each > 0 && (
-          <>
-            {each > 0 && `${each} to each${eachLeft > 0 ? ` and ${eachLeft} left` : ''}, or `}
-            {fullBags} full {fullBags === 1 ? 'bag' : 'bags'}
-            {fullLeft > 0 && ` and ${fullLeft} left`}.
-          </>
-        )}
+        {[
+          ...(each > 0 ? [`${each} to each${eachLeft > 0 ? ` and ${eachLeft} left` : ''}`] : []),
+          ...(fullBags > 0
+            ? [`${fullBags} full ${fullBags === 1 ? 'bag' : 'bags'}${fullLeft > 0 ? ` and ${fullLeft} left` : ''}`]
+            : []),
+        ].join(', or ')}
+        {fullBags + each > 0 && '.'}
       </p>
       <div className="flex gap-2 flex-wrap">
         {each > 0 && each < line.perPack && (

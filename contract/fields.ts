@@ -121,3 +121,12 @@ function whyNoAmount(text: string): string | undefined {
     throw error;
   }
 }
+
+/** A bait in a colour, as a row about it names them. */
+export interface BaitInColour {
+  baitId: string;
+  baitName: string;
+  colourwayId: string;
+  colourwayName: string;
+  hex: string;
+}

@@ -1,9 +1,14 @@
 import * as v from 'valibot';
+import { LINE_MOST, LINES_MOST } from '../core/plan/orderBounds.ts';
 import { called, count, day, money, name, note, ownId, rowId } from './fields.ts';
+import { MORE_THAN_A_LINE } from './orders.ts';
 
 const at = v.pipe(v.number(), v.integer(), v.minValue(0));
 /** Of a table with thousands of lines: bait and colour by their place in the lists, packs, baits to a pack, price. */
-const line = v.tuple([at, at, count(1, 5000), count(1, 1000), v.nullable(money)]);
+const line = v.pipe(
+  v.tuple([at, at, count(1, LINE_MOST.packs), count(1, LINE_MOST.perPack), v.nullable(money)]),
+  v.check(([, , packs, perPack]) => packs * perPack <= LINE_MOST.baits, MORE_THAN_A_LINE),
+);
 
 /** A file of orders as it was matched; all of it comes in, or nothing does. */
 export const importBody = v.strictObject({
@@ -18,7 +23,7 @@ export const importBody = v.strictObject({
         newCustomer: v.nullable(name),
         dueOn: day,
         notes: note,
-        lines: v.pipe(v.array(line), v.minLength(1), v.maxLength(200)),
+        lines: v.pipe(v.array(line), v.minLength(1), v.maxLength(LINES_MOST)),
       }),
     ),
     v.minLength(1, 'holds no order that could be matched'),

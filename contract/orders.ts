@@ -1,7 +1,10 @@
 import * as v from 'valibot';
 import type { CupNeed, LineNeed } from '../core/plan/need.ts';
+import { LINE_MOST, LINES_MOST } from '../core/plan/orderBounds.ts';
+import { PRICE_LISTS, type PriceList } from '../core/plan/prices.ts';
 import { REASON_IDS, type Reason } from '../core/yield/grades.ts';
 import {
+  type BaitInColour,
   type CanBeAway,
   called,
   count,
@@ -17,9 +20,6 @@ import {
 } from './fields.ts';
 import { tasteBody } from './tastes.ts';
 
-/** Who pays what: the bait's own price, or a share of it. */
-export const PRICE_LISTS = ['private', 'club', 'shop'] as const;
-export type PriceList = (typeof PRICE_LISTS)[number];
 const priceList = called(v.picklist(PRICE_LISTS), 'Pays as');
 export const customerBody = v.strictObject({
   name,
@@ -30,20 +30,24 @@ export const customerBody = v.strictObject({
 /** Two records of one customer: all that is of the one goes to the other. */
 export const mergeBody = v.strictObject({ intoId: rowId });
 
+const packs = count(1, LINE_MOST.packs);
+const perPack = called(count(1, LINE_MOST.perPack), 'To a pack');
+export const MORE_THAN_A_LINE = `more than ${LINE_MOST.baits} baits on one line; split it`;
+
 const lines = v.pipe(
   v.array(
     v.pipe(
       v.strictObject({
         baitId: rowId,
         colourwayId: rowId,
-        packs: count(1, 5000),
-        perPack: called(count(1, 1000), 'To a pack'),
+        packs: packs,
+        perPack: perPack,
         priceMinor: v.optional(v.nullable(money)),
       }),
-      v.check((line) => line.packs * line.perPack <= 20000, 'more than 20 000 baits on one line; split it'),
+      v.check((line) => line.packs * line.perPack <= LINE_MOST.baits, MORE_THAN_A_LINE),
     ),
   ),
-  v.maxLength(200),
+  v.maxLength(LINES_MOST),
 );
 
 /** A list of orders, or only those still to be sent, or only those that are done with. */
@@ -80,13 +84,13 @@ export const orderPatch = v.partial(
     sent: v.boolean(),
     cancelled: v.boolean(),
     /** What a pack of a line costs, agreed later than it was ordered. */
-    lines: v.pipe(v.array(v.strictObject({ id: rowId, priceMinor: v.nullable(money) })), v.maxLength(200)),
+    lines: v.pipe(v.array(v.strictObject({ id: rowId, priceMinor: v.nullable(money) })), v.maxLength(LINES_MOST)),
   }),
 );
 /** More or fewer packs, other counts to a pack, or another colour: what was packed stays. */
 export const lineChangeBody = v.strictObject({
-  packs: v.optional(count(1, 5000)),
-  perPack: v.optional(called(count(1, 1000), 'To a pack')),
+  packs: v.optional(packs),
+  perPack: v.optional(perPack),
   colourwayId: v.optional(rowId),
   why: note,
 });
@@ -94,8 +98,8 @@ export const lineChangeBody = v.strictObject({
 export const addLineBody = v.strictObject({
   baitId: rowId,
   colourwayId: rowId,
-  packs: count(1, 5000),
-  perPack: called(count(1, 1000), 'To a pack'),
+  packs: packs,
+  perPack: perPack,
   priceMinor: v.optional(v.nullable(money)),
   why: note,
 });
@@ -163,16 +167,7 @@ export interface Customer extends Versioned, CanBeAway {
 export interface CustomerWith extends Customer {
   /** Newest first. */
   ordered: OrderRow[];
-  took: {
-    baitId: string;
-    baitName: string;
-    colourwayId: string;
-    colourwayName: string;
-    hex: string;
-    packs: number;
-    baits: number;
-    lastOn: string;
-  }[];
+  took: (BaitInColour & { packs: number; baits: number; lastOn: string })[];
   complaints: Complaint[];
 }
 
@@ -285,14 +280,7 @@ export interface Bag {
   id: string;
   code: string;
   lineId: string | null;
-  contents: {
-    baitId: string;
-    baitName: string;
-    colourwayId: string;
-    colourwayName: string;
-    hex: string;
-    baits: number;
-  }[];
+  contents: (BaitInColour & { baits: number })[];
   /** All of them. */
   baits: number;
   at: string;
@@ -308,13 +296,8 @@ export interface Recall {
   onRack: { pourCode: string; baits: number }[];
 }
 
-export interface RackRow {
-  baitId: string;
-  baitName: string;
+export interface RackRow extends BaitInColour {
   shape: string;
-  colourwayId: string;
-  colourwayName: string;
-  hex: string;
   pourId: string;
   pourCode: string;
   grade: RackGrade;

@@ -1,7 +1,9 @@
 import * as v from 'valibot';
 import type { Told } from '../core/failure.ts';
+import { LINE_MOST } from '../core/plan/orderBounds.ts';
 import type { productionSchema } from '../core/plan/production.ts';
 import { called, count, day, from0, ownId, rowId } from './fields.ts';
+import type { PackTime } from './packing.ts';
 
 /** Hours from Monday to Sunday. */
 const week = v.pipe(v.array(called(from0(24), 'Hours')), v.length(7));
@@ -22,7 +24,14 @@ export const movedBody = v.pipe(
 
 /** Lines that are being typed, asked about before they are promised; as JSON in the address. */
 export const withLines = v.pipe(
-  v.array(v.strictObject({ baitId: rowId, colourwayId: rowId, packs: count(1, 5000), perPack: count(1, 1000) })),
+  v.array(
+    v.strictObject({
+      baitId: rowId,
+      colourwayId: rowId,
+      packs: count(1, LINE_MOST.packs),
+      perPack: count(1, LINE_MOST.perPack),
+    }),
+  ),
   v.maxLength(100),
 );
 export type WithLine = v.InferOutput<typeof withLines>[number];
@@ -51,6 +60,7 @@ export interface PlanPin {
 
 /** What a wish for the rack goes by in the plan. */
 export const wishLine = (id: string) => `stock ${id}`;
+export const isWish = (lineId: string) => lineId.startsWith('stock ');
 
 /** A line of an open order, as the plan names it; of no order: a wish for the rack, or what is being typed. */
 export interface PlanLine {
@@ -76,6 +86,8 @@ export interface PlanAsked {
   unplanned: { lineId: string; why: Told | null }[];
   /** Plastisol in the store, g; null: none was ever written down. */
   plasticG: number | null;
+  /** What a bag takes, and how many bags say so. */
+  packing: PackTime;
   hours: WorkHours[];
   off: DayOff[];
   pins: PlanPin[];

@@ -1,5 +1,6 @@
 import * as v from 'valibot';
-import { called, count, day, ownId, rowId } from './fields.ts';
+import { LINE_MOST } from '../core/plan/orderBounds.ts';
+import { type BaitInColour, called, count, day, ownId, rowId } from './fields.ts';
 
 export const seasonQuery = v.strictObject({ weeks: v.optional(v.pipe(v.string(), v.regex(/^\d{1,2}$/)), '12') });
 
@@ -8,28 +9,18 @@ export const wishBody = v.strictObject({
   id: ownId,
   baitId: rowId,
   colourwayId: rowId,
-  baits: count(1, 20_000),
+  baits: count(1, LINE_MOST.baits),
   dueOn: called(day, 'By'),
 });
 
-export interface StockWish {
+export interface StockWish extends BaitInColour {
   id: string;
-  baitId: string;
-  baitName: string;
-  colourwayId: string;
-  colourwayName: string;
-  hex: string;
   baits: number;
   dueOn: string;
 }
 
-export interface SeasonRow {
-  baitId: string;
-  baitName: string;
+export interface SeasonRow extends BaitInColour {
   shape: string;
-  colourwayId: string;
-  colourwayName: string;
-  hex: string;
   /** Baits that were ordered in these weeks of each earlier year on record, the latest first. */
   sold: number[];
   /** Ordered for these weeks already. */
@@ -44,14 +35,6 @@ export interface Season {
   to: string;
   rows: SeasonRow[];
   /** On the rack, and nobody ordered it for a year. */
-  dead: {
-    baitId: string;
-    baitName: string;
-    colourwayId: string;
-    colourwayName: string;
-    hex: string;
-    baits: number;
-    lastOn: string | null;
-  }[];
+  dead: (BaitInColour & { baits: number; lastOn: string | null })[];
   wishes: StockWish[];
 }

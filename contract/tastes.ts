@@ -1,12 +1,13 @@
 import * as v from 'valibot';
+import { LINE_MOST } from '../core/plan/orderBounds.ts';
 import { called, count, hex, name, rowId, type Versioned } from './fields.ts';
 
 /** Ordered by a theme and no colour: it is proposed, shown and approved before it is poured. */
 export const tasteBody = v.strictObject({
   baitId: rowId,
   theme: called(v.pipe(v.string(), v.trim(), v.minLength(1), v.maxLength(300)), 'What it is to be like'),
-  packs: count(1, 5000),
-  perPack: called(count(1, 1000), 'To a pack'),
+  packs: count(1, LINE_MOST.packs),
+  perPack: called(count(1, LINE_MOST.perPack), 'To a pack'),
 });
 
 const proposal = v.variant('from', [

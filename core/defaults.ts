@@ -132,6 +132,13 @@ export const DEFAULTS = {
   packS: of(45, 's', 'to count, oil, scent and label a bag', 'starting guess until your own are known'),
   confidence: of(0.9, 'of cases', 'a plan makes its baits, a date is kept', 'nine in ten: what makers promise by'),
   runsAhead: of(200, 'times', 'the days ahead are run', 'the share of them is then known to two in a hundred'),
+  dueInDays: of(14, 'days', 'an order is due in, where nobody said', 'starting guess'),
+  soldToLying: of(
+    4,
+    'times',
+    'one more that is sold brings what one left lying costs',
+    'starting guess: enough in four of five seasons',
+  ),
   lostEvenings: of(0.1, 'of them', 'evenings that are lost', 'starting guess: one in ten comes to nothing'),
   breaksAShot: of(0.0005, 'a shot', 'a mold breaks', 'starting guess: one in 2,000 shots; molds differ much'),
   marginWanted: of(0.4, 'of the price', 'margin', 'starting guess: what is left for the workshop'),

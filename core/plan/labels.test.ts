@@ -1,5 +1,5 @@
 import { describe, expect, test } from 'vitest';
-import { LABEL_SHEETS, type LabelSheet, labelPlaces, totalsOf } from './labels.ts';
+import { LABEL_SHEETS, type LabelSheet, labelPlaces } from './labels.ts';
 
 describe.each(Object.keys(LABEL_SHEETS) as LabelSheet[])('labels on %s', (sheet) => {
   const { paperMm, labelMm, columns, rows } = LABEL_SHEETS[sheet];
@@ -25,17 +25,4 @@ test('a begun sheet is gone on with', () => {
     [0, 140, 256.5],
     [1, 0, 4.5],
   ]);
-});
-
-test.each([
-  ['no tax', 0, [3 * 650 + 2 * 410, 0, 2770]],
-  ['a fifth', 0.2, [2770, 554, 3324]],
-  ['a tax that ends in half a cent', 0.055, [2770, 152, 2922]],
-])('what is to be paid, with %s', (_, tax, [net, of, total]) => {
-  const lines = [
-    { packs: 3, priceMinor: 650 },
-    { packs: 2, priceMinor: 410 },
-    { packs: 4, priceMinor: null },
-  ];
-  expect(totalsOf(lines, tax as number)).toEqual({ netMinor: net, taxMinor: of, totalMinor: total, unpriced: 1 });
 });

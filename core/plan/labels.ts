@@ -1,5 +1,4 @@
 import { PAPERS } from '../mold/tiles.ts';
-import { roundMoney } from '../rounding.ts';
 
 /** Sheets that labels come on: common cuts, measured on the sheet; a roll gives one at a time. */
 export const LABEL_SHEETS = {
@@ -30,24 +29,4 @@ export function labelPlaces(sheet: LabelSheet, count: number, skip = 0): { page:
       yMm: firstMm[1] + Math.floor(onPage / columns) * stepMm[1],
     };
   });
-}
-
-export interface Priced {
-  packs: number;
-  priceMinor: number | null;
-}
-
-/**
- * What packs come to, and what of it is tax, as a plain percentage on top.
- * @returns whole minor units; lines without a price are counted and left out.
- */
-export function totalsOf(lines: Priced[], taxFraction: number) {
-  const netMinor = lines.reduce((sum, { packs, priceMinor }) => sum + packs * (priceMinor ?? 0), 0);
-  const taxMinor = roundMoney(netMinor * taxFraction);
-  return {
-    netMinor,
-    taxMinor,
-    totalMinor: netMinor + taxMinor,
-    unpriced: lines.filter(({ priceMinor }) => priceMinor === null).length,
-  };
 }

@@ -1,6 +1,7 @@
 import { format } from 'date-fns/format';
 import { isValid } from 'date-fns/isValid';
 import { parse } from 'date-fns/parse';
+import { LINE_MOST, LINES_MOST } from './orderBounds.ts';
 
 /** What a column of a table of orders can be. */
 export const ORDER_COLUMNS = [
@@ -145,10 +146,6 @@ export interface LeftOver {
 }
 
 export const meaningOf = (what: 'bait' | 'colour', name: string) => `${what} ${folded(name)}`;
-/** An order has so many lines at most; what is more is a further one. */
-const LINES_MOST = 200;
-const [PACKS_MOST, PER_PACK_MOST, BAITS_MOST] = [5000, 1000, 20_000];
-
 const byName = <T extends Named>(rows: T[]) => new Map(rows.map((row) => [folded(row.name), row]));
 
 interface Matched {
@@ -180,11 +177,13 @@ function reader(mapping: OrderMapping, known: OrderTableKnown) {
     if (!bait) return strange('bait');
     if (!colour) return strange('colour');
     const packs = figureOf(cell('packs'));
-    if (!whole(packs, PACKS_MOST)) return no(`“${cell('packs')}” is no number of packs from 1 to ${PACKS_MOST}`);
+    if (!whole(packs, LINE_MOST.packs))
+      return no(`“${cell('packs')}” is no number of packs from 1 to ${LINE_MOST.packs}`);
     const perPack = cell('perPack') === '' ? bait.packCount : figureOf(cell('perPack'));
-    if (!whole(perPack, PER_PACK_MOST))
-      return no(`“${cell('perPack')}” is no number of baits to a pack from 1 to ${PER_PACK_MOST}`);
-    if (Number(packs) * Number(perPack) > BAITS_MOST) return no(`more than ${BAITS_MOST} baits on one line: split it`);
+    if (!whole(perPack, LINE_MOST.perPack))
+      return no(`“${cell('perPack')}” is no number of baits to a pack from 1 to ${LINE_MOST.perPack}`);
+    if (Number(packs) * Number(perPack) > LINE_MOST.baits)
+      return no(`more than ${LINE_MOST.baits} baits on one line: split it`);
     const price = figureOf(cell('price'));
     if (cell('price') !== '' && (price === null || price < 0)) return no(`“${cell('price')}” is no price`);
     const dueOn = cell('due') === '' ? known.usualDue : dayOf(cell('due'), known.monthFirst);

@@ -2,7 +2,7 @@ import { afterEach, beforeEach, expect, test } from 'vitest';
 import type { Money } from '../../contract/money.ts';
 import type { Order } from '../../contract/orders.ts';
 import type { Pour } from '../../contract/pours.ts';
-import { type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
+import { closing, poured, type Stocked, stocked, TestWorkshop } from '../testing/workshop.ts';
 
 let workshop: TestWorkshop;
 let stock: Stocked;
@@ -97,4 +97,47 @@ test('what is outside of the days, not sent, or has no price is not told as mone
   expect((await money('2026-03-20', '2026-03-20')).rows).toHaveLength(1);
   const wrong = await workshop.get('/money?from=2026-13-01&to=2026-12-31');
   expect(wrong.status).toBe(400);
+});
+
+test('a bag that is filled out of two cups is packed once, its hands and its label shared by the baits', async () => {
+  const { body: bags } = await workshop.post<{ id: string }>('/materials', {
+    name: 'Laminated bags',
+    kind: 'bags',
+    pricePerKgMinor: 9000,
+    lot: { code: 'B1', grams: 100 },
+  });
+  for (let n = 0; n < 2; n++) {
+    const pour = await poured(workshop, stock, 1);
+    await workshop.post(`/pours/${pour.id}/close`, closing(3, 1));
+  }
+  workshop.waits(25);
+  const order = await workshop.made<Order>('/orders', {
+    customerId: stock.order.customerId,
+    dueOn: '2026-03-20',
+    lines: [{ baitId: stock.master.baitId, colourwayId: stock.recipe.id, packs: 1, perPack: 5, priceMinor: 501 }],
+  });
+  const lineId = order.lines[0]?.id;
+  const { body } = await workshop.post<Order>(`/orders/${order.id}/pack`, { lineId, bags: 1, bagsId: bags.id });
+  await workshop.ask('PATCH', `/orders/${order.id}`, { sent: true }, { version: body.version });
+  const { rows } = await money();
+  expect(rows.map(({ baits, revenueMinor }) => [baits, revenueMinor])).toEqual([
+    [3, 301],
+    [2, 200],
+  ]);
+  // One shot of 130 s for three that were to sell, each time; the bag's 45 s once; nine cents once.
+  expect(rows.reduce((sum, { minutes }) => sum + minutes, 0)).toBeCloseTo((5 * (130 / 3) + 45) / 60, 6);
+  expect(rows.reduce((sum, { materialMinor }) => sum + materialMinor, 0)).toBeCloseTo(9, 6);
+});
+
+test('a gift without a price is a gift, and no sale that lacks one', async () => {
+  await sold(true);
+  const [order] = (await workshop.get<{ items: Order[] }>('/orders?only=gone')).body.items;
+  const line = order?.lines[0];
+  await workshop.ask(
+    'PATCH',
+    `/orders/${order?.id}`,
+    { lines: [{ id: line?.id, priceMinor: null }] },
+    { version: order?.version ?? 0 },
+  );
+  expect((await money()).rows.map(({ gift, revenueMinor }) => [gift, revenueMinor])).toEqual([[true, 0]]);
 });

@@ -1,3 +1,4 @@
+import { format } from 'date-fns/format';
 import type { Money } from '../../contract/money.ts';
 import { usual } from '../../core/defaults.ts';
 import { shareExactly } from '../../core/plan/cost.ts';
@@ -42,12 +43,11 @@ export function moneyOf(db: Db, from: string, to: string): Money {
   for (const row of sold) ofLine.set(row.lineId, [...(ofLine.get(row.lineId) ?? []), row]);
   const rows = [...ofLine.values()].flatMap((parts): SoldRow[] => {
     const [one] = parts as [Sold];
-    const bagsMinor = [...new Set(parts.flatMap((row) => row.bagIds))].reduce(
-      (sum, id) => sum + (besides.get(id) ?? 0),
-      0,
-    );
+    // A bag filled out of two cups is one bag: its label and its packing are shared by the baits.
+    const bags = [...new Set(parts.flatMap((row) => row.bagIds))];
+    const bagsMinor = bags.reduce((sum, id) => sum + (besides.get(id) ?? 0), 0);
     const all = parts.reduce((sum, { baits }) => sum + baits, 0);
-    const paid = one.priceMinor === null ? null : one.gift ? 0 : one.packs * one.priceMinor;
+    const paid = one.gift ? 0 : one.priceMinor === null ? null : one.packs * one.priceMinor;
     const shares =
       paid === null
         ? []
@@ -55,7 +55,7 @@ export function moneyOf(db: Db, from: string, to: string): Money {
             parts.map(({ baits }) => (paid * baits) / all),
             paid,
           );
-    return parts.map(({ lineId: _l, packs: _, priceMinor: _price, pourId, pouredAt, bagIds: mine, ...row }, i) => {
+    return parts.map(({ lineId: _l, packs: _, priceMinor: _price, pourId, pouredAt, bagIds: _b, ...row }, i) => {
       const molds = made.filter((mold) => mold.pourId === pourId && mold.baitId === row.baitId);
       const sell = Math.max(
         1,
@@ -69,11 +69,11 @@ export function moneyOf(db: Db, from: string, to: string): Money {
       const ml = molds.reduce((sum, mold) => sum + mold.cavityMl * mold.sell, 0) / sell || (molds[0]?.cavityMl ?? 0);
       return {
         ...row,
-        evening: pouredAt.slice(0, 10),
+        evening: format(new Date(pouredAt), 'yyyy-MM-dd'),
         revenueMinor: shares[i] ?? null,
         materialMinor:
           row.baits * ml * usual('plastisolGPerMl') * (gram.get(pourId) ?? 0) + (bagsMinor * row.baits) / all,
-        minutes: (row.baits * (shotS / sell) + mine.length * packS) / 60,
+        minutes: (row.baits * (shotS / sell) + (bags.length * packS * row.baits) / all) / 60,
       };
     });
   });

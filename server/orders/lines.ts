@@ -1,22 +1,20 @@
 import type * as v from 'valibot';
-import type { orderBody, PriceList } from '../../contract/orders.ts';
+import type { orderBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
-import { listPrice } from '../../core/plan/prices.ts';
+import { type PriceList, priceFor } from '../../core/plan/prices.ts';
 import type { Db } from '../db/open.ts';
 import { first, insert } from '../db/rows.ts';
 import { newId } from '../ids.ts';
 import { workshop } from '../workshop/store.ts';
 
 /** A bait's price as this order's customer pays it. */
-function priceFor(db: Db, orderId: string, priceMinor: number | null): number | null {
-  if (priceMinor === null) return null;
-  const { clubFraction, shopFraction, roundMinor } = workshop(db);
-  const { priceList } = first<{ priceList: PriceList }>(
+function priceHere(db: Db, orderId: string, priceMinor: number | null): number | null {
+  const row = first<{ priceList: PriceList }>(
     db,
     'SELECT c.price_list FROM customer_order o JOIN customer c ON c.id = o.customer_id WHERE o.id = ?',
     [orderId],
-  ) as { priceList: PriceList };
-  return listPrice(priceMinor, { private: 1, club: clubFraction, shop: shopFraction }[priceList], roundMinor);
+  );
+  return priceFor(row?.priceList ?? 'private', priceMinor, workshop(db));
 }
 
 type NewLine = Omit<v.InferOutput<typeof orderBody>['lines'][number], 'priceMinor'> & {
@@ -41,7 +39,7 @@ export function addOrderLine(db: Db, orderId: string, line: NewLine, path = ''):
     orderId,
     position: (last?.position ?? -1) + 1,
     ...line,
-    priceMinor: line.priceMinor ?? priceFor(db, orderId, bait.priceMinor),
+    priceMinor: line.priceMinor ?? priceHere(db, orderId, bait.priceMinor),
   });
   return id;
 }

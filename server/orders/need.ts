@@ -43,9 +43,12 @@ const levels = (db: Db, at: string) =>
 
 export type PlacedNeed = LineNeed & { orderId: string };
 
-/** What every open order line gets from the rack and from open pours, and what is short. */
-export function allNeeds(db: Db, at: string): PlacedNeed[] {
-  const wanted = wantedLines(db);
+/**
+ * What every open order line gets from the rack and from open pours, and what is short.
+ * @param beside what is wanted of no order: it gets what they leave.
+ */
+export function allNeeds(db: Db, at: string, beside: OpenLine[] = []): PlacedNeed[] {
+  const wanted = [...wantedLines(db), ...beside];
   const needs = shareOut(wanted, levels(db, at));
   return needs.map((need, index) => ({ ...need, orderId: (wanted[index] as { orderId: string }).orderId }));
 }

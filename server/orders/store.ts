@@ -1,16 +1,8 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
-import type {
-  Customer,
-  Order,
-  OrderLine,
-  OrderQuery,
-  OrderRow,
-  orderBody,
-  PriceList,
-  packBody,
-} from '../../contract/orders.ts';
+import type { Customer, Order, OrderLine, OrderQuery, OrderRow, orderBody, packBody } from '../../contract/orders.ts';
 import { Failure } from '../../core/failure.ts';
+import type { PriceList } from '../../core/plan/prices.ts';
 import { setOf } from '../../core/plan/sets.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, insert, mustFind, nextNumber, run } from '../db/rows.ts';

@@ -3,7 +3,7 @@ import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { getISODay } from 'date-fns/getISODay';
 import { parseISO } from 'date-fns/parseISO';
-import { type PlanAsked, typedLine, type WithLine, type WorkHours, wishLine } from '../../contract/plan.ts';
+import { isWish, type PlanAsked, typedLine, type WithLine, type WorkHours, wishLine } from '../../contract/plan.ts';
 import { usual } from '../../core/defaults.ts';
 import { usableMl } from '../../core/plan/glasses.ts';
 import { handsS } from '../../core/plan/hours.ts';
@@ -18,7 +18,7 @@ import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
 import { DRAWN_IN } from '../pours/readings.ts';
 import { steadyWaits } from '../pours/sets.ts';
-import { stockWishes } from '../season/store.ts';
+import { wishesLeft } from '../season/store.ts';
 import { RACK } from '../stock/lying.ts';
 import { workshop } from '../workshop/store.ts';
 import { type Drawing, drawingOf } from './drawing.ts';
@@ -72,16 +72,28 @@ function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAs
   });
 }
 
+/** What is wanted for the rack, as lines of no order. */
+export const wishedLines = (db: Db, now: Date): OpenLine[] =>
+  wishesLeft(db, dayOf(now)).map(({ id, baitId, colourwayId, baits, dueOn }) => ({
+    lineId: wishLine(id),
+    baitId,
+    colourwayId,
+    packs: 1,
+    perPack: baits,
+    baits,
+    orderId: '',
+    code: 'stock',
+    customer: 'the rack',
+    dueOn,
+    inPour: 0,
+  }));
+
 /** Lines of open orders, and those that are only typed: looked at for as long as anything is planned. */
 function wantedIn(db: Db, now: Date, typed: WithLine[]): OpenLine[] {
   const dueOn = dayOf(addDays(now, MOST_DAYS - 2));
-  const wishes = stockWishes(db, dayOf(now)).map(({ id, baitId, colourwayId, baits, dueOn: by }) => {
-    const mine = { orderId: '', code: 'stock', customer: 'the rack', dueOn: by, inPour: 0 };
-    return { lineId: wishLine(id), baitId, colourwayId, packs: 1, perPack: baits, baits, ...mine };
-  });
   return [
     ...openLines(db),
-    ...wishes,
+    ...wishedLines(db, now),
     ...typed.map(({ baitId, colourwayId, packs, perPack }, index) => {
       mustFind(db, 'bait', baitId, 'bait');
       mustFind(db, 'colourway', colourwayId, 'colour');
@@ -140,10 +152,11 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const last = days.at(-1)?.day as string;
   const fixed = pins(db, today).filter(({ colourwayId, day }) => colourIds.has(colourwayId) && day <= last);
   const { glassMl } = workshop(db);
-  const { packS } = packTime(db);
+  const packing = packTime(db);
+  const { packS } = packing;
   const perPackOf = (baitId: string) => {
     // What goes onto the rack is packed with the order that takes it.
-    const mine = planned.filter((line) => line.baitId === baitId && line.code !== 'stock');
+    const mine = planned.filter((line) => line.baitId === baitId && !isWish(line.lineId));
     return mine.length > 0 ? mine.reduce((sum, { perPack }) => sum + perPack, 0) / mine.length : null;
   };
   return {
@@ -188,6 +201,7 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
       without.has(keyOf(line)) ? [{ lineId: line.lineId, why: without.get(keyOf(line)) ?? null }] : [],
     ),
     plasticG: plasticLeft(db),
+    packing,
     hours,
     off: daysOff(db, today),
     pins: fixed,

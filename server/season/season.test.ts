@@ -85,8 +85,10 @@ test('a wish is poured on a free evening: in the plan, after what is ordered, an
   const { lead, act, cups, step } = (await workshop.get<Today>('/today')).body;
   expect([lead, act, step]).toEqual(['No order is short, and tonight is free.', 'One cup for the season.', 'pour']);
   expect(cups[0]?.tonight.orderLines).toEqual([]);
-  // Laid out and closed it lies there, and the wish is kept.
+  // Laid out it is not planned once more; closed it lies there, and the wish is kept.
   const pour = await poured(workshop, stock, 7);
+  expect((await workshop.get<PlanAsked>('/plan')).body.lines).toEqual([]);
+  expect((await workshop.get<Today>('/today')).body.cups).toEqual([]);
   await workshop.post(`/pours/${pour.id}/close`, closing(27, 1));
   expect((await workshop.get<Today>('/today')).body.lead).toBe('Nothing is short.');
 });

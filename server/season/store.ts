@@ -39,6 +39,34 @@ const named = (db: Db) => ({
   ),
 });
 
+/** Baits that open cups were laid out to make beyond what they were laid out for orders, by bait and colour. */
+function comingFree(db: Db): Map<string, number> {
+  const rows = all<Pair & { baits: number }>(
+    db,
+    `SELECT mold.bait_id, pour.colourway_id, sum(pm.shots * mold.cavities) AS baits
+     FROM pour JOIN pour_mold pm ON pm.pour_id = pour.id JOIN mold ON mold.id = pm.mold_id
+     WHERE pour.closed_at IS NULL AND pour.lead_id IS NULL GROUP BY mold.bait_id, pour.colourway_id`,
+  );
+  const pledged = new Map(
+    all<Pair & { baits: number }>(
+      db,
+      `SELECT l.bait_id, l.colourway_id, sum(p.baits) AS baits FROM pour JOIN pour_order_line p ON p.pour_id = pour.id
+       JOIN order_line l ON l.id = p.order_line_id WHERE pour.closed_at IS NULL GROUP BY l.bait_id, l.colourway_id`,
+    ).map((row) => [keyOf(row), row.baits]),
+  );
+  return new Map(rows.map((row) => [keyOf(row), Math.max(0, row.baits - (pledged.get(keyOf(row)) ?? 0))]));
+}
+
+/** Wishes that no open cup is laid out for yet, the earliest first: what of them is still to be planned. */
+export function wishesLeft(db: Db, today: string): StockWish[] {
+  const coming = comingFree(db);
+  return stockWishes(db, today).flatMap((wish) => {
+    const there = Math.min(wish.baits, coming.get(keyOf(wish)) ?? 0);
+    coming.set(keyOf(wish), (coming.get(keyOf(wish)) ?? 0) - there);
+    return wish.baits > there ? [{ ...wish, baits: wish.baits - there }] : [];
+  });
+}
+
 export const stockWishes = (db: Db, today: string) =>
   all<StockWish>(
     db,

@@ -8,7 +8,6 @@ import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
 import { countWord, isLate } from '../../core/plan/evening.ts';
 import { forLines } from '../../core/plan/forLines.ts';
-import type { LineNeed } from '../../core/plan/need.ts';
 import { type PlannedCup, productionSchema } from '../../core/plan/production.ts';
 import { plannedAtOnce } from '../../core/plan/productionPlan.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
@@ -21,7 +20,7 @@ import { all, first } from '../db/rows.ts';
 import { usableMolds } from '../molds/store.ts';
 import { allNeeds, cups, type PlacedNeed } from '../orders/need.ts';
 import { openOrders } from '../orders/store.ts';
-import { planAsked } from '../plan/asked.ts';
+import { planAsked, wishedLines } from '../plan/asked.ts';
 import { LAST_SHOT_AT, SHOTS_DRAWN, WAS_READ } from '../pours/readings.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
@@ -63,39 +62,18 @@ function firstEvening(db: Db, now: Date): FirstEvening {
   return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked };
 }
 
-/** Wishes for the rack as lines that are short: as many of each as are not there yet. */
-function wishedFor(evenings: FirstEvening['evenings'], { asked, lines }: PlanAsked): LineNeed[] {
-  const wishes = lines.filter(({ orderId }) => orderId === '');
-  const free = new Map<string, number>();
-  for (const { baitId, colourId, baits } of asked.stock ?? [])
-    free.set(`${baitId} ${colourId}`, (free.get(`${baitId} ${colourId}`) ?? 0) + baits);
-  // Orders take what lies there first.
-  for (const line of asked.lines)
-    if (!wishes.some(({ id }) => id === line.id)) {
-      const key = `${line.baitId} ${line.colourId}`;
-      free.set(key, Math.max(0, (free.get(key) ?? 0) - line.baits));
-    }
-  return wishes.flatMap(({ id }) => {
-    const line = asked.lines.find((one) => one.id === id);
-    if (!line || !evenings.has(line.colourId)) return [];
-    const key = `${line.baitId} ${line.colourId}`;
-    const there = Math.min(line.baits, free.get(key) ?? 0);
-    free.set(key, (free.get(key) ?? 0) - there);
-    const got = { fromReady: there, fromCuring: 0, fromPour: 0, short: line.baits - there };
-    return [{ lineId: id, baitId: line.baitId, colourwayId: line.colourId, baits: line.baits, ...got }];
-  });
-}
-
 function cupsTonight(
   db: Db,
   needs: PlacedNeed[],
   { cups: planned, evenings, asked }: FirstEvening,
-  at: string,
+  now: Date,
 ): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
   const colourways = named(db, 'colourway_called');
   const baits = named(db, 'bait');
   const molds = new Map(usableMolds(db).map((mold) => [mold.id, mold]));
-  const needed = new Map(cups(db, [...needs, ...wishedFor(evenings, asked)], at).map((cup) => [cup.colourwayId, cup]));
+  const at = now.toISOString();
+  // What is wished for the rack gets what the orders leave.
+  const needed = new Map(cups(db, allNeeds(db, at, wishedLines(db, now)), at).map((cup) => [cup.colourwayId, cup]));
   const ordered = new Set(needs.map(({ lineId }) => lineId));
   const forOrders = <T extends { orderLineId: string }>(rows: T[]) =>
     rows.filter(({ orderLineId }) => ordered.has(orderLineId));
@@ -367,7 +345,7 @@ export function today(db: Db, now: Date): Today {
   const needs = allNeeds(db, at);
   const orders = todayOrders(db, needs);
   const evening = firstEvening(db, now);
-  const planned = cupsTonight(db, needs, evening, at);
+  const planned = cupsTonight(db, needs, evening, now);
   const wished = new Set(evening.asked.lines.flatMap(({ orderId, id }) => (orderId === '' ? [id] : [])));
   const forRack = evening.cups.some((cup) =>
     forLines(cup, evening.asked.asked.lines).some(({ orderLineId }) => wished.has(orderLineId)),

@@ -1,4 +1,5 @@
-import { type Customer, customerBody, PRICE_LISTS } from '../../contract/orders.ts';
+import { type Customer, customerBody } from '../../contract/orders.ts';
+import { PRICE_LISTS } from '../../core/plan/prices.ts';
 import { useWrite } from '../api/write.ts';
 import { PutAway, ThrowOut } from './PutAway.tsx';
 import { ChoiceIn, choices, NoteIn, TextIn } from './sheet/In.tsx';

@@ -1,4 +1,5 @@
-import type { OrderRow, PriceList } from '../../../contract/orders.ts';
+import type { OrderRow } from '../../../contract/orders.ts';
+import type { PriceList } from '../../../core/plan/prices.ts';
 
 export const STATE_WORDS: Record<OrderRow['state'], string> = {
   short: 'short',

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { inUse } from '../../../contract/fields.ts';
 import type { OrderImport } from '../../../contract/imports.ts';
+import { usual } from '../../../core/defaults.ts';
 import {
   guessedMapping,
   meaningOf,
@@ -140,7 +141,7 @@ function Matching({ table, onCame }: { table: Table; onCame(one: OrderImport): v
           means: kept.means,
           monthFirst: taste.taste.system === 'us',
           minorPerUnit: taste.minorPerUnit,
-          usualDue: format(addDays(new Date(), 14), 'yyyy-MM-dd'),
+          usualDue: format(addDays(new Date(), usual('dueInDays')), 'yyyy-MM-dd'),
           usualCustomer: '',
         });
   const unknown = new Map(
@@ -162,7 +163,13 @@ function Matching({ table, onCame }: { table: Table; onCame(one: OrderImport): v
               { value: '', label: NEEDED_COLUMNS.includes(column) ? 'choose' : 'not in it' },
               ...table.headings.map((heading, i) => ({ value: String(i), label: heading || `column ${i + 1}` })),
             ]}
-            hint={mapping[column] === undefined ? '' : table.rows[0]?.[mapping[column]]?.slice(0, 40)}
+            hint={
+              mapping[column] !== undefined
+                ? table.rows[0]?.[mapping[column]]?.slice(0, 40)
+                : column === 'due'
+                  ? `in ${usual('dueInDays')} days, a default`
+                  : ''
+            }
             onChange={(value) => {
               const { [column]: _, ...others } = mapping;
               put(value === '' ? others : { ...others, [column]: Number(value) });

@@ -4,6 +4,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import { COST_BEGUN } from '../../../contract/costs.ts';
 import { wageWish } from '../../../contract/money.ts';
+import { usual } from '../../../core/defaults.ts';
 import { giftsOf, MARGINS_BY, type Margin, type MarginsBy, marginsBy } from '../../../core/plan/margins.ts';
 import { hoursText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
@@ -85,6 +86,12 @@ export function MoneyPage() {
         <Told margins={margins} by={by} wage={wage} />
       )}
       <div className="flex flex-col gap-1">
+        <p className="soft">
+          Plastic by what a cavity holds, at {usual('plastisolGPerMl')} g/mL{' '}
+          <span className="default-mark">default</span> and the price of what went into its cup; hands as they are
+          learnt at each mold, those of rejects too, and a starting guess <span className="default-mark">default</span>{' '}
+          where none were; remelt was paid for before.
+        </p>
         {gifts.baits > 0 && <Gifts {...gifts} />}
         {unsold.size > 0 && (
           <p className="warn font-bold">Without a price, and in no sum: {[...unsold].slice(0, 8).join(', ')}.</p>

@@ -7,7 +7,7 @@ import { inUse } from '../../../contract/fields.ts';
 import { type Customer, type Order, orderBody } from '../../../contract/orders.ts';
 import type { Bait } from '../../../contract/workshop.ts';
 import { isLate } from '../../../core/plan/evening.ts';
-import { listPrice } from '../../../core/plan/prices.ts';
+import { priceFor } from '../../../core/plan/prices.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { todayIso } from '../../parts/dates.ts';
@@ -100,11 +100,8 @@ interface Known {
 /** A bait's price as a customer pays it. */
 function usePrices(customers: Customer[]) {
   const { workshop } = useTaste();
-  return ({ priceMinor }: Bait, customerId: string) => {
-    const list = customers.find(({ id }) => id === customerId)?.priceList ?? 'private';
-    const share = { private: 1, club: workshop.clubFraction, shop: workshop.shopFraction }[list];
-    return priceMinor === null ? null : listPrice(priceMinor, share, workshop.roundMinor);
-  };
+  return ({ priceMinor }: Bait, customerId: string) =>
+    priceFor(customers.find(({ id }) => id === customerId)?.priceList ?? 'private', priceMinor, workshop);
 }
 
 type PriceOf = ReturnType<typeof usePrices>;

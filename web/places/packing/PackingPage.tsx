@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { Link, useParams } from 'react-router';
 import type { Order, OrderLine } from '../../../contract/orders.ts';
 import type { Packing } from '../../../contract/packing.ts';
+import { usual } from '../../../core/defaults.ts';
 import { setOf } from '../../../core/plan/sets.ts';
 import { isCounted } from '../../../core/units/counted.ts';
 import { queries } from '../../api/queries.ts';
@@ -207,7 +208,7 @@ function OneBag({ order, line, packing }: { order: Order; line: OrderLine; packi
         ) : (
           <>
             {' '}
-            <span className="default-mark">as set</span>
+            <span className="default-mark">{packing.time.packS === usual('packS') ? 'default' : 'as set'}</span>
           </>
         )}
         .

@@ -1,7 +1,8 @@
 import { PDFDocument, StandardFonts } from 'pdf-lib';
 import type { Bag, Order } from '../../../contract/orders.ts';
 import { PAPERS, type Paper } from '../../../core/mold/tiles.ts';
-import { LABEL_SHEETS, type LabelSheet, labelPlaces, totalsOf } from '../../../core/plan/labels.ts';
+import { LABEL_SHEETS, type LabelSheet, labelPlaces } from '../../../core/plan/labels.ts';
+import { totalsOf } from '../../../core/plan/prices.ts';
 import { dateText, dayText } from '../../parts/dates.ts';
 import { MmPage } from '../../parts/pdf.ts';
 
@@ -39,14 +40,18 @@ export async function labelsPdf(bags: Bag[], sheet: LabelSheet, home: string, sk
     await on.picture(file, await squarePng(`${home}/bags/${bag.code}`), [xMm + 2, top], [side, side]);
     const left = xMm + side + 4;
     const letters = Math.floor((labelMm[0] - side - 6) / 2);
-    const first = bag.contents[0];
-    on.text(cut(first?.baitName ?? '', letters), [left, top + 4.6], 4, true);
-    on.text(
-      cut(bag.contents.map(({ colourwayName }) => colourwayName).join(', '), Math.floor(letters * 1.2)),
-      [left, top + 9.6],
-      3.4,
-    );
-    on.text(`${bag.baits} baits`, [left, top + 15], 3.8, true);
+    const [first] = bag.contents;
+    // A set names each of its baits; a bag of one kind has room for large words.
+    if (bag.contents.length > 1)
+      bag.contents.slice(0, 4).forEach(({ baits, baitName, colourwayName }, row) => {
+        const words = cut(`${baits} ${baitName} ${colourwayName}`, Math.floor(letters * 1.45));
+        on.text(words, [left, top + 3.6 + row * 4], 2.8, row === 0);
+      });
+    else {
+      on.text(cut(first?.baitName ?? '', letters), [left, top + 4.6], 4, true);
+      on.text(cut(first?.colourwayName ?? '', Math.floor(letters * 1.2)), [left, top + 9.6], 3.4);
+      on.text(`${bag.baits} baits`, [left, top + 15], 3.8, true);
+    }
     on.text(bag.code, [left, top + side - 1.6], 4, true);
   }
   return file.save();

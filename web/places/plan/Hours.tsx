@@ -1,5 +1,7 @@
 import { Link } from 'react-router';
 import { hoursBody, offBody, type PlanAsked, type WorkHours } from '../../../contract/plan.ts';
+import { usual } from '../../../core/defaults.ts';
+import { percentText } from '../../../core/units/show.ts';
 import { useWrite } from '../../api/write.ts';
 import { dayText } from '../../parts/dates.ts';
 import { Refusal } from '../../parts/Fields.tsx';
@@ -27,7 +29,14 @@ export function Hours({ asked }: { asked: PlanAsked }) {
       ))}
       <DaysOff asked={asked} />
       <p className="soft text-sm">
-        {workshop.glasses} glasses an evening, {workshop.packS} s a bag:{' '}
+        {workshop.glasses} glasses an evening
+        {workshop.glasses === usual('glasses') && <Default />}, {Math.round(asked.packing.packS)} s a bag
+        {asked.packing.of > 0
+          ? `, by the last ${asked.packing.of}`
+          : asked.packing.packS === usual('packS') && <Default />}
+        , {usual('setUpMin')} min to set up and {usual('changeMin')} for each further colour
+        <Default />, {percentText(usual('confidence'))} sure
+        <Default />:{' '}
         <Link to="/settings" className="link">
           settings
         </Link>
@@ -36,6 +45,8 @@ export function Hours({ asked }: { asked: PlanAsked }) {
     </section>
   );
 }
+
+const Default = () => <span className="default-mark ml-1">default</span>;
 
 function HoursOf({ of }: { of: WorkHours }) {
   const { workshop } = useTaste();

@@ -4,15 +4,13 @@ import { useState } from 'react';
 import { useNavigate } from 'react-router';
 import { v7 } from 'uuid';
 import type { Bag, Order } from '../../../contract/orders.ts';
+import { usual } from '../../../core/defaults.ts';
 import { REASON_IDS, REASONS, type Reason } from '../../../core/yield/grades.ts';
 import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { ComplaintList } from '../../parts/Complaints.tsx';
 import { Refusal, SelectField, TextField } from '../../parts/Fields.tsx';
 import { range } from '../../parts/range.ts';
-
-/** A remade bag is due in so many days unless its order says otherwise. */
-const REMADE_IN_DAYS = 14;
 
 interface Wrong {
   id: string;
@@ -55,10 +53,11 @@ export function FoundWrong({ bag }: { bag: Bag }) {
               className="btn btn-primary bench-target"
               disabled={remake.isPending}
               onClick={() =>
-                remake.mutate({ dueOn: format(addDays(new Date(), REMADE_IN_DAYS), 'yyyy-MM-dd'), baits: wrong })
+                remake.mutate({ dueOn: format(addDays(new Date(), usual('dueInDays')), 'yyyy-MM-dd'), baits: wrong })
               }
             >
-              {wrong} more for {bag.order.customer}
+              {wrong} more for {bag.order.customer}, in {usual('dueInDays')} days{' '}
+              <span className="default-mark">default</span>
             </button>
           )}
         </div>

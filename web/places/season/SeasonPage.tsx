@@ -2,6 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Season, SeasonRow } from '../../../contract/season.ts';
+import { usual } from '../../../core/defaults.ts';
 import { season } from '../../../core/plan/season.ts';
 import { percentText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
@@ -13,7 +14,7 @@ import { Page, Waiting } from '../../parts/Page.tsx';
 const WEEKS = ['4', '8', '12', '26'] as const;
 /** What one more that is sold brings beside what one that stays lying costs. */
 const ODDS = ['1', '2', '4', '9'] as const;
-const USUAL_ODDS: (typeof ODDS)[number] = '4';
+const USUAL_ODDS = String(usual('soldToLying')) as (typeof ODDS)[number];
 
 interface Told {
   row: SeasonRow;

@@ -153,30 +153,7 @@ function Matching({ table, onCame }: { table: Table; onCame(one: OrderImport): v
       <h2 className="text-2xl">
         {table.name}: {table.rows.length} {table.rows.length === 1 ? 'row' : 'rows'}
       </h2>
-      <div className="grid grid-cols-2 sm:grid-cols-3 lg:grid-cols-5 gap-3">
-        {ORDER_COLUMNS.map((column) => (
-          <SelectField<string>
-            key={column}
-            label={COLUMN_WORDS[column]}
-            value={mapping[column] === undefined ? '' : String(mapping[column])}
-            options={[
-              { value: '', label: NEEDED_COLUMNS.includes(column) ? 'choose' : 'not in it' },
-              ...table.headings.map((heading, i) => ({ value: String(i), label: heading || `column ${i + 1}` })),
-            ]}
-            hint={
-              mapping[column] !== undefined
-                ? table.rows[0]?.[mapping[column]]?.slice(0, 40)
-                : column === 'due'
-                  ? `in ${usual('dueInDays')} days, a default`
-                  : ''
-            }
-            onChange={(value) => {
-              const { [column]: _, ...others } = mapping;
-              put(value === '' ? others : { ...others, [column]: Number(value) });
-            }}
-          />
-        ))}
-      </div>
+      <Columns table={table} mapping={mapping} onMapping={put} />
       {lacking.length > 0 && (
         <p className="warn font-bold">
           Say which column is {lacking.map((column) => COLUMN_WORDS[column].toLowerCase()).join(', ')}.
@@ -235,6 +212,42 @@ function Matching({ table, onCame }: { table: Table; onCame(one: OrderImport): v
       </div>
       <Refusal error={add.error} />
     </section>
+  );
+}
+
+interface ColumnsProps {
+  table: Table;
+  mapping: OrderMapping;
+  onMapping(next: OrderMapping): void;
+}
+
+/** Which of the table's columns is which. */
+function Columns({ table, mapping, onMapping }: ColumnsProps) {
+  return (
+    <div className="grid grid-cols-2 sm:grid-cols-3 lg:grid-cols-5 gap-3">
+      {ORDER_COLUMNS.map((column) => (
+        <SelectField<string>
+          key={column}
+          label={COLUMN_WORDS[column]}
+          value={mapping[column] === undefined ? '' : String(mapping[column])}
+          options={[
+            { value: '', label: NEEDED_COLUMNS.includes(column) ? 'choose' : 'not in it' },
+            ...table.headings.map((heading, i) => ({ value: String(i), label: heading || `column ${i + 1}` })),
+          ]}
+          hint={
+            mapping[column] !== undefined
+              ? table.rows[0]?.[mapping[column]]?.slice(0, 40)
+              : column === 'due'
+                ? `in ${usual('dueInDays')} days, a default`
+                : ''
+          }
+          onChange={(value) => {
+            const { [column]: _, ...others } = mapping;
+            onMapping(value === '' ? others : { ...others, [column]: Number(value) });
+          }}
+        />
+      ))}
+    </div>
   );
 }
 

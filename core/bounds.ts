@@ -38,7 +38,8 @@ export const isoDay = v.pipe(
   // The 30th of February is read as a day in March.
   v.check((text) => {
     const time = Date.parse(text);
-    return !Number.isNaN(time) && new Date(time).toISOString().slice(0, 10) === text;
+    // What is written as no date at all is refused above, and an empty one is missing.
+    return Number.isNaN(time) || new Date(time).toISOString().slice(0, 10) === text;
   }, 'is no date'),
 );
 

@@ -56,9 +56,13 @@ export function FoundWrong({ bag }: { bag: Bag }) {
                 remake.mutate({ dueOn: format(addDays(new Date(), usual('dueInDays')), 'yyyy-MM-dd'), baits: wrong })
               }
             >
-              {wrong} more for {bag.order.customer}, in {usual('dueInDays')} days{' '}
-              <span className="default-mark">default</span>
+              {wrong} more for {bag.order.customer}
             </button>
+          )}
+          {wrong > 0 && bag.order && (
+            <span className="soft self-center">
+              due in {usual('dueInDays')} days <span className="default-mark">default</span>
+            </span>
           )}
         </div>
       )}

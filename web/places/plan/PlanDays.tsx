@@ -60,11 +60,12 @@ function Day({ day, days, named, widestMin, ...acts }: DayProps) {
   const { setNodeRef, isOver } = useDroppable({ id: day.day });
   const tonight = day.day === todayIso();
   const packs = new Map<string, number>();
+  let forRack = 0;
   for (const { lineId, baits } of day.packed) {
     const line = named.line(lineId);
     // The last bag of a line that was begun is one too.
-    if (line && line.orderId !== '')
-      packs.set(line.code, (packs.get(line.code) ?? 0) + Math.ceil(baits / line.perPack));
+    if (line?.orderId === '') forRack += baits;
+    else if (line) packs.set(line.code, (packs.get(line.code) ?? 0) + Math.ceil(baits / line.perPack));
   }
   return (
     <li
@@ -78,7 +79,9 @@ function Day({ day, days, named, widestMin, ...acts }: DayProps) {
         <p className="soft text-sm">
           {day.handsMin === 0
             ? 'nobody is there'
-            : `${hoursText((day.pourMin + day.packMin) / 60)} of ${hoursText(day.handsMin / 60)}`}
+            : day.pourMin + day.packMin === 0
+              ? `${hoursText(day.handsMin / 60)} given`
+              : `${hoursText((day.pourMin + day.packMin) / 60)} of ${hoursText(day.handsMin / 60)}`}
         </p>
         {day.full.length > 0 && <p className="warn text-sm font-bold">{fullText(day.full)}</p>}
       </div>
@@ -99,13 +102,18 @@ function Day({ day, days, named, widestMin, ...acts }: DayProps) {
             ))}
           </ul>
         )}
+        {forRack > 0 && (
+          <p>
+            <b className="figure">{forRack}</b> baits are ready for the season
+          </p>
+        )}
         {packs.size > 0 && (
           <p>
             <b>Pack</b> {[...packs].map(([code, n]) => `${n} ${n === 1 ? 'bag' : 'bags'} of ${code}`).join(', ')}
             <span className="soft">: {hoursText(day.packMin / 60)}</span>
           </p>
         )}
-        {day.cups.length + packs.size === 0 && <p className="soft">{day.handsMin === 0 ? 'off' : 'free'}</p>}
+        {day.cups.length + packs.size + forRack === 0 && <p className="soft">{day.handsMin === 0 ? 'off' : 'free'}</p>}
       </div>
     </li>
   );

@@ -66,7 +66,12 @@ export function PlanPage() {
       {!plan && !looked?.problem && asked.asked.lines.length > 0 && <p className="text-2xl">Looking for a plan …</p>}
       {plan && (
         <>
-          <Sure plan={plan} over={looked?.over ?? false} onStop={stop} orders={ordersOf(plan, asked)} />
+          <Sure
+            plan={plan}
+            over={looked?.over ?? false}
+            onStop={stop}
+            orders={ordersOf(plan, asked).filter(({ orderId }) => orderId !== '')}
+          />
           <Plastic plan={plan} asked={asked} />
           <Fixed plan={plan} untouched={untouched?.over ? untouched.plan : null} some={asked.pins.length > 0} />
         </>
@@ -121,7 +126,9 @@ function Sure({ plan, over, orders, onStop }: SureProps) {
   return (
     <section className="flex flex-col gap-1" aria-label="What it keeps">
       <p className="text-2xl">
-        {late.length === 0 ? (
+        {orders.length === 0 ? (
+          'No order waits; it is poured for the season.'
+        ) : late.length === 0 ? (
           <>
             All {orders.length} {orders.length === 1 ? 'order' : 'orders'} can be packed in time
             {last && (

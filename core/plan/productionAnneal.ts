@@ -14,13 +14,15 @@ const SLACK = 1e-9;
 export function broughtForward(work: Work, poured: Poured): Standing {
   const standing = new Standing(work, poured);
   const { count } = standing;
+  standing.keepInMind();
   let now = standing.weighs();
   const tried = (p: number, from: number, to: number, shots: number): boolean => {
     const glasses = standing.glassesOn(from) + standing.glassesOn(to);
     standing.move(p, from, to, shots);
     if (standing.fits(to) && standing.glassesOn(from) + standing.glassesOn(to) <= glasses) {
-      const weighs = standing.weighs();
+      const weighs = standing.weighs(to, now + SLACK);
       if (weighs <= now + SLACK) {
+        standing.keepInMind(to);
         now = weighs;
         return true;
       }
@@ -59,6 +61,7 @@ export class Annealing {
     this.random = new Seeded(seed);
     this.standing = new Standing(work, poured);
     this.some = work.products.flatMap(({ shots }, p) => (shots > 0 ? [p] : []));
+    this.standing.keepInMind();
     this.now = this.standing.weighs();
     this.warm = Math.min(MOST_WARM, Math.max(LEAST_WARM, OF_LATENESS * this.now));
   }
@@ -132,9 +135,13 @@ export class Annealing {
     for (const [p, from, to, shots] of steps) standing.move(p, from, to, shots);
     const days = new Set(steps.flatMap(([, from, to]) => [from, to]));
     if ([...days].every((day) => standing.fits(day)) && this.keepsPins(steps)) {
-      const weighs = standing.weighs();
       const heat = this.warm * (COLD / this.warm) ** share;
-      if (weighs <= this.now || this.random.next() < Math.exp((this.now - weighs) / heat)) {
+      // Chance is asked first: what it would not take is not summed to its end.
+      const atMost = this.now - heat * Math.log(1 - this.random.next());
+      const from = Math.min(...days);
+      const weighs = standing.weighs(from, atMost);
+      if (weighs <= atMost) {
+        standing.keepInMind(from);
         this.now = weighs;
         return weighs;
       }

@@ -37,7 +37,7 @@ export function greedy(work: Work, far: number): Standing {
   const standing = new Standing(work);
   const table = new Table(work);
   days.forEach(({ handsMin }, day) => {
-    const packMin = table.pack(day, handsMin, standing.on);
+    const packMin = table.pack(day, handsMin, standing.by);
     const barred = new Set<number>();
     const pour = (index: number, shots: number): void => {
       if (take(standing, index, day, shots, packMin) < shots) barred.add(index);

@@ -1,8 +1,8 @@
 import type { PlannedLine } from './production.ts';
 import { goodOf, type Work } from './productionWork.ts';
 
-/** Shots of a product on a day, both by number. */
-export type ShotsOn = (product: number, day: number) => number;
+/** Shots of a product up to and on a day, both by number. */
+export type ShotsBy = (product: number, day: number) => number;
 
 const SLACK = 1e-9;
 
@@ -11,59 +11,62 @@ export class Table {
   /** Baits of each line that are still to be packed. */
   readonly left: Float64Array;
   private readonly packed: Float64Array;
-  private readonly ready: Float64Array;
-  private readonly cured: Float64Array;
+  /** Lines by number: asked for by every small step of a search, so they lie in arrays. */
+  private readonly product: Int32Array;
+  private readonly perPack: Int32Array;
+  private readonly due: Int32Array;
+  private readonly packMin: Float64Array;
 
   constructor(private readonly work: Work) {
-    this.left = Float64Array.from(work.lines, ({ baits }) => baits);
-    this.packed = new Float64Array(work.products.length);
-    this.ready = new Float64Array(work.products.length);
-    this.cured = new Float64Array(work.products.length);
+    const { lines, products } = work;
+    this.left = Float64Array.from(lines, ({ baits }) => baits);
+    this.packed = new Float64Array(products.length);
+    this.product = Int32Array.from(lines, ({ product }) => product);
+    this.perPack = Int32Array.from(lines, ({ perPack }) => perPack);
+    this.due = Int32Array.from(lines, ({ due }) => due);
+    this.packMin = Float64Array.from(products, ({ packMin }) => packMin);
   }
 
-  clear(): void {
-    this.work.lines.forEach(({ baits }, at) => {
-      this.left[at] = baits;
-    });
-    this.packed.fill(0);
-    this.cured.fill(0);
+  /** As it stands at the beginning of a day, to be gone back to. */
+  state(): Float64Array {
+    const { left, packed } = this;
+    const state = new Float64Array(left.length + packed.length);
+    state.set(left);
+    state.set(packed, left.length);
+    return state;
   }
 
-  /** What of each product can be packed on a day: each day is asked for once, in turn. */
-  private comesReady(day: number, shotsOn: ShotsOn): void {
-    const { products } = this.work;
-    for (let p = 0; p < products.length; p++) {
-      const one = products[p] as Work['products'][number];
-      const last = day - one.lag;
-      // The last of those days may still be poured: it is read anew once it is over.
-      if (last > 0) this.cured[p] = (this.cured[p] as number) + shotsOn(p, last - 1);
-      const shots = (this.cured[p] as number) + (last >= 0 ? shotsOn(p, last) : 0);
-      this.ready[p] = (one.stockBy[day] as number) + goodOf(one, shots) - (this.packed[p] as number);
-    }
+  backTo(state: Float64Array): void {
+    this.left.set(state.subarray(0, this.left.length));
+    this.packed.set(state.subarray(this.left.length));
+  }
+
+  /** What of a product is cured by a day and not packed. */
+  private ready(p: number, day: number, shotsBy: ShotsBy): number {
+    const one = this.work.products[p] as Work['products'][number];
+    const last = day - one.lag;
+    return (one.stockBy[day] as number) + (last < 0 ? 0 : goodOf(one, shotsBy(p, last))) - (this.packed[p] as number);
   }
 
   /**
    * Full bags for each line in its turn, the last one of what is over, as far as baits are ready and hands are free.
    * @param minutes that hands have for it. @returns those that it took.
    */
-  pack(day: number, minutes: number, shotsOn: ShotsOn, took?: (line: number, baits: number) => void): number {
-    this.comesReady(day, shotsOn);
-    const { lines, products } = this.work;
-    const { left, ready, packed } = this;
+  pack(day: number, minutes: number, shotsBy: ShotsBy, took?: (line: number, baits: number) => void): number {
+    const { left, packed } = this;
     let free = minutes;
-    for (let at = 0; at < lines.length; at++) {
+    for (let at = 0; at < left.length; at++) {
       const wants = left[at] as number;
       if (wants === 0) continue;
-      const { product, perPack } = lines[at] as Work['lines'][number];
-      const there = ready[product] as number;
+      const product = this.product[at] as number;
+      const there = this.ready(product, day, shotsBy);
       if (there <= 0) continue;
-      const { packMin } = products[product] as Work['products'][number];
+      const packMin = this.packMin[product] as number;
       const inTime = packMin > 0 ? Math.floor(free / packMin + SLACK) : wants;
       const some = Math.min(wants, there, inTime);
-      const baits = some >= wants ? wants : some - (some % perPack);
+      const baits = some >= wants ? wants : some - (some % (this.perPack[at] as number));
       if (baits <= 0) continue;
       left[at] = wants - baits;
-      ready[product] = there - baits;
       packed[product] = (packed[product] as number) + baits;
       free -= baits * packMin;
       took?.(at, baits);
@@ -73,10 +76,8 @@ export class Table {
 
   /** Baits that are due by the end of a day and not packed. */
   lateOn(day: number): number {
-    const { lines } = this.work;
     let late = 0;
-    for (let at = 0; at < lines.length; at++)
-      if ((lines[at] as Work['lines'][number]).due <= day) late += this.left[at] as number;
+    for (let at = 0; at < this.left.length && (this.due[at] as number) <= day; at++) late += this.left[at] as number;
     return late;
   }
 }
@@ -93,13 +94,13 @@ export interface Packed {
 }
 
 /** @param pourMin minutes of the hands that pouring takes on a day. */
-export function packedOf(work: Work, shotsOn: ShotsOn, pourMin: (day: number) => number): Packed {
+export function packedOf(work: Work, shotsBy: ShotsBy, pourMin: (day: number) => number): Packed {
   const table = new Table(work);
   const on: (number | null)[] = work.lines.map(() => null);
   const packed: Packed = { days: [], packMin: [], lateBaitDays: 0, on, left: table.left };
   work.days.forEach(({ handsMin }, day) => {
     const rows: Packed['days'][number] = [];
-    const minutes = table.pack(day, Math.max(0, handsMin - pourMin(day)), shotsOn, (line, baits) => {
+    const minutes = table.pack(day, Math.max(0, handsMin - pourMin(day)), shotsBy, (line, baits) => {
       rows.push({ line, baits });
       if (table.left[line] === 0) on[line] = day;
     });

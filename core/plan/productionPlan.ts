@@ -178,7 +178,7 @@ export async function produced(asked: Production, search: Search): Promise<Produ
   const over = () => (search.stopped?.() ?? false) || search.nowMs() >= untilMs;
   const share = (of: number) => search.nowMs() + of * (untilMs - search.nowMs());
   const large = work.products.length * work.days.length > SMALL;
-  if (large) searcher.steps(share(FIRST_STEPS), work.products.length);
+  if (large) searcher.steps(share(FIRST_STEPS));
   let whole = true;
   try {
     if (!over() && searcher.best.packed.lateBaitDays > SAME) {
@@ -190,7 +190,7 @@ export async function produced(asked: Production, search: Search): Promise<Produ
       const mostLate = searcher.best.packed.lateBaitDays + SAME;
       whole = searcher.look({ least: 'changes', mostLate }, share(FOR_CHANGES)).whole && whole;
     }
-    if (!whole && !over()) searcher.steps(untilMs, work.days.length);
+    if (!whole && !over()) searcher.steps(untilMs);
     how = { ...how, stopped: search.stopped?.() ? 'asked' : whole ? 'done' : 'time' };
   } catch (error) {
     // It broke while it looked: the best that stood by then is told, and what it said.

@@ -16,7 +16,7 @@ export interface Scored {
 
 export const scored = (work: Work, standing: Standing): Scored => ({
   standing,
-  packed: packedOf(work, standing.on, (day) => standing.pourMin(day)),
+  packed: packedOf(work, standing.by, (day) => standing.pourMin(day)),
 });
 
 /** Less late first, then fewer colours begun. */
@@ -53,16 +53,23 @@ interface Ended {
 
 /** Steps between two looks at the clock. */
 const STEPS_A_LOOK = 50;
+/** How long one run of steps takes, ms: at least, and for each bait-day that the first plan is late. */
+const [RUN_MS, LATER_MS] = [3500, 4];
 
 /** Looks for better plans with the solver, from one that stands. */
 export class Searcher {
+  best: Scored;
+  private runs = 0;
+
   constructor(
     private readonly highs: Highs,
     private readonly work: Work,
     private readonly beside: Beside,
-    public best: Scored,
+    private readonly begun: Scored,
     private readonly found: (one: Scored) => void,
-  ) {}
+  ) {
+    this.best = begun;
+  }
 
   private get over(): boolean {
     return this.beside.stopped?.() ?? false;
@@ -110,9 +117,23 @@ export class Searcher {
     this.found(one);
   }
 
-  /** Small steps for a while: large plans are too much at once for the solver. */
-  steps(untilMs: number, seed: number): void {
-    const annealing = new Annealing(this.work, this.best.standing.poured(), seed);
+  /**
+   * Small steps for a while: large plans are too much at once for the solver. One run gets lucky or does not, so that several
+   * short ones, each begun anew, are better than a long one; the later a plan, the longer one of them takes.
+   */
+  steps(untilMs: number): void {
+    while (!this.over && this.beside.nowMs() < untilMs) {
+      const leftMs = untilMs - this.beside.nowMs();
+      const runMs = RUN_MS + LATER_MS * this.begun.packed.lateBaitDays;
+      this.run(this.beside.nowMs() + leftMs / Math.max(1, Math.round(leftMs / runMs)));
+    }
+  }
+
+  private run(untilMs: number): void {
+    this.runs += 1;
+    // Every other one goes on from the best.
+    const from = this.runs % 2 === 0 ? this.best : this.begun;
+    const annealing = new Annealing(this.work, from.standing.poured(), this.runs);
     const fromMs = this.beside.nowMs();
     let [least, share] = [annealing.weighs, 0];
     let at: Poured | null = null;

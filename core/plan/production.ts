@@ -12,6 +12,11 @@ const workDay = v.strictObject({
   lengthMin: v.optional(v.pipe(minutes, v.title('Evening, min'))),
   /** Cups that may be cooked, a glass each. */
   glasses: v.optional(whole(0, 200)),
+  /** How long oven (or pot) and pump can be had; left out: nobody waits for them. */
+  ovenMin: v.optional(v.pipe(minutes, v.title('Oven, min'))),
+  pumpMin: v.optional(v.pipe(minutes, v.title('Vacuum, min'))),
+  /** Baits that there is still room for to lie and cure; left out: for all. */
+  boardBaits: v.optional(v.pipe(whole(0, 1e7), v.title('Room on the boards, baits'))),
 });
 const bait = v.strictObject({
   id,
@@ -31,6 +36,8 @@ const mold = v.strictObject({
   waitS: v.pipe(nonNegative(1e6), v.title('Waits a shot, s')),
   /** What one shot takes out of the cups. */
   shotMl: positive(1e5),
+  /** Filled by injectors: what is pushed together takes one for each cup. */
+  injected: v.optional(v.boolean(), false),
   /** In use from this day on, and until that one, it among them. */
   from: v.optional(day),
   until: v.optional(day),
@@ -44,6 +51,16 @@ const colour = v.strictObject({
   /** Glasses that every shot of it is drawn from, and the largest one's share of it. */
   melts: v.optional(whole(1, 12), 1),
   share: v.optional(v.pipe(fraction, v.gtValue(0)), 1),
+  /** Cups that are pushed into a mold at once. */
+  pushed: v.optional(whole(1, 12), 1),
+  /** What a glass of it takes of oven and pump: cooked, and heated again where it is not kept warm. */
+  ovenMin: v.optional(v.pipe(minutes, v.title('Oven for a glass, min')), 0),
+  pumpMin: v.optional(v.pipe(minutes, v.title('Vacuum for a glass, min')), 0),
+  /** What goes into it of the store, over all its glasses, for each mL in the fullest one. */
+  takes: v.optional(
+    v.pipe(v.array(v.strictObject({ materialId: id, gPerMl: nonNegative(100) })), v.maxLength(60, 'too-large')),
+    [],
+  ),
 });
 const line = v.strictObject({
   id,
@@ -56,6 +73,8 @@ const line = v.strictObject({
 });
 const stocked = v.strictObject({ baitId: id, colourId: id, baits: whole(1, 1e7), ready: day });
 const reject = v.strictObject({ baitId: id, rejected: whole(0, 1e9), made: whole(0, 1e9) });
+/** In the store; from a day on, as much as is wanted; without one, never more. */
+const material = v.strictObject({ id, g: nonNegative(1e9), from: v.optional(day) });
 /** A colour that is to be poured on a day, and on none before that but others it is put on; or that is not to be poured then. */
 const pin = v.strictObject({ colourId: id, day, on: v.optional(v.boolean(), true) });
 
@@ -72,6 +91,10 @@ export const productionSchema = v.pipe(
     molds: v.pipe(v.array(mold), v.maxLength(500, 'too-large')),
     colours: v.pipe(v.array(colour), v.maxLength(500, 'too-large')),
     rejects: v.optional(v.pipe(v.array(reject), v.maxLength(500, 'too-large')), []),
+    /** What the store holds; what is not named here is there. */
+    materials: v.optional(v.pipe(v.array(material), v.maxLength(500, 'too-large')), []),
+    /** Left out: as many as are wanted. */
+    injectors: v.optional(v.pipe(whole(0, 200), v.title('Injectors'))),
     /** What may be cooked in a glass. */
     glassMl: v.optional(v.pipe(positive(1e5), v.title('In a glass, mL')), usual('glassMl')),
     /** What stays in the cup and the wall of it. */
@@ -84,7 +107,7 @@ export const productionSchema = v.pipe(
   }),
   v.rawCheck(({ dataset, addIssue }) => {
     if (!dataset.typed) return;
-    const { days, lines, stock, baits, molds, colours, pins } = dataset.value;
+    const { days, lines, stock, baits, molds, colours, materials, pins } = dataset.value;
     const say = (path: (string | number)[], message: string) =>
       addIssue({
         message,
@@ -111,7 +134,7 @@ export const productionSchema = v.pipe(
       if (!days.some((one) => one.day === row.day)) say(['pins', index, 'day'], 'is not a day of this plan');
     });
     const seen = new Set<string>();
-    for (const [name, rows] of Object.entries({ lines, baits, molds, colours }))
+    for (const [name, rows] of Object.entries({ lines, baits, molds, colours, materials }))
       rows.forEach((row, index) => {
         if (seen.has(`${name} ${row.id}`))
           say([name, index, 'id'], `"${row.id}" is there twice; give each row its own id`);
@@ -151,8 +174,11 @@ export interface PlannedDay {
   packMin: number;
   handsMin: number;
   /** What takes all there is of it that day. */
-  full: ('hands' | 'glasses' | 'molds')[];
+  full: Mean[];
 }
+
+/** What an evening has only so much of. */
+export type Mean = 'hands' | 'glasses' | 'molds' | 'oven' | 'vacuum' | 'boards' | 'materials';
 
 export interface PlannedLine {
   lineId: string;
@@ -165,11 +191,22 @@ export interface PlannedLine {
 }
 
 /** Why baits of a line are not packed within the plan. */
-export type Lack = 'no-mold' | 'too-large-for-a-glass' | 'no-time';
+export type Lack = 'no-mold' | 'too-large-for-a-glass' | 'too-few-injectors' | 'no-material' | 'no-time';
+
+/** What these evenings take of the store. */
+export interface PlannedMaterial {
+  materialId: string;
+  /** Before any more of it comes. */
+  takesG: number;
+  /** What all that is wanted would take, were it there. */
+  wantedG: number;
+}
 
 export interface ProductionPlan {
   days: PlannedDay[];
   lines: PlannedLine[];
+  /** Of what the store may not hold enough of, for all that is wanted. */
+  materials: PlannedMaterial[];
   /** Baits that are not packed on their day, each day that they are not. */
   lateBaitDays: number;
   /** No plan has less; null: nothing was proved yet. */

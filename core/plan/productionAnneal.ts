@@ -7,6 +7,21 @@ const [COLD, LEAST_WARM, MOST_WARM, OF_LATENESS] = [0.08, 6, 20, 0.01];
 /** A step that makes it no worse than by rounding, bait-days. */
 const SLACK = 1e-9;
 
+type Step = [product: number, from: number, to: number, shots: number];
+
+/** Each colour of an evening as a whole, to be tried on an earlier one. */
+function wholeColours(work: Work, standing: Standing, from: number, to: number, tried: (steps: Step[]) => void): void {
+  if ((work.days[to]?.handsMin as number) === 0) return;
+  for (const colour of standing.coloursOn(from)) {
+    if (work.pins[colour]?.[to] === -1 || work.pins[colour]?.[from] === 1) continue;
+    const steps = work.products.flatMap((product, p): Step[] => {
+      const shots = product.colour === colour ? standing.on(p, from) : 0;
+      return shots > 0 ? [[p, from, to, shots]] : [];
+    });
+    tried(steps);
+  }
+}
+
 /**
  * The same plan with its shots as early as its colours stand: what breaks or comes short can still be poured again.
  * No colour is begun for it, no glass more is cooked, and nothing becomes later.
@@ -16,9 +31,10 @@ export function broughtForward(work: Work, poured: Poured): Standing {
   const { count } = standing;
   standing.keepInMind();
   let now = standing.weighs();
-  const tried = (p: number, from: number, to: number, shots: number): boolean => {
+  const tried = (steps: Step[]): boolean => {
+    const [, from, to] = steps[0] as Step;
     const glasses = standing.glassesOn(from) + standing.glassesOn(to);
-    standing.move(p, from, to, shots);
+    for (const [p, , , shots] of steps) standing.move(p, from, to, shots);
     if (standing.fits(to) && standing.glassesOn(from) + standing.glassesOn(to) <= glasses) {
       const weighs = standing.weighs(to, now + SLACK);
       if (weighs <= now + SLACK) {
@@ -27,23 +43,23 @@ export function broughtForward(work: Work, poured: Poured): Standing {
         return true;
       }
     }
-    standing.move(p, to, from, shots);
+    for (const [p, , , shots] of steps) standing.move(p, to, from, shots);
     return false;
   };
   for (let to = 0; to < count; to++)
-    for (let from = to + 1; from < count; from++)
+    for (let from = to + 1; from < count; from++) {
+      wholeColours(work, standing, from, to, (steps) => tried(steps));
       for (let p = 0; p < work.products.length; p++) {
         const { colour } = work.products[p] as Work['products'][number];
         if (standing.drawn(colour, to) === 0 || work.pins[colour]?.[to] === -1 || work.pins[colour]?.[from] === 1)
           continue;
         let shots = standing.on(p, from);
         while (shots > 0)
-          shots = tried(p, from, to, shots) ? Math.min(shots, standing.on(p, from)) : Math.floor(shots / 2);
+          shots = tried([[p, from, to, shots]]) ? Math.min(shots, standing.on(p, from)) : Math.floor(shots / 2);
       }
+    }
   return standing;
 }
-
-type Step = [product: number, from: number, to: number, shots: number];
 
 /** Takes small steps between plans that keep each day, seldom a worse one, and less and less so. */
 export class Annealing {

@@ -1,14 +1,15 @@
 import type { Highs } from 'highs';
 import { loadSolver } from '../highs.ts';
 import { floorNear } from '../rounding.ts';
-import type { PlannedCup, PlannedDay, Production, ProductionPlan } from './production.ts';
+import type { Mean, PlannedCup, PlannedDay, PlannedLine, Production, ProductionPlan } from './production.ts';
 import { broughtForward } from './productionAnneal.ts';
 import { greedy } from './productionGreedy.ts';
 import { linesOf } from './productionPack.ts';
 import { type Beside, better, SAME, type Scored, Searcher, scored } from './productionSearch.ts';
 import type { Standing } from './productionStanding.ts';
-import { glassesFor, goodOf, type Work, workOf } from './productionWork.ts';
+import { glassesFor, goodOf, type Product, type Work, workOf } from './productionWork.ts';
 
+const MEANS: Mean[] = ['hands', 'glasses', 'molds', 'oven', 'vacuum', 'boards', 'materials'];
 type How = Pick<ProductionPlan, 'by' | 'stopped' | 'boundBaitDays' | 'fault'>;
 
 /**
@@ -66,22 +67,46 @@ function cupsOn(work: Work, standing: Standing, day: number): PlannedCup[] {
   return cups.map(({ cup }) => cup);
 }
 
-/** What of a day is all used up. */
+/** What of a day is all used up: where one shot, or one glass, more would be too much. */
 function fullOn(work: Work, standing: Standing, day: number, packMin: number): PlannedDay['full'] {
-  const { handsMin, glasses: most } = work.days[day] as Work['days'][number];
+  const { handsMin, glasses: most, ovenMin, pumpMin, boardBaits } = work.days[day] as Work['days'][number];
+  const { products, asked, stuffs } = work;
+  const { means } = standing;
   const glasses = standing.glassesOn(day);
   if (glasses === 0) return [];
-  const shot = Math.min(...work.products.flatMap(({ handsMin: each, shots }) => (shots > 0 ? [each] : [])));
+  const wanted = products.filter(({ shots }) => shots > 0);
+  const least = (of: (product: Product) => number) => Math.min(...wanted.map(of));
+  const mix = ({ colour }: Product) => asked.colours[colour] as Production['colours'][number];
   const molds = work.baits.some(({ mostShots }, bait) => {
     const shots = standing.ofBait(bait, day);
     return shots > 0 && shots >= (mostShots[day] as number);
   });
-  return [
-    ...(standing.pourMin(day) + packMin + shot > handsMin ? (['hands'] as const) : []),
-    ...(glasses >= most ? (['glasses'] as const) : []),
-    ...(molds ? (['molds'] as const) : []),
-  ];
+  const said: Record<Mean, boolean> = {
+    hands: standing.pourMin(day) + packMin + least((product) => product.handsMin) > handsMin,
+    glasses: glasses >= most,
+    molds,
+    oven: means.ovenMin(day) + least((product) => mix(product).ovenMin) > ovenMin,
+    vacuum: means.pumpMin(day) + least((product) => mix(product).pumpMin) > pumpMin,
+    boards: means.lie(day) + least(({ cavities }) => cavities) > boardBaits,
+    materials: stuffs.some((stuff) => day < stuff.until && means.shortOf(stuff)),
+  };
+  return MEANS.filter((mean) => said[mean]);
 }
+
+/** Why what is not packed is not: for want of what the store holds too little of, where that is all that hinders it. */
+const shortWhy = (work: Work, standing: Standing, lines: PlannedLine[]): PlannedLine[] =>
+  lines.map((line) => {
+    if (line.why !== 'no-time') return line;
+    const product = work.products[work.lines.find(({ id }) => id === line.lineId)?.product ?? -1];
+    const short = work.stuffs.some(
+      (stuff) =>
+        stuff.until === work.days.length &&
+        product &&
+        (stuff.gPerMl[product.colour] as number) > 0 &&
+        standing.means.shortOf(stuff),
+    );
+    return short ? { ...line, why: 'no-material' } : line;
+  });
 
 function told(work: Work, { standing, packed }: Scored, how: How): ProductionPlan {
   const days = work.days.map(({ day, handsMin }, at): PlannedDay => {
@@ -103,7 +128,12 @@ function told(work: Work, { standing, packed }: Scored, how: How): ProductionPla
   const bound = how.boundBaitDays === null ? null : Math.min(late, Math.max(0, how.boundBaitDays));
   return {
     days,
-    lines: linesOf(work, packed),
+    lines: shortWhy(work, standing, linesOf(work, packed)),
+    materials: work.stuffs.map((stuff) => ({
+      materialId: stuff.id,
+      takesG: standing.means.taken(stuff),
+      wantedG: stuff.wantedG,
+    })),
     lateBaitDays: late,
     gap: bound === null ? null : late <= SAME ? 0 : (late - bound) / late,
     changeovers: standing.changeovers,

@@ -155,7 +155,7 @@ export function programOf(highs: Highs, work: Work, aim: Aim): Program {
         );
     });
   });
-  days.forEach(({ handsMin, glasses }, day) => {
+  days.forEach(({ handsMin, glasses, ovenMin, pumpMin, boardBaits }, day) => {
     const hands: [number, number][] = [[columns.open[day] as number, asked.setUpMin - asked.changeMin]];
     products.forEach(({ handsMin: each, packMin }, p) => {
       hands.push([at(columns.shots, p, day), each], [at(columns.packed, p, day), packMin]);
@@ -174,6 +174,25 @@ export function programOf(highs: Highs, work: Work, aim: Aim): Program {
       asked.colours.map(({ melts }, colour) => [at(columns.glasses, colour, day), melts]),
       glasses,
     );
+    for (const [most, of] of [
+      [ovenMin, 'ovenMin'],
+      [pumpMin, 'pumpMin'],
+    ] as const)
+      if (Number.isFinite(most))
+        build.row(
+          -inf,
+          asked.colours.map((mix, colour) => [at(columns.glasses, colour, day), mix.melts * mix[of]]),
+          most,
+        );
+    if (Number.isFinite(boardBaits))
+      build.row(
+        -inf,
+        products.flatMap(({ cavities, lies }, p): [number, number][] => [
+          [at(columns.sum, p, day), cavities],
+          [at(columns.sum, p, day - lies), -cavities],
+        ]),
+        boardBaits,
+      );
     asked.colours.forEach((_, colour) => {
       const mine = products.flatMap((product, p): [number, number][] =>
         product.colour === colour ? [[at(columns.shots, p, day), product.ml]] : [],
@@ -220,6 +239,20 @@ export function programOf(highs: Highs, work: Work, aim: Aim): Program {
         );
     });
   });
+  for (const { g, until, gPerMl } of work.stuffs)
+    build.row(
+      -inf,
+      days
+        .slice(0, until)
+        .flatMap((_, day) => [
+          ...products.map(({ colour, ml }, p): [number, number] => [
+            at(columns.shots, p, day),
+            ml * (gPerMl[colour] as number),
+          ]),
+          ...gPerMl.map((each, colour): [number, number] => [at(columns.glasses, colour, day), each * asked.residueMl]),
+        ]),
+      g,
+    );
   if (aim.least === 'changes')
     build.row(
       -inf,

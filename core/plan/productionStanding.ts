@@ -1,10 +1,9 @@
+import { Means } from './productionMeans.ts';
 import { type ShotsBy, Table } from './productionPack.ts';
-import { type BaitWork, glassesFor, type Poured, type Work } from './productionWork.ts';
+import { glassesFor, type Poured, type Work } from './productionWork.ts';
 
 /** What a colour that is begun, a glass and an evening weigh beside a bait that is late for a day, while it is searched. */
 const [CHANGE, GLASS, EVENING] = [0.5, 0.02, 0.1];
-/** A shot that a mold has no time for, and a glass that there is none of, as minutes of an overfull day. */
-const [SHOT_MIN, GLASS_MIN] = [2, 10];
 /** Many small changes to a day's minutes leave so much of rounding, min. */
 const SLACK_MIN = 1e-6;
 /** Less than this in a cup is none, mL. */
@@ -33,6 +32,7 @@ export class Standing {
   private readonly glasses: Int32Array;
   private readonly table: Table;
   private readonly mornings: Morning[];
+  readonly means: Means;
 
   /** @param poured left out: nothing is poured yet. */
   constructor(
@@ -47,6 +47,7 @@ export class Standing {
     this.used = new Int32Array(baits.length * this.count);
     this.begun = new Int32Array(this.count);
     this.glasses = new Int32Array(this.count);
+    this.means = new Means(work, (colour, day) => this.drawn(colour, day));
     this.table = new Table(work);
     this.mornings = [{ state: this.table.state(), late: 0 }];
     this.sums = new Int32Array(products.length * this.count);
@@ -103,7 +104,9 @@ export class Standing {
       const at = p * this.count + on;
       this.sums[at] = (this.sums[at] as number) + shots;
     }
-    const { colour, bait, ml, handsMin } = products[p] as Work['products'][number];
+    const product = products[p] as Work['products'][number];
+    const { colour, bait, ml, handsMin } = product;
+    this.means.put(product, day, shots);
     const cup = colour * this.count + day;
     const before = this.ml[cup] as number;
     const after = Math.abs(before + shots * ml) < NONE_ML ? 0 : before + shots * ml;
@@ -128,30 +131,20 @@ export class Standing {
     return this.glasses[day] as number;
   }
 
-  /** Whether a day keeps its hands, molds and glasses. @param busyMin minutes of the hands that packing takes. */
+  /** Whether a day keeps its hands, molds, glasses and other means. @param busyMin minutes of the hands that packing takes. */
   fits(day: number, busyMin = 0): boolean {
-    return this.over(day, busyMin) === 0;
-  }
-
-  /** By how much a day goes over its hands, molds and glasses, in minutes that this is worth. */
-  over(day: number, busyMin = 0): number {
-    if (day === this.count) return 0;
+    if (day === this.count) return true;
     const { days, baits } = this.work;
     const of = days[day] as Work['days'][number];
-    const minutes = (this.minutes[day] as number) + busyMin - of.handsMin;
-    let over = minutes > SLACK_MIN ? minutes : 0;
+    if ((this.minutes[day] as number) + busyMin > of.handsMin + SLACK_MIN) return false;
     for (let bait = 0; bait < baits.length; bait++)
-      over += SHOT_MIN * Math.max(0, this.ofBait(bait, day) - ((baits[bait] as BaitWork).mostShots[day] as number));
-    return over + GLASS_MIN * Math.max(0, this.glassesOn(day) - of.glasses);
-  }
-
-  overAll(): number {
-    return this.work.days.reduce((sum, _, day) => sum + this.over(day), 0);
+      if (this.ofBait(bait, day) > (baits[bait]?.mostShots[day] as number)) return false;
+    return this.glassesOn(day) <= of.glasses && this.means.fits(day);
   }
 
   /** Whether all days do: what the solver says is checked against these sums. */
   get kept(): boolean {
-    return this.overAll() === 0;
+    return this.work.days.every((_, day) => this.fits(day));
   }
 
   /** What changes weigh: evenings, colours begun and glasses. */

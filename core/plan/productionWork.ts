@@ -23,6 +23,9 @@ export interface Product {
   handsMin: number;
   /** Out of the fullest glass, a shot. */
   ml: number;
+  /** Baits that a shot makes, good or not, and the days that they lie on the boards. */
+  cavities: number;
+  lies: number;
   packMin: number;
   /** Days from the evening it is poured until it can be packed. */
   lag: number;
@@ -49,10 +52,26 @@ export interface LineWork {
   perPack: number;
 }
 
+/** What a day has, infinitely much of what nobody said a bound of. */
 export interface DayWork {
   day: string;
   handsMin: number;
   glasses: number;
+  ovenMin: number;
+  pumpMin: number;
+  boardBaits: number;
+}
+
+/** A material that there may be too little of. */
+export interface Stuff {
+  id: string;
+  g: number;
+  /** Days before this one, by number, have no more than that. */
+  until: number;
+  /** Of each colour, g for each mL in its fullest glass. */
+  gPerMl: number[];
+  /** What all that is wanted draws at the most. */
+  wantedG: number;
 }
 
 /** A plan's question as figures: days and products by number. */
@@ -67,9 +86,13 @@ export interface Work {
   drawnMl: number;
   /** Of each colour, of each day: 1 to be poured, -1 not to be. */
   pins: number[][];
+  /** Only those that the store does not hold enough of. */
+  stuffs: Stuff[];
 }
 
 const keyOf = ({ baitId, colourId }: { baitId: string; colourId: string }) => JSON.stringify([baitId, colourId]);
+/** Nobody said how many there are. */
+const MANY = 200;
 const dayNumber = (day: string) => Math.round(Date.parse(day) / 86_400_000);
 
 /** Reads a plan's question once: who makes what, how many shots, from when on it can be packed. */
@@ -77,7 +100,17 @@ export function workOf(asked: Production): Work {
   const first = dayNumber(asked.days[0]?.day as string);
   const count = asked.days.length;
   const at = (day: string) => dayNumber(day) - first;
-  const days = asked.days.map(({ day, handsMin, glasses }) => ({ day, handsMin, glasses: glasses ?? 200 }));
+  const endless = Number.POSITIVE_INFINITY;
+  const days = asked.days.map(
+    ({ glasses = MANY, ovenMin = endless, pumpMin = endless, boardBaits = endless, day, handsMin }): DayWork => ({
+      day,
+      handsMin,
+      glasses,
+      ovenMin,
+      pumpMin,
+      boardBaits,
+    }),
+  );
   const lengths = asked.days.map(({ handsMin, lengthMin }) => lengthMin ?? handsMin);
   const sets = new Map(asked.baits.map(({ id }) => [id, twinsOf(asked.molds.filter(({ baitId }) => baitId === id))]));
   const baits = asked.baits.map(({ id }): BaitWork => {
@@ -113,7 +146,14 @@ export function workOf(asked: Production): Work {
     const past = asked.rejects.find((row) => row.baitId === baitId) ?? { rejected: 0, made: 0 };
     const [mold] = set;
     const ml = Math.max(0, ...set.map(({ shotMl }) => shotMl)) * mix.share;
-    const lack: Lack | null = !mold ? 'no-mold' : atMost(ml, drawnMl) ? null : 'too-large-for-a-glass';
+    const lack = !mold
+      ? 'no-mold'
+      : lackOf(
+          asked,
+          mix,
+          set.some(({ injected }) => injected),
+          atMost(ml, drawnMl),
+        );
     const shots =
       mold && !lack && need > 0
         ? shotsFor({
@@ -135,6 +175,8 @@ export function workOf(asked: Production): Work {
       ...counted(need, shots),
       handsMin: mold ? set.reduce((sum, one) => sum + one.handsS, 0) / set.length / 60 : 0,
       ml,
+      cavities: mold?.cavities ?? 1,
+      lies: Math.max(1, ceilNear(bait.cureH / 24)),
       packMin: (bait.packS + bait.finishS) / 60,
       lag: ceilNear((bait.cureH + bait.dryH) / 24),
       lack: need > 0 ? lack : null,
@@ -161,7 +203,35 @@ export function workOf(asked: Production): Work {
     }))
     // Of one day, as they were asked.
     .sort((a, b) => a.due - b.due);
-  return { asked, days, baits, products, lines, drawnMl, pins };
+  return { asked, days, baits, products, lines, drawnMl, pins, stuffs: stuffsOf(asked, products, drawnMl, at) };
+}
+
+function lackOf(
+  asked: Production,
+  { pushed }: Production['colours'][number],
+  injected: boolean,
+  held: boolean,
+): Lack | null {
+  if (!held) return 'too-large-for-a-glass';
+  return injected && asked.injectors !== undefined && pushed > asked.injectors ? 'too-few-injectors' : null;
+}
+
+/** What all that is wanted could take more of than there is. */
+function stuffsOf(asked: Production, products: Product[], drawnMl: number, at: (day: string) => number): Stuff[] {
+  return asked.materials.flatMap(({ id, g, from }) => {
+    const gPerMl = asked.colours.map(({ takes }) =>
+      takes.reduce((sum, row) => sum + (row.materialId === id ? row.gPerMl : 0), 0),
+    );
+    const until = Math.min(asked.days.length, Math.max(0, from === undefined ? asked.days.length : at(from)));
+    const wantedG = gPerMl.reduce((sum, each, colour) => {
+      const ml = products.reduce((all, one) => all + (one.colour === colour ? one.shots * one.ml : 0), 0);
+      // No glass more than a shot each, and what stays in it.
+      const shots = products.reduce((all, one) => all + (one.colour === colour ? one.shots : 0), 0);
+      const glasses = Math.min(shots, glassesFor(ml, drawnMl) + asked.days.length);
+      return sum + each * (ml + glasses * asked.residueMl);
+    }, 0);
+    return until > 0 && wantedG > g ? [{ id, g, until, gPerMl, wantedG }] : [];
+  });
 }
 
 /** What so many shots are counted on to give. @param shots that give what is needed. */

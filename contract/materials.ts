@@ -7,6 +7,7 @@ import {
   above0,
   type CanBeAway,
   called,
+  count,
   cupC,
   density,
   grams,
@@ -75,6 +76,7 @@ const facts = {
   ratedC: v.optional(v.nullable(roomC)),
   pricePerKgMinor: v.optional(v.nullable(money)),
   reorderG: called(v.optional(v.nullable(gramsOr0)), 'Reorder at'),
+  leadDays: called(v.optional(v.nullable(count(0, 365))), 'It comes after, days'),
   cure: called(v.optional(v.nullable(v.picklist(['platinum', 'tin']))), 'Cures by'),
   tearKnPerM: v.optional(v.nullable(above0(200))),
 };
@@ -198,6 +200,8 @@ export interface Material extends Versioned, CanBeAway {
   ratedC: number | null;
   pricePerKgMinor: number | null;
   reorderG: number | null;
+  /** From the day it is ordered until it is there. */
+  leadDays: number | null;
   cure: 'platinum' | 'tin' | null;
   tearKnPerM: number | null;
   lotId: string | null;

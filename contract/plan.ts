@@ -3,6 +3,7 @@ import type { Told } from '../core/failure.ts';
 import { LINE_MOST } from '../core/plan/orderBounds.ts';
 import type { productionSchema } from '../core/plan/production.ts';
 import { called, count, day, from0, ownId, rowId } from './fields.ts';
+import type { MaterialKind } from './materials.ts';
 import type { PackTime } from './packing.ts';
 
 /** Hours from Monday to Sunday. */
@@ -84,8 +85,18 @@ export interface PlanAsked {
   molds: { id: string; name: string }[];
   /** Lines that no mold here makes in their colour, and why. */
   unplanned: { lineId: string; why: Told | null }[];
-  /** Plastisol in the store, g; null: none was ever written down. */
-  plasticG: number | null;
+  /** What these colours take and the store holds, g, plastic of all kinds as one; without those no lot was ever written down of. */
+  materials: {
+    id: string;
+    name: string;
+    kind: MaterialKind;
+    g: number;
+    leadDays: number | null;
+    comesOn: string;
+    pricePerKgMinor: number | null;
+  }[];
+  /** In the bins, g, and how much of a cup was remelt where it took some. */
+  remelt: { materialId: string; g: number; share: number };
   /** What a bag takes, and how many bags say so. */
   packing: PackTime;
   hours: WorkHours[];

@@ -59,12 +59,14 @@ export interface Today {
   lead: string;
   /** The time it hangs on, or the next step; said in the colour of heat. */
   act: string;
-  step: 'master' | 'mold' | 'colour' | 'order' | 'pour' | 'resume' | 'pack' | 'rest';
+  step: 'master' | 'mold' | 'colour' | 'order' | 'pour' | 'resume' | 'pack' | 'rest' | 'store' | 'hours' | 'settings';
   to: string;
   /** The plan's first evening on which anything is poured, yyyy-MM-dd, and its cups in the order of pouring. */
   eveningOn: string | null;
   cups: TodayCup[];
   laterCups: number;
+  /** What the store holds too little of for all that is wanted, g. */
+  toOrder: { name: string; g: number }[];
   openPours: {
     id: string;
     code: string;

@@ -37,6 +37,7 @@ export const workshopBody = v.partial(
     platePlaces: called(count(0, 24), 'Places on a hot plate'),
     keepWarm: called(v.boolean(), 'Kept warm in the oven between shots'),
     glasses: called(count(1, 200), 'Glasses an evening has'),
+    boardBaits: called(v.nullable(count(1, 1_000_000)), 'Baits that can lie and cure at once'),
     packS: called(from0(3600), 'To pack a bag, s'),
     clubFraction: called(v.pipe(from0(2)), 'A club pays, of the price'),
     shopFraction: called(v.pipe(from0(2)), 'A shop pays, of the price'),
@@ -69,6 +70,8 @@ export interface Workshop {
   keepWarm: boolean;
   /** Glasses that an evening has. */
   glasses: number;
+  /** Baits that there is room for on the boards; null: nobody said. */
+  boardBaits: number | null;
   /** To count, oil, scent and label a bag, s. */
   packS: number;
   /** What clubs and shops pay of a bait's price, and to how much prices are rounded. */

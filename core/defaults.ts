@@ -133,6 +133,7 @@ export const DEFAULTS = {
   confidence: of(0.9, 'of cases', 'a plan makes its baits, a date is kept', 'nine in ten: what makers promise by'),
   runsAhead: of(200, 'times', 'the days ahead are run', 'the share of them is then known to two in a hundred'),
   dueInDays: of(14, 'days', 'an order is due in, where nobody said', 'starting guess'),
+  leadDays: of(7, 'days', 'what is ordered comes after', 'starting guess: a parcel in a week'),
   soldToLying: of(
     4,
     'times',

@@ -334,6 +334,8 @@ const WORDS: Record<string, string> = {
   hardnessScale: 'Shore scale',
   wantedScale: 'Shore scale',
   reorderG: 'Order more below',
+  leadDays: 'It comes after, days',
+  boardBaits: 'Baits that can lie and cure',
   tearKnPerM: 'Tear strength, kN/m',
   levelG: 'Left in it',
   cavities: 'Cavities',

@@ -53,7 +53,12 @@ export interface Bench {
 }
 
 /** Oven seconds that bring a cup from here to there; a step of its clock where it is all but there. */
-function burstsOf(massG: number, fromC: number, toC: number, { watts, efficiency, school }: Bench): number[] {
+export function burstsOf(
+  massG: number,
+  fromC: number,
+  toC: number,
+  { watts, efficiency, school }: Pick<Bench, 'watts' | 'efficiency' | 'school'>,
+): number[] {
   if (fromC >= toC) return [5];
   const cpJPerGK = usual('plastisolCpJPerGK');
   const plan = tried(() => microwave({ massG, fromC, toC, watts, efficiency, cpJPerGK, school }));

@@ -52,13 +52,16 @@ const colour = v.strictObject({
   melts: v.optional(whole(1, 12), 1),
   share: v.optional(v.pipe(fraction, v.gtValue(0)), 1),
   /** Cups that are pushed into a mold at once. */
-  pushed: v.optional(whole(1, 12), 1),
+  pushed: v.optional(v.pipe(whole(1, 12), v.title('Cups pushed at once')), 1),
   /** What a glass of it takes of oven and pump: cooked, and heated again where it is not kept warm. */
   ovenMin: v.optional(v.pipe(minutes, v.title('Oven for a glass, min')), 0),
   pumpMin: v.optional(v.pipe(minutes, v.title('Vacuum for a glass, min')), 0),
   /** What goes into it of the store, over all its glasses, for each mL in the fullest one. */
   takes: v.optional(
-    v.pipe(v.array(v.strictObject({ materialId: id, gPerMl: nonNegative(100) })), v.maxLength(60, 'too-large')),
+    v.pipe(
+      v.array(v.strictObject({ materialId: id, gPerMl: v.pipe(nonNegative(100), v.title('Takes, g for each mL')) })),
+      v.maxLength(60, 'too-large'),
+    ),
     [],
   ),
 });
@@ -74,7 +77,7 @@ const line = v.strictObject({
 const stocked = v.strictObject({ baitId: id, colourId: id, baits: whole(1, 1e7), ready: day });
 const reject = v.strictObject({ baitId: id, rejected: whole(0, 1e9), made: whole(0, 1e9) });
 /** In the store; from a day on, as much as is wanted; without one, never more. */
-const material = v.strictObject({ id, g: nonNegative(1e9), from: v.optional(day) });
+const material = v.strictObject({ id, g: v.pipe(nonNegative(1e9), v.title('In the store, g')), from: v.optional(day) });
 /** A colour that is to be poured on a day, and on none before that but others it is put on; or that is not to be poured then. */
 const pin = v.strictObject({ colourId: id, day, on: v.optional(v.boolean(), true) });
 

@@ -2,7 +2,7 @@ import { describe, expect, test } from 'vitest';
 import { Seeded } from '../seeded.ts';
 import { check } from '../validate.ts';
 import { workOf } from './productionWork.ts';
-import { dateKept, lastOfAll, oneRun, promised, promiseSchema } from './promise.ts';
+import { cheapest, dateKept, lastOfAll, oneRun, promised, promiseSchema } from './promise.ts';
 
 const day = (n: number) => new Date(Date.UTC(2026, 2, 2 + n)).toISOString().slice(0, 10);
 const days = (count: number, handsMin = 180) => Array.from({ length: count }, (_, n) => ({ day: day(n), handsMin }));
@@ -52,6 +52,69 @@ describe('the date that is kept', () => {
   ])('%s is refused', (_, more, path) =>
     expect(() => ask({}, more)).toThrow(expect.objectContaining({ code: 'invalid-input', path })),
   );
+});
+
+describe('the cheapest that the wanted day is kept with', () => {
+  // 200 shots of 50 an evening; three of the four evenings are too late.
+  const late = {
+    lines: [{ ...PLAN.lines[0], baits: 800 }],
+    molds: ['A', 'B'].map((id) => ({ ...PLAN.molds[0], id, handsS: 180, waitS: 0 })),
+  };
+  const prices = { hourMinor: 1500, moldMinor: 900 };
+  const plastic = {
+    colours: PLAN.colours.map((one) => ({ ...one, takesRemelt: true, takes: [{ materialId: 'plastic', gPerMl: 1 }] })),
+    materials: [{ id: 'plastic', g: 1000, from: day(8) }],
+    glassMl: 500,
+  };
+  test('is none where the day is kept, or where nobody asks for one', () => {
+    expect(promised(ask(late, { wantedOn: day(9) })).cheapest).toBeNull();
+    expect(promised(ask(late)).cheapest).toBeNull();
+  });
+  test('hands: half of the pouring, and what an hour is paid', () => {
+    const { forward, cheapest } = promised(ask(late, { wantedOn: day(3), prices }));
+    const person = forward.find(({ by }) => by === 'person');
+    // 201 shots of 3 min and two evenings to set up, less the two evenings of three hours there are.
+    expect(person?.hours).toBeCloseTo((201 * 3 + 2 * 30) / 60 - 6, 0);
+    expect(person?.costMinor).toBeCloseTo((person?.hours ?? 0) * 1500, 6);
+    expect(forward.find(({ by }) => by === 'mold')).toMatchObject({ molds: 1, costMinor: 900, gainDays: 0 });
+    // The mold is cheaper and keeps no day.
+    expect(cheapest?.by).toBe('person');
+    expect(promised(ask(late, { wantedOn: day(3) })).cheapest).toMatchObject({ by: 'person', costMinor: null });
+    expect(promised(ask(late, { wantedOn: day(2), prices })).cheapest).toBeNull();
+  });
+  test('plastic: as much as is missing, at its price; out of the remelt it costs nothing', () => {
+    const priced = { materials: [{ materialId: 'plastic', perKgMinor: 1450 }] };
+    const lack = promised(ask(plastic, { wantedOn: day(3), prices: priced }));
+    expect(lack.day).toBe(day(9));
+    const [bought] = lack.forward.filter(({ by }) => by === 'bought');
+    // 40 shots of 50 mL less the kilogram that is there: 1 kg, and glasses that keep nothing.
+    expect(bought).toMatchObject({
+      day: day(1),
+      gainDays: 8,
+      grams: [{ materialId: 'plastic', g: 1000 }],
+      costMinor: 1450,
+    });
+    expect(lack.cheapest?.by).toBe('bought');
+    const remelt = (g: number, share = 0.6) =>
+      promised(ask(plastic, { wantedOn: day(3), prices: priced, remelt: { materialId: 'plastic', g, share } }));
+    expect(remelt(5000).cheapest).toMatchObject({ by: 'remelt', costMinor: 0, grams: [{ g: 1000 }] });
+    // A third of each cup is 667 g: with it the day is not kept.
+    expect(remelt(5000, 1 / 3).forward.find(({ by }) => by === 'remelt')).toMatchObject({ gainDays: 0 });
+    expect(remelt(5000, 1 / 3).cheapest?.by).toBe('bought');
+    expect(remelt(0).forward.some(({ by }) => by === 'remelt')).toBe(false);
+  });
+  test('one that nobody knows the price of comes after all that are known', () =>
+    expect(
+      cheapest(
+        [
+          { by: 'person', day: day(1), gainDays: 2, costMinor: null },
+          { by: 'mold', day: day(2), gainDays: 1, costMinor: 9000 },
+          { by: 'bought', day: day(3), gainDays: 1, costMinor: 10 },
+          { by: 'one-colour', day: null, gainDays: null, costMinor: 0 },
+        ],
+        day(2),
+      )?.by,
+    ).toBe('mold'));
 });
 
 describe('what would bring it forward', () => {

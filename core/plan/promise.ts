@@ -1,6 +1,6 @@
 import jstat from 'jstat';
 import * as v from 'valibot';
-import { fraction, id, openFraction, whole } from '../bounds.ts';
+import { fraction, id, isoDay, nonNegative, openFraction, whole } from '../bounds.ts';
 import { usual } from '../defaults.ts';
 import { Seeded } from '../seeded.ts';
 import { REJECT_PRIOR } from '../yield/counts.ts';
@@ -20,6 +20,25 @@ export const promiseSchema = v.strictObject({
   breaksAShot: v.optional(v.pipe(fraction, v.maxValue(0.1)), usual('breaksAShot')),
   confidence: v.optional(openFraction, usual('confidence')),
   runs: v.optional(whole(20, 2000), usual('runsAhead')),
+  /** What of a material could be melted again in its place, and how much of a cup of a colour that takes it. */
+  remelt: v.optional(v.strictObject({ materialId: id, g: nonNegative(1e9), share: fraction })),
+  /** What could be had for money; left out: nobody knows. */
+  prices: v.optional(
+    v.strictObject({
+      hourMinor: v.optional(nonNegative(1e9)),
+      moldMinor: v.optional(nonNegative(1e9)),
+      materials: v.optional(
+        v.pipe(
+          v.array(v.strictObject({ materialId: id, perKgMinor: nonNegative(1e9) })),
+          v.maxLength(500, 'too-large'),
+        ),
+        [],
+      ),
+    }),
+    {},
+  ),
+  /** The day that somebody asks for. */
+  wantedOn: v.optional(isoDay),
   seed: v.optional(whole(0, 2 ** 31), 1),
 });
 export type PromiseAsked = v.InferOutput<typeof promiseSchema>;
@@ -90,11 +109,26 @@ export interface Promised {
   kept: { day: string; share: number }[];
 }
 
+const FORWARDS = ['one-colour', 'remelt', 'bought', 'person', 'mold'] as const;
+
 /** What would bring it forward, and by how many days; null: it is not known, because one of the two dates is none of these days. */
 export interface Forward {
-  by: 'person' | 'mold' | 'one-colour';
+  by: (typeof FORWARDS)[number];
   day: string | null;
   gainDays: number | null;
+  /** What of it is needed: hours of the other hands, molds, or grams by material. */
+  hours?: number;
+  molds?: number;
+  grams?: { materialId: string; g: number }[];
+  /** What that costs; null: nobody knows. */
+  costMinor: number | null;
+}
+
+/** The cheapest one that the wanted day is kept with; what costs nobody knows what comes last. */
+export function cheapest(forward: Forward[], wantedOn: string): Forward | null {
+  const keep = forward.filter(({ day }) => day !== null && day <= wantedOn);
+  const cost = ({ costMinor }: Forward) => costMinor ?? Number.POSITIVE_INFINITY;
+  return keep.sort((a, b) => cost(a) - cost(b) || ((a.day as string) < (b.day as string) ? -1 : 1))[0] ?? null;
 }
 
 /** What is promised is poured after all that was promised before: its lines are due last. */
@@ -124,17 +158,66 @@ export function dateKept(asked: PromiseAsked): Promised {
   return { day: kept.find(({ share }) => share >= asked.confidence)?.day ?? null, kept };
 }
 
-/** The same question with a pair of hands, a twin of each of its molds, or all of it in one colour. */
-function changed(asked: PromiseAsked, by: Forward['by']): PromiseAsked | null {
+type Needs = Pick<Forward, 'hours' | 'molds' | 'grams'>;
+
+/** What the hands of the usual plan take over those there are, h. */
+function hoursOver(plan: PromiseAsked['plan'], own: PromiseAsked['plan']): number {
+  const work = workOf(plan);
+  const { standing, packed } = scored(work, greedy(work, 1));
+  const over = own.days.map(({ handsMin }, at) =>
+    Math.max(0, standing.pourMin(at) + (packed.packMin[at] as number) - handsMin),
+  );
+  return over.reduce((sum, minutes) => sum + minutes, 0) / 60;
+}
+
+/** As if more of these materials were there today. */
+const withMore = (asked: PromiseAsked, grams: { materialId: string; g: number }[]): PromiseAsked => ({
+  ...asked,
+  plan: {
+    ...asked.plan,
+    materials: asked.plan.materials.map((one) => ({
+      ...one,
+      g: one.g + (grams.find(({ materialId }) => materialId === one.id)?.g ?? 0),
+    })),
+  },
+});
+
+/** What the store is short of for all that is wanted. */
+function missing(asked: PromiseAsked): { materialId: string; g: number }[] {
+  return workOf(asked.plan).stuffs.map(({ id: materialId, g, wantedG }) => ({ materialId, g: wantedG - g }));
+}
+
+/** What of that could come out of the bins, for colours that take it. */
+function fromRemelt(asked: PromiseAsked): { materialId: string; g: number }[] {
+  const { remelt, plan } = asked;
+  const work = workOf(plan);
+  const stuff = work.stuffs.find(({ id: materialId }) => materialId === remelt?.materialId);
+  if (!remelt || !stuff) return [];
+  const takeIt = work.products.reduce(
+    (sum, { colour, shots, ml }) =>
+      sum + (plan.colours[colour]?.takesRemelt ? shots * ml * (stuff.gPerMl[colour] as number) : 0),
+    0,
+  );
+  const g = Math.min(remelt.g, remelt.share * takeIt, stuff.wantedG - stuff.g);
+  return g > 0 ? [{ materialId: stuff.id, g }] : [];
+}
+
+/** The same question with another pair of hands, a twin of each of its molds, all of it in one colour, or what the store lacks. */
+function changed(asked: PromiseAsked, by: Forward['by']): { asked: PromiseAsked; needs: Needs } | null {
   const { plan } = asked;
   const mine = plan.lines.filter(({ id: lineId }) => asked.lineIds.includes(lineId));
+  if (by === 'remelt' || by === 'bought') {
+    const grams = by === 'remelt' ? fromRemelt(asked) : missing(asked);
+    return grams.length > 0 ? { asked: withMore(asked, grams), needs: { grams } } : null;
+  }
   if (by === 'person') {
     // Two work as long as one: the molds give no more for it.
     const days = plan.days.map((day) => {
       const lengthMin = day.lengthMin ?? day.handsMin;
       return { ...day, handsMin: day.handsMin + lengthMin, lengthMin };
     });
-    return { ...asked, plan: { ...plan, days } };
+    const more = { ...plan, days };
+    return { asked: { ...asked, plan: more }, needs: { hours: hoursOver(more, plan) } };
   }
   if (by === 'mold') {
     const baits = new Set(mine.map(({ baitId }) => baitId));
@@ -142,30 +225,53 @@ function changed(asked: PromiseAsked, by: Forward['by']): PromiseAsked | null {
       const [best] = plan.molds.filter((mold) => mold.baitId === baitId).sort((a, b) => b.cavities - a.cavities);
       return best ? [{ ...best, id: `${best.id} twin` }] : [];
     });
-    return twins.length > 0 ? { ...asked, plan: { ...plan, molds: [...plan.molds, ...twins] } } : null;
+    const more = { ...plan, molds: [...plan.molds, ...twins] };
+    return twins.length > 0 ? { asked: { ...asked, plan: more }, needs: { molds: twins.length } } : null;
   }
   const [first] = mine;
   if (!first || new Set(mine.map(({ colourId }) => colourId)).size < 2) return null;
   const lines = plan.lines.map((line) => (mine.includes(line) ? { ...line, colourId: first.colourId } : line));
-  return { ...asked, plan: { ...plan, lines } };
+  return { asked: { ...asked, plan: { ...plan, lines } }, needs: {} };
+}
+
+/** What it costs where its price is known; what is there already costs nothing. */
+function costOf(
+  by: Forward['by'],
+  { hours = 0, molds = 0, grams = [] }: Needs,
+  { prices }: PromiseAsked,
+): number | null {
+  if (by === 'one-colour' || by === 'remelt') return 0;
+  if (by === 'person') return prices.hourMinor === undefined ? null : hours * prices.hourMinor;
+  if (by === 'mold') return prices.moldMinor === undefined ? null : molds * prices.moldMinor;
+  let sum = 0;
+  for (const { materialId, g } of grams) {
+    const price = prices.materials.find((one) => one.materialId === materialId);
+    if (!price) return null;
+    sum += (g / 1000) * price.perKgMinor;
+  }
+  return sum;
 }
 
 const dayNumber = (day: string) => Date.parse(day) / 86_400_000;
 
 /**
  * The date for these lines that is kept in nine of ten runs of the days ahead, all that was promised before kept first.
- * @returns the day, how sure each day is, and what would bring it forward by how much.
+ * @returns the day, how sure each day is, what would bring it forward by how much and for how much money, and the cheapest of
+ * those with which the wanted day is kept; null where it is kept without, or with none of them.
  * Source: Monte Carlo over lost evenings (Bernoulli), rejects (Beta–binomial by the record), shots needed (negative
  * binomial, normal limit) and mold breakage (geometric); each run poured by earliest due date.
  */
-export function promised(asked: PromiseAsked): Promised & { forward: Forward[] } {
+export function promised(asked: PromiseAsked): Promised & { forward: Forward[]; cheapest: Forward | null } {
   const found = dateKept(asked);
-  const forward = (['person', 'mold', 'one-colour'] as const).flatMap((by): Forward[] => {
-    const other = changed(asked, by);
+  const last = { ...asked, plan: lastOfAll(asked) };
+  const forward = FORWARDS.flatMap((by): Forward[] => {
+    const other = changed(last, by);
     if (!other) return [];
-    const { day } = dateKept(other);
+    const { day } = dateKept(other.asked);
     const gainDays = day !== null && found.day !== null ? dayNumber(found.day) - dayNumber(day) : null;
-    return [{ by, day, gainDays }];
+    return [{ by, day, gainDays, ...other.needs, costMinor: costOf(by, other.needs, asked) }];
   });
-  return { ...found, forward };
+  const { wantedOn } = asked;
+  const kept = wantedOn === undefined || (found.day !== null && found.day <= wantedOn);
+  return { ...found, forward, cheapest: kept ? null : cheapest(forward, wantedOn) };
 }

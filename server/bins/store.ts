@@ -1,5 +1,6 @@
 import type * as v from 'valibot';
 import type { Bin, BinPuck, BinWithMoves, binMixBody, binMoveBody } from '../../contract/bins.ts';
+import { usual } from '../../core/defaults.ts';
 import { Failure } from '../../core/failure.ts';
 import { binGrams, colourOf, countBin, type Layer, partOf, takeFromBin } from '../../core/plastisol/bin.ts';
 import { mixRemelt } from '../../core/plastisol/remelt.ts';
@@ -169,6 +170,21 @@ export const poursOfRemelt = (db: Db, pourIds: string[]): string[] =>
     `SELECT DISTINCT pour_id FROM bin_move WHERE kind = 'used' AND pour_id IN (SELECT value FROM json_each(?))`,
     [JSON.stringify(pourIds)],
   ).map((row) => row.pourId);
+
+/** Colours whose cups remelt went into here, and how much of those cups it was. */
+export function takingRemelt(db: Db): { colourwayIds: Set<string>; share: number } {
+  const rows = all<{ colourwayId: string; grams: number; cookMl: number }>(
+    db,
+    `SELECT pour.colourway_id, -sum(m.grams) AS grams, max(pour.cook_ml) AS cook_ml
+     FROM bin_move m JOIN pour ON pour.id = m.pour_id WHERE m.kind IN ('used', 'reversed')
+     GROUP BY m.pour_id HAVING sum(m.grams) < 0`,
+  );
+  const cookedG = usual('plastisolGPerMl') * rows.reduce((sum, { cookMl }) => sum + cookMl, 0);
+  return {
+    colourwayIds: new Set(rows.map(({ colourwayId }) => colourwayId)),
+    share: cookedG > 0 ? Math.min(1, rows.reduce((sum, { grams }) => sum + grams, 0) / cookedG) : 0,
+  };
+}
 
 /** Less was used than was said: as much of each goes back. */
 export function putBack(

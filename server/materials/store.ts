@@ -218,13 +218,26 @@ export function takePackedWith(db: Db, bagId: string, at: string): void {
   for (const { materialId, amount } of packedWith(db)) drawMaterial(db, materialId, amount, { bagId }, at);
 }
 
-/** Plastisol of all kinds that is left; null where none was ever written down. */
-export const plasticLeft = (db: Db): number | null =>
-  first<{ g: number | null }>(
+export interface Held {
+  id: string;
+  name: string;
+  kind: MaterialKind;
+  g: number;
+  leadDays: number | null;
+  pricePerKgMinor: number | null;
+}
+
+/** What is left of these, and of every plastisol; of none that no lot was ever written down of. */
+export const heldOf = (db: Db, ids: string[]): Held[] =>
+  all(
     db,
-    `SELECT sum(max(0, l.grams)) AS g FROM material JOIN lot_level l ON l.material_id = material.id
-     WHERE material.kind = 'plastisol' AND material.away_at IS NULL`,
-  )?.g ?? null;
+    `SELECT material.id, material.name, material.kind, material.lead_days, material.price_per_kg_minor,
+       sum(max(0, l.grams)) AS g
+     FROM material JOIN lot_level l ON l.material_id = material.id
+     WHERE material.away_at IS NULL AND (material.kind = 'plastisol' OR material.id IN (SELECT value FROM json_each(@ids)))
+     GROUP BY material.id ORDER BY material.name`,
+    { ids: JSON.stringify(ids) },
+  );
 
 /** Kinds of bags that are in use and not all gone. */
 export const bagsInStore = (db: Db) =>

@@ -12,7 +12,6 @@ import { lightnessOf } from '../../core/plan/lightToDark.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind } from '../db/rows.ts';
-import { plasticLeft } from '../materials/store.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
 import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
@@ -22,6 +21,7 @@ import { wishesLeft } from '../season/store.ts';
 import { RACK } from '../stock/lying.ts';
 import { workshop } from '../workshop/store.ts';
 import { type Drawing, drawingOf } from './drawing.ts';
+import { colourMeans, dayMeans, materialsFor, remeltFor } from './means.ts';
 import { daysOff, hoursOf, pins } from './store.ts';
 
 /** Days that are planned at least and at most. */
@@ -29,11 +29,11 @@ const [LEAST_DAYS, MOST_DAYS] = [7, 28];
 const dayOf = (time: Date) => format(time, 'yyyy-MM-dd');
 
 /** Glasses that stand at the bench or are laid out for it, and what hands they still take. */
-function underWay(db: Db): { minutes: number; glasses: number } {
+function underWay(db: Db): { minutes: number; glasses: number; baits: number } {
   const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
-  const left = all<{ moldId: string; cavities: number; shots: number }>(
+  const left = all<{ moldId: string; cavities: number; shots: number; all: number }>(
     db,
-    `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - ${DRAWN_IN}) AS shots
+    `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - ${DRAWN_IN}) AS shots, pm.shots AS "all"
      FROM pour JOIN pour_mold pm ON pm.pour_id = pour.id JOIN mold ON mold.id = pm.mold_id
      WHERE pour.closed_at IS NULL AND pour.lead_id IS NULL`,
   );
@@ -42,16 +42,25 @@ function underWay(db: Db): { minutes: number; glasses: number } {
     (sum, { moldId, cavities, shots }) => sum + shots * (hands.get(moldId) ?? handsS(cavities)),
     0,
   );
-  return { minutes: seconds === 0 ? 0 : usual('setUpMin') + seconds / 60, glasses };
+  return {
+    minutes: seconds === 0 ? 0 : usual('setUpMin') + seconds / 60,
+    glasses,
+    baits: left.reduce((sum, row) => sum + row.all * row.cavities, 0),
+  };
 }
 
 /** The hours of each day: of all makers together, and of the one who stays longest. */
-function evenings(db: Db, from: Date, count: number, hours: WorkHours[]): PlanAsked['asked']['days'] {
+function evenings(
+  db: Db,
+  from: Date,
+  count: number,
+  hours: WorkHours[],
+  begun: ReturnType<typeof underWay>,
+): PlanAsked['asked']['days'] {
   const { eveningH, glasses } = workshop(db);
   const off = daysOff(db, dayOf(from));
   // Where nobody said who works when, one pair of hands works the usual evening.
   const said = hours.filter(({ hours: mine }) => mine !== null);
-  const begun = underWay(db);
   return Array.from({ length: count }, (_, n) => {
     const at = addDays(from, n);
     const day = dayOf(at);
@@ -125,13 +134,14 @@ function moldsFor(db: Db, now: Date, { molds, shotMl }: Drawing): PlanAsked['ask
   const [waits, hands] = [steadyWaits(db), new Map(handsOf(db, null).map((one) => [one.moldId, one]))];
   return molds
     .filter(({ id }) => shotMl.has(id))
-    .map(({ id, baitId, cavities, kind, readyAt }) => ({
+    .map(({ id, baitId, cavities, kind, fill, readyAt }) => ({
       id,
       baitId,
       cavities,
       handsS: hands.get(id)?.handsS ?? handsS(cavities),
       waitS: waits.get(id) ?? waitOf(waitsByKind(kind), 0),
       shotMl: shotMl.get(id) as number,
+      injected: fill === 'injection',
       ...(readyAt !== null && Date.parse(readyAt) > now.getTime() ? { from: dayOf(new Date(readyAt)) } : {}),
     }));
 }
@@ -143,7 +153,9 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const latest = [today, ...wanted.map(({ dueOn }) => dueOn)].sort().at(-1) as string;
   const far = differenceInCalendarDays(parseISO(latest), parseISO(today)) + 2;
   const hours = hoursOf(db);
-  const days = evenings(db, now, Math.min(MOST_DAYS, Math.max(LEAST_DAYS, far)), hours);
+  const begun = underWay(db);
+  const count = Math.min(MOST_DAYS, Math.max(LEAST_DAYS, far));
+  const days = dayMeans(db, now, evenings(db, now, count, hours, begun), begun.baits);
   const drawing = drawingOf(db, wanted);
   const { baits, colours, molds, layers, without } = drawing;
   const keyOf = (line: OpenLine) => `${line.baitId} ${line.colourwayId}`;
@@ -151,7 +163,8 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const colourIds = new Set(planned.map(({ colourwayId }) => colourwayId));
   const last = days.at(-1)?.day as string;
   const fixed = pins(db, today).filter(({ colourwayId, day }) => colourIds.has(colourwayId) && day <= last);
-  const { glassMl } = workshop(db);
+  const { glassMl, injectors } = workshop(db);
+  const means = colourMeans(db, drawing);
   const packing = packTime(db);
   const { packS } = packing;
   const perPackOf = (baitId: string) => {
@@ -159,6 +172,16 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
     const mine = planned.filter((line) => line.baitId === baitId && !isWish(line.lineId));
     return mine.length > 0 ? mine.reduce((sum, { perPack }) => sum + perPack, 0) / mine.length : null;
   };
+  const pouredColours = colours
+    .filter(({ id }) => colourIds.has(id))
+    .map(({ id, hex }) => ({
+      id,
+      lightness: lightnessOf(hex),
+      melts: Math.max(1, meltsOf(layers.get(id) ?? []).length),
+      share: drawing.shares.get(id) ?? 1,
+      ...means.get(id),
+    }));
+  const materials = materialsFor(db, now, pouredColours);
   return {
     asked: {
       days,
@@ -176,14 +199,9 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
         return { id, packS: perPack === null ? 0 : packS / perPack, finishS, dryH };
       }),
       molds: moldsFor(db, now, drawing),
-      colours: colours
-        .filter(({ id }) => colourIds.has(id))
-        .map(({ id, hex }) => ({
-          id,
-          lightness: lightnessOf(hex),
-          melts: Math.max(1, meltsOf(layers.get(id) ?? []).length),
-          share: drawing.shares.get(id) ?? 1,
-        })),
+      colours: pouredColours,
+      materials: materials.map(({ id, g, comesOn }) => ({ id, g, from: comesOn })),
+      injectors,
       rejects: baits.map(({ id }) => {
         const mine = molds.filter(({ baitId }) => baitId === id);
         const sum = (of: 'made' | 'rejected') => mine.reduce((total, mold) => total + mold[of], 0);
@@ -200,7 +218,8 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
     unplanned: wanted.flatMap((line) =>
       without.has(keyOf(line)) ? [{ lineId: line.lineId, why: without.get(keyOf(line)) ?? null }] : [],
     ),
-    plasticG: plasticLeft(db),
+    materials,
+    remelt: remeltFor(db),
     packing,
     hours,
     off: daysOff(db, today),

@@ -21,6 +21,8 @@ export interface Drawing {
   shotMl: Map<string, number>;
   /** Of each colour, its fullest glass beside that. */
   shares: Map<string, number>;
+  /** Of each colour, its melts by their share of the fullest one's millilitres. */
+  melts: Map<string, { recipeId: string; ratio: number }[]>;
   /** What stays in a glass. */
   residueMl: number;
   /** "bait colour" that no mold here makes, and why. */
@@ -57,15 +59,22 @@ export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
   const drawn = (mold: (typeof molds)[number], colourwayId: string) =>
     tried(() =>
       meltsOf(layers.get(colourwayId) ?? [])
-        .map(({ layers: which }) => {
+        .map(({ recipeId, layers: which }) => {
           const cook = (shots: number) =>
             cupFor(drawnOf([{ mold, shots }], layers.get(colourwayId) ?? [], which, 1)).cookMl;
           const [one, two] = [cook(1), cook(2)];
-          return { shotMl: two - one, residueMl: 2 * one - two };
+          return { recipeId, shotMl: two - one, residueMl: 2 * one - two };
         })
-        .reduce((most, each) => (each.shotMl > most.shotMl ? each : most)),
+        .reduce(
+          ({ melts, ...most }, { recipeId, ...each }) => ({
+            ...(each.shotMl > most.shotMl ? each : most),
+            melts: [...melts, { recipeId, ml: each.shotMl }],
+          }),
+          { shotMl: 0, residueMl: 0, melts: [] as { recipeId: string; ml: number }[] },
+        ),
     );
   const [shotMl, without] = [new Map<string, number>(), new Map<string, Told | null>()];
+  const melts: Drawing['melts'] = new Map();
   const mine = new Map<string, { moldId: string; ml: number }[]>();
   let residueMl = 0;
   for (const key of new Set(wanted.map((line) => `${line.baitId} ${line.colourwayId}`))) {
@@ -75,6 +84,10 @@ export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
     for (const { mold, value } of tries) {
       if (!value) continue;
       residueMl = Math.max(residueMl, value.residueMl);
+      melts.set(
+        colourwayId,
+        value.melts.map(({ recipeId, ml }) => ({ recipeId, ratio: ml / value.shotMl })),
+      );
       shotMl.set(mold.id, Math.max(shotMl.get(mold.id) ?? 0, value.shotMl));
       mine.set(colourwayId, [...(mine.get(colourwayId) ?? []), { moldId: mold.id, ml: value.shotMl }]);
     }
@@ -85,5 +98,5 @@ export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
       Math.min(1, Math.max(...rows.map(({ moldId, ml }) => ml / (shotMl.get(moldId) as number)))),
     ]),
   );
-  return { baits, colours, molds, layers, shotMl, shares, residueMl, without };
+  return { baits, colours, molds, layers, shotMl, shares, melts, residueMl, without };
 }

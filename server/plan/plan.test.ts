@@ -1,4 +1,6 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Material } from '../../contract/materials.ts';
+import type { Order } from '../../contract/orders.ts';
 import type { PlanAsked } from '../../contract/plan.ts';
 import type { Maker } from '../../contract/workshop.ts';
 import { productionSchema } from '../../core/plan/production.ts';
@@ -169,13 +171,120 @@ test('the same day off said twice is one, of one maker and of all are two', asyn
   expect((await asked()).off.map(({ makerId }) => makerId)).toEqual([null, maker.id]);
 });
 
-test('what a bait takes to finish and to dry, and what plastic is left, goes into the question', async () => {
+test('what a bait takes to finish and to dry goes into the question', async () => {
   const [bait] = (await workshop.get<{ items: { id: string; version: number }[] }>('/baits')).body.items;
   await workshop.ask('PATCH', `/baits/${bait?.id}`, { finishS: 20, dryH: 12 }, { version: bait?.version ?? 0 });
-  const { asked, plasticG } = (await workshop.get<PlanAsked>('/plan')).body;
+  const { asked } = (await workshop.get<PlanAsked>('/plan')).body;
   expect(asked.baits).toMatchObject([{ finishS: 20, dryH: 12 }]);
-  expect(plasticG).toBe(5000);
   // Cured for a day and dried for half of one: two mornings after it was poured, not the next.
   const { packedOn } = plannedAtOnce(check(productionSchema, asked)).lines[0] ?? {};
   expect(packedOn).toBe(inDays(2));
+});
+
+describe('what else an evening has only so much of', () => {
+  const setUp = async (change: object) => {
+    const { version } = (await workshop.get<{ version: number }>('/workshop')).body;
+    const { status } = await workshop.ask('PATCH', '/workshop', change, { version });
+    expect(status).toBe(200);
+  };
+
+  test('plastic of all kinds as one: what is there, and from when on more can be', async () => {
+    const { materials, asked: question } = await asked();
+    const [plastic] = materials;
+    expect(plastic).toMatchObject({ id: 'plastic', g: 5000, leadDays: null, comesOn: inDays(7) });
+    expect(question.materials?.[0]).toEqual({ id: 'plastic', g: 5000, from: inDays(7) });
+    // 1.02 g for each mL; a drop is a twentieth of one, and there are 24 of them to a pint.
+    expect(question.colours[0]?.takes?.[0]).toEqual({ materialId: 'plastic', gPerMl: 1.02 });
+    const [shelf] = (await workshop.get<{ items: Material[] }>('/materials')).body.items.filter(
+      ({ kind }) => kind === 'plastisol',
+    );
+    const sent = await workshop.ask(
+      'PATCH',
+      `/materials/${shelf?.id}`,
+      { leadDays: 3 },
+      { version: shelf?.version ?? 0 },
+    );
+    expect(sent.status).toBe(200);
+    expect((await asked()).materials[0]).toMatchObject({ leadDays: 3, comesOn: inDays(3) });
+  });
+
+  test('a store that is all but empty: so much is planned now, the rest when more can be here', async () => {
+    const { lots } = stock.plastisol;
+    await workshop.post(`/lots/${lots[0]?.id}/moves`, { kind: 'counted', levelG: 150 });
+    expect((await asked()).materials[0]?.g).toBe(150);
+    const plan = await planned();
+    const on = (n: number) =>
+      plan.days[n]?.cups.flatMap(({ molds }) => molds).reduce((sum, { shots }) => sum + shots, 0);
+    expect(plan.materials[0]?.takesG).toBeLessThanOrEqual(150);
+    expect(plan.days.slice(0, 7).flatMap(({ cups }) => cups).length).toBeLessThanOrEqual(1);
+    expect(on(7)).toBeGreaterThan(0);
+    // Due on the eighth day: it is cured and packed that day.
+    expect(plan.lines[0]).toMatchObject({ packedOn: inDays(8), lateDays: 1 });
+  });
+
+  test('boards: what cures lies there already, and open cups tonight', async () => {
+    await setUp({ boardBaits: 40 });
+    expect((await asked()).asked.days.map(({ boardBaits }) => boardBaits)).toEqual(expect.arrayContaining([40]));
+    await poured(workshop, stock, 2);
+    const pour = await workshop.made<{ id: string }>('/pours', {
+      colourwayId: stock.recipe.id,
+      molds: [{ moldId: stock.mold.id, shots: 2 }],
+    });
+    expect(pour.id).toBeTruthy();
+    // Two cups of two shots of four stand at the bench.
+    expect((await asked()).asked.days.slice(0, 2).map(({ boardBaits }) => boardBaits)).toEqual([24, 40]);
+  });
+
+  test('the vacuum has its minutes only where there is one, the oven always', async () => {
+    expect((await asked()).asked.days[0]).toMatchObject({ ovenMin: 180 });
+    expect((await asked()).asked.days[0]).not.toHaveProperty('pumpMin');
+    await setUp({ degassing: 'vacuum' });
+    const { asked: question } = await asked();
+    expect(question.days[0]).toMatchObject({ pumpMin: 180 });
+    expect(question.colours[0]).toMatchObject({ pumpMin: 2 });
+  });
+
+  test('kept warm nowhere, a glass is heated again and again', async () => {
+    const minutes = async () => (await asked()).asked.colours[0]?.ovenMin ?? 0;
+    const warm = await minutes();
+    await setUp({ keepWarm: false });
+    const cold = await minutes();
+    expect(cold).toBeGreaterThan(2 * warm);
+    await setUp({ platePlaces: 1 });
+    expect(await minutes()).toBe(warm);
+  });
+
+  test('injectors: two melts that are pushed at once take two', async () => {
+    const [made] = [
+      await workshop.made<{ id: string }>('/colourways', {
+        name: 'Two in one',
+        hex: '#88aa99',
+        layers: [
+          { place: 'belly', recipeId: stock.recipe.id, measure: 'share', shareFraction: 0.5, joins: null },
+          {
+            place: 'back',
+            recipeId: (
+              await workshop.made<{ id: string }>('/recipes', {
+                name: 'Bare',
+                hex: '#ffffff',
+                basisMl: 100,
+                items: [{ materialId: stock.colourant.id, amount: 1, unit: 'drop' }],
+              })
+            ).id,
+            measure: 'rest',
+            joins: 'together',
+          },
+        ],
+      }),
+    ];
+    const order = await workshop.made<Order>('/orders', {
+      customerId: stock.order.customerId,
+      dueOn: inDays(6),
+      lines: [{ baitId: stock.master.baitId, colourwayId: made?.id, packs: 1, perPack: 8 }],
+    });
+    const why = async () => (await planned()).lines.find(({ lineId }) => lineId === order.lines[0]?.id)?.why;
+    expect(await why()).toBe('too-few-injectors');
+    await setUp({ injectors: 2 });
+    expect(await why()).toBeNull();
+  });
 });

@@ -83,7 +83,7 @@ const revisionsOf = (db: Db, recipeId: string, limit: number): RecipeRevision[] 
   );
 
 /** The newest revision of each recipe, by recipe. */
-function latestByRecipe(db: Db, recipeIds: string[]): Map<string, RecipeRevision> {
+export function latestByRecipe(db: Db, recipeIds: string[]): Map<string, RecipeRevision> {
   const rows = all<BareRevision & { recipeId: string }>(
     db,
     `SELECT recipe_id, id, number, reason, basis_ml, created_at FROM recipe_revision r

@@ -8,7 +8,7 @@ import { usual } from '../../core/defaults.ts';
 import { tried } from '../../core/failure.ts';
 import { countWord, isLate } from '../../core/plan/evening.ts';
 import { forLines } from '../../core/plan/forLines.ts';
-import { type PlannedCup, productionSchema } from '../../core/plan/production.ts';
+import { type Lack, type PlannedCup, productionSchema } from '../../core/plan/production.ts';
 import { plannedAtOnce } from '../../core/plan/productionPlan.ts';
 import { CURE_DAYS, CURE_MS } from '../../core/process/cure.ts';
 import { isCounted, piecesText } from '../../core/units/counted.ts';
@@ -24,6 +24,7 @@ import { planAsked, wishedLines } from '../plan/asked.ts';
 import { LAST_SHOT_AT, SHOTS_DRAWN, WAS_READ } from '../pours/readings.ts';
 import { RACK } from '../stock/lying.ts';
 import { rack } from '../stock/store.ts';
+import { lackSentence } from './lacks.ts';
 
 const amountOf = (kind: string, amount: number) => (isCounted(kind) ? piecesText(amount) : g(Math.round(amount)));
 
@@ -47,25 +48,37 @@ interface FirstEvening {
   /** Evenings on which any of the first one's colours is. */
   inAll: number;
   asked: PlanAsked;
+  /** Orders that the days ahead do not make good, and why. */
+  lacks: Map<string, Lack>;
+  toOrder: Today['toOrder'];
 }
 
 function firstEvening(db: Db, now: Date): FirstEvening {
   const asked = planAsked(db, now);
   // A workshop too large to plan at once says so on the plan's own page.
-  const days = tried(() => plannedAtOnce(check(productionSchema, asked.asked))).value?.days ?? [];
+  const plan = tried(() => plannedAtOnce(check(productionSchema, asked.asked))).value;
+  const days = plan?.days ?? [];
+  const orderOf = new Map(asked.lines.map(({ id, orderId }) => [id, orderId]));
+  const lacks = new Map(
+    (plan?.lines ?? []).flatMap(({ lineId, why }): [string, Lack][] => (why ? [[orderOf.get(lineId) ?? '', why]] : [])),
+  );
+  const toOrder = (plan?.materials ?? []).map(({ materialId, wantedG }) => {
+    const held = asked.materials.find(({ id }) => id === materialId);
+    return { name: held?.name ?? '', g: wantedG - (held?.g ?? 0) };
+  });
   const first = days.find(({ cups }) => cups.length > 0);
   const mine = new Set(first?.cups.map(({ colourId }) => colourId));
   const evenings = new Map<string, number>();
   for (const { cups } of days)
     for (const { colourId } of cups) evenings.set(colourId, (evenings.get(colourId) ?? 0) + 1);
   const inAll = days.filter(({ cups }) => cups.some(({ colourId }) => mine.has(colourId))).length;
-  return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked };
+  return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked, lacks, toOrder };
 }
 
 function cupsTonight(
   db: Db,
   needs: PlacedNeed[],
-  { cups: planned, evenings, asked }: FirstEvening,
+  { cups: planned, evenings, asked, lacks }: FirstEvening,
   now: Date,
 ): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
   const colourways = named(db, 'colourway_called');
@@ -97,7 +110,8 @@ function cupsTonight(
         cookG: cup.cookG,
         cups: cup.cups,
         minutes: cup.minutes,
-        evenings: evenings.get(one.colourId) ?? 1,
+        // What is not planned to its end takes at least as many as it is reckoned to.
+        evenings: Math.max(evenings.get(one.colourId) ?? 1, lacks.size > 0 ? cup.evenings : 1),
         tonight: {
           molds: one.molds.map(({ moldId, shots }) => ({ moldId, shots })),
           orderLines: forOrders(forLines(one, asked.asked.lines)),
@@ -262,7 +276,11 @@ function pourBy(dueOn: string, now: Date): string {
   return last === today ? `Pour tonight: ${cures}.` : `Pour by ${dayName(last, now)}: ${cures}.`;
 }
 
-type Known = Pick<Today, 'cups' | 'openPours' | 'orders' | 'eveningOn'> & { evenings: number; forRack: boolean };
+type Known = Pick<Today, 'cups' | 'openPours' | 'orders' | 'eveningOn'> & {
+  evenings: number;
+  forRack: boolean;
+  lacks: FirstEvening['lacks'];
+};
 
 function sentence(db: Db, today: Known, now: Date): Sentence {
   const running = today.openPours.find((pour) => pour.started) ?? today.openPours[0];
@@ -286,10 +304,16 @@ function sentence(db: Db, today: Known, now: Date): Sentence {
     const hours = (minutes + evenings * usual('setUpMin')) / 60;
     const glasses = today.cups.reduce((sum, cup) => sum + cup.tonight.glasses, 0);
     const day = today.eveningOn === format(now, 'yyyy-MM-dd') ? 'tonight' : dayName(today.eveningOn ?? '', now);
-    const said =
-      evenings > 1
+    const Whose = `${whose.charAt(0).toUpperCase()}${whose.slice(1)}`;
+    const take = served.size === 1 ? 'takes' : 'take';
+    const said = [...served].some((id) => today.lacks.get(id) === 'no-material')
+      ? {
+          lead: `${Whose} ${take} more than the store holds.`,
+          act: `Order it; ${countWord(glasses, 'cup').toLowerCase()} can be poured ${day === 'tonight' || day === 'tomorrow' ? day : `on ${day}`}.`,
+        }
+      : evenings > 1
         ? {
-            lead: `${whose.charAt(0).toUpperCase()}${whose.slice(1)} ${served.size === 1 ? 'takes' : 'take'} ${evenings} evenings.`,
+            lead: `${Whose} ${take} ${evenings} evenings.`,
             act: overEvenings(hours, evenings, firstDue.dueOn, day, now),
           }
         : {
@@ -312,13 +336,7 @@ function sentence(db: Db, today: Known, now: Date): Sentence {
       to: `/orders/${packable.id}`,
     };
   }
-  if (short)
-    return {
-      lead: `${short.customer}’s order is short, and no mold makes it.`,
-      act: 'Add the mold.',
-      step: 'mold',
-      to: `/orders/${short.id}`,
-    };
+  if (short) return lackSentence(`${short.customer}’s order`, short.id, today.lacks.get(short.id) ?? 'no-mold');
   if (today.cups.length > 0) {
     const glasses = today.cups.reduce((sum, cup) => sum + cup.tonight.glasses, 0);
     const when = today.eveningOn === format(now, 'yyyy-MM-dd') ? 'tonight is free' : 'the next evening is free';
@@ -356,12 +374,21 @@ export function today(db: Db, now: Date): Today {
   return {
     ...sentence(
       db,
-      { cups: planned.cups, openPours: pours, orders, eveningOn: evening.day, evenings: evening.inAll, forRack },
+      {
+        cups: planned.cups,
+        openPours: pours,
+        orders,
+        eveningOn: evening.day,
+        evenings: Math.max(evening.inAll, ...planned.cups.map((cup) => cup.evenings)),
+        forRack,
+        lacks: evening.lacks,
+      },
       now,
     ),
     ...planned,
     eveningOn: evening.day,
     laterCups: later.size,
+    toOrder: evening.toOrder,
     openPours: pours,
     // Own water is nothing that an order could want.
     rack: rack(db, at)

@@ -1,4 +1,5 @@
 import { afterEach, beforeEach, describe, expect, test } from 'vitest';
+import type { Material } from '../../contract/materials.ts';
 import type { Order } from '../../contract/orders.ts';
 import type { PlanAsked } from '../../contract/plan.ts';
 import type { Pour } from '../../contract/pours.ts';
@@ -56,6 +57,18 @@ describe('the sentence', () => {
   beforeEach(async () => {
     stock = await stocked(workshop);
   });
+  const holds = ({ lotId, lots }: Material, levelG: number) =>
+    workshop.post(`/lots/${lotId ?? lots[0]?.id}/moves`, { kind: 'counted', levelG });
+  /** 784 baits instead of what was ordered before. */
+  const tideline = async (dueOn: string) => {
+    await workshop.ask('PATCH', `/orders/${stock.order.id}`, { cancelled: true }, { version: stock.order.version });
+    await workshop.post('/orders', {
+      newCustomer: { name: 'Tideline' },
+      dueOn,
+      lines: [{ baitId: stock.master.baitId, colourwayId: stock.recipe.id, packs: 98, perPack: 8 }],
+    });
+  };
+
   const order = (dueOn: string, name: string, colourwayId = stock.recipe.id) =>
     workshop.post<Order>('/orders', {
       newCustomer: { name },
@@ -90,12 +103,8 @@ describe('the sentence', () => {
       'About 18 h at the bench: six evenings, and none is left to cure in time. Another mold or a later day.',
     ],
   ])('what no evening holds, due %s: %s', async (dueOn, act) => {
-    await workshop.ask('PATCH', `/orders/${stock.order.id}`, { cancelled: true }, { version: stock.order.version });
-    await workshop.post('/orders', {
-      newCustomer: { name: 'Tideline' },
-      dueOn,
-      lines: [{ baitId: stock.master.baitId, colourwayId: stock.recipe.id, packs: 98, perPack: 8 }],
-    });
+    await tideline(dueOn);
+    await holds(stock.plastisol, 30_000);
     const { lead, act: said, cups } = await today();
     // 784 good of four a shot, one in twenty bad and not sure of it: some 220 shots of 250 s, and six times 25 min.
     const shots = cups[0]?.molds[0]?.shots ?? 0;
@@ -103,6 +112,59 @@ describe('the sentence', () => {
     expect([lead, said]).toEqual(['Tideline’s order takes 6 evenings.', act]);
     // Tonight: what 155 minutes hold.
     expect(cups[0]?.tonight?.molds).toMatchObject([{ shots: Math.floor((155 * 60) / 250) }]);
+  });
+
+  test('what the store does not hold is said, and ordered; so much of it is poured tonight', async () => {
+    await tideline('2026-03-06');
+    const { lead, act, toOrder, step } = await today();
+    expect([lead, act, step]).toEqual([
+      'Tideline’s order takes more than the store holds.',
+      'Order it; five cups can be poured tonight.',
+      'pour',
+    ]);
+    // Some 220 shots of 47.7 mL, and what stays in some glasses: more than 10.7 kg where 5 kg are.
+    expect(toOrder).toEqual([{ name: 'plastic', g: expect.any(Number) }]);
+    expect(toOrder[0]?.g).toBeGreaterThan(220 * 47.7 * 1.02 - 5000);
+    expect(toOrder[0]?.g).toBeLessThan(220 * 47.7 * 1.02 - 5000 + 1500);
+  });
+
+  test.each([
+    [
+      'nothing in the store',
+      async () => {
+        await holds(stock.plastisol, 0);
+        const { id, version } = (await workshop.get<Material>(`/materials/${stock.plastisol.id}`)).body;
+        await workshop.ask('PATCH', `/materials/${id}`, { leadDays: 30 }, { version });
+      },
+      'Quayside Chandlery’s order is short, and the store does not hold what goes into it.',
+      'store',
+    ],
+    [
+      'no evening',
+      async () => {
+        const maker = await workshop.made<{ id: string }>('/makers', {
+          name: 'Una',
+          system: 'metric',
+          temperature: 'C',
+        });
+        await workshop.post('/plan/hours', { makerId: maker.id, hours: [0, 0, 0, 0, 0, 0, 0] });
+      },
+      'Quayside Chandlery’s order is short, and no evening ahead has hands for it.',
+      'hours',
+    ],
+    [
+      'a glass too small',
+      async () => {
+        const { version } = (await workshop.get<{ version: number }>('/workshop')).body;
+        await workshop.ask('PATCH', '/workshop', { glassMl: 40 }, { version });
+      },
+      'Quayside Chandlery’s order is short: one shot of it is more than a glass holds.',
+      'settings',
+    ],
+  ] as const)('an order that no evening makes good, for want of %s, says why', async (_, change, said, next) => {
+    await change();
+    const { lead, step } = await today();
+    expect([lead, step]).toEqual([said, next]);
   });
 
   test('two orders of one colour need one cup, and the first due is named', async () => {

@@ -24,6 +24,7 @@ const EMPTY = {
   platePlaces: 0,
   keepWarm: true,
   glasses: usual('glasses'),
+  boardBaits: null,
   packS: usual('packS'),
   clubFraction: 1,
   shopFraction: 1,

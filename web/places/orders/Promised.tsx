@@ -1,15 +1,16 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
 import type * as v from 'valibot';
-import { typedLine, type WithLine } from '../../../contract/plan.ts';
+import { type PlanAsked, typedLine, type WithLine } from '../../../contract/plan.ts';
 import { usual } from '../../../core/defaults.ts';
-import type { Forward, promised, promiseSchema } from '../../../core/plan/promise.ts';
+import type { promised, promiseSchema } from '../../../core/plan/promise.ts';
 import { percentText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { dayText } from '../../parts/dates.ts';
 import { useTaste } from '../../parts/taste.tsx';
 import type { PlannerWorker } from '../../workers/planner.ts';
 import { handOf, useAnswer } from '../../workers/useErrand.ts';
+import { FORWARD, pricesOf, useForwardWords } from './forwardWords.ts';
 
 type Wish = v.InferInput<typeof promiseSchema>;
 type Answer = ReturnType<typeof promised>;
@@ -30,12 +31,6 @@ function useAtRest<T>(value: T): T {
   }, [value]);
   return rested;
 }
-
-const FORWARD: Record<Forward['by'], string> = {
-  person: 'one more pair of hands',
-  mold: 'a second mold of each bait',
-  'one-colour': 'all of it in the first colour',
-};
 
 interface Props {
   lines: { baitId: string; colourwayId: string; packs: number | null; perPack: number | null }[];
@@ -60,14 +55,21 @@ export function Promised({ lines, dueOn, onTake }: Props) {
     if (!key || asked.length === 0) return null;
     const plan = JSON.parse(key) as Wish['plan'];
     const lineIds = asked.map((_, index) => typedLine(index)).filter((id) => plan.lines.some((line) => line.id === id));
-    return lineIds.length === asked.length ? { plan, lineIds } : null;
-  }, [key, asked]);
+    if (lineIds.length !== asked.length) return null;
+    return {
+      plan,
+      lineIds,
+      remelt: data?.remelt,
+      prices: pricesOf(data),
+      ...(dueOn === '' ? {} : { wantedOn: dueOn }),
+    };
+  }, [key, asked, data, dueOn]);
   const { answer, problem } = useAnswer(wish, hire);
   const wait = !answer || typed !== rested;
   return (
     // As high as the longest answer: what stands under it, the button above all, does not move when one comes.
     <section
-      className="sheet p-4 flex flex-col gap-1.5 min-h-[19rem] sm:min-h-[11.5rem]"
+      className="sheet p-4 flex flex-col gap-1.5 min-h-[22rem] sm:min-h-[13.5rem]"
       aria-label="What can be promised"
       aria-live="polite"
     >
@@ -83,13 +85,16 @@ export function Promised({ lines, dueOn, onTake }: Props) {
       ) : wait ? (
         <p className="text-lg">The days ahead are being run …</p>
       ) : (
-        <Said of={answer} dueOn={dueOn} onTake={onTake} />
+        <Said of={answer} asked={data} dueOn={dueOn} onTake={onTake} />
       )}
     </section>
   );
 }
 
-function Said({ of: { day, kept, forward }, dueOn, onTake }: { of: Answer } & Pick<Props, 'dueOn' | 'onTake'>) {
+type SaidProps = { of: Answer; asked: PlanAsked | undefined } & Pick<Props, 'dueOn' | 'onTake'>;
+
+function Said({ of: { day, kept, forward, cheapest }, asked, dueOn, onTake }: SaidProps) {
+  const what = useForwardWords(asked);
   const share = kept.findLast((one) => one.day <= dueOn)?.share ?? 0;
   const beyond = dueOn > (kept.at(-1)?.day ?? '');
   const gains = forward.filter(({ gainDays, day: sooner }) => (gainDays ?? 0) > 0 || (day === null && sooner !== null));
@@ -116,6 +121,11 @@ function Said({ of: { day, kept, forward }, dueOn, onTake }: { of: Answer } & Pi
             ? `${dayText(dueOn)} is farther than is run.`
             : `${dayText(dueOn)} is kept in ${Math.round(share * 100)} of 100.`}
       </p>
+      {cheapest && (
+        <p className="text-lg">
+          {dayText(dueOn)} is kept nine times in ten with {what(cheapest)}.
+        </p>
+      )}
       {gains.length > 0 && (
         <p>
           Sooner with{' '}

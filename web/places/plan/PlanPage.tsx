@@ -1,6 +1,5 @@
 import { Link } from 'react-router';
 import type { PlanAsked } from '../../../contract/plan.ts';
-import { usual } from '../../../core/defaults.ts';
 import { forLines } from '../../../core/plan/forLines.ts';
 import type { PlannedCup, ProductionPlan } from '../../../core/plan/production.ts';
 import { useWrite } from '../../api/write.ts';
@@ -12,6 +11,7 @@ import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Hours } from './Hours.tsx';
 import { PlanDays } from './PlanDays.tsx';
 import { saveCalendar } from './planCalendar.ts';
+import { ShortInStore } from './ShortInStore.tsx';
 import { usePlan } from './usePlan.ts';
 import { handsDecide, LACK_WORDS, namedIn, ordersOf, type PlannedOrder } from './words.ts';
 
@@ -72,7 +72,7 @@ export function PlanPage() {
             onStop={stop}
             orders={ordersOf(plan, asked).filter(({ orderId }) => orderId !== '')}
           />
-          <Plastic plan={plan} asked={asked} />
+          <ShortInStore plan={plan} asked={asked} />
           <Fixed plan={plan} untouched={untouched?.over ? untouched.plan : null} some={asked.pins.length > 0} />
         </>
       )}
@@ -176,23 +176,6 @@ function proved({ lateBaitDays, boundBaitDays, by }: ProductionPlan): string {
   if (boundBaitDays === null) return `${made} ${days}; how little it could be is not known yet.`;
   if (lateBaitDays - boundBaitDays < 0.5) return `${made} ${days}; proved: no plan has less.`;
   return `${made} ${days}; no plan has less than ${Math.round(boundBaitDays)}.`;
-}
-
-/** Whether the store holds what these cups draw: no evening is promised without its plastic. */
-function Plastic({ plan, asked: { plasticG, asked } }: { plan: ProductionPlan; asked: PlanAsked }) {
-  const { text } = useTaste();
-  const melts = new Map(asked.colours.map(({ id, melts: n = 1 }) => [id, n]));
-  const ml = plan.days
-    .flatMap(({ cups }) => cups)
-    .reduce((sum, { colourId, drawnMl }) => sum + drawnMl * (melts.get(colourId) ?? 1), 0);
-  const grams = ml * usual('plastisolGPerMl');
-  if (grams === 0 || plasticG === null || grams <= plasticG) return null;
-  return (
-    <p className="warn font-bold">
-      These cups take up to {text(grams, 'mass')} of plastic, and {text(plasticG, 'mass')} is in the store: order some,
-      or pour part of it from remelt.
-    </p>
-  );
 }
 
 /** What it costs that cups were put on evenings by hand. */

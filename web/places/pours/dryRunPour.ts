@@ -37,6 +37,7 @@ const materialOf = (lesson: Lesson, { id, name, kind, hex, limitC }: LessonItem)
   ratedC: null,
   pricePerKgMinor: null,
   reorderG: null,
+  leadDays: null,
   cure: null,
   tearKnPerM: null,
   lotId: null,

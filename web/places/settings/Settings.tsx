@@ -221,6 +221,7 @@ function WorkshopForm({ workshop }: { workshop: Workshop }) {
           <FigureIn at="injectors" isDefault={asGiven} />
           <FigureIn at="platePlaces" hint="cups that it keeps warm" isDefault={asGiven} />
           <FigureIn at="glasses" isDefault={asGiven} />
+          <FigureIn at="boardBaits" hint="empty: room for all of them" />
           <FigureIn at="packS" hint="count, oil, scent, label" isDefault={asGiven} />
           <TickIn at="keepWarm" />
           <FigureIn at="remeltHeats" hint="warned of above that, never refused" isDefault={asGiven} />

@@ -126,6 +126,7 @@ function Facts({ material }: { material: Material }) {
   const {
     name,
     reorderG,
+    leadDays,
     pricePerKgMinor,
     dropsPerMl,
     bulkGPerMl,
@@ -143,6 +144,7 @@ function Facts({ material }: { material: Material }) {
     seen: {
       name,
       reorderG,
+      leadDays,
       pricePerKgMinor,
       dropsPerMl,
       bulkGPerMl,
@@ -165,6 +167,7 @@ function Facts({ material }: { material: Material }) {
     <Sheet of={sheet} by={save} onSend={() => save.mutate()} className="grid grid-cols-2 gap-3">
       <TextIn at="name" className="col-span-2" />
       <FigureIn at="reorderG" pieces={isCounted(material.kind)} />
+      <FigureIn at="leadDays" hint={`empty: ${usual('leadDays')}, a default`} />
       <FigureIn at="pricePerKgMinor" {...priceLabel(material.kind)} />
       {material.kind === 'colourant' && (
         <FigureIn

@@ -24,6 +24,9 @@ const STEP_WORDS: Record<Today['step'], string> = {
   resume: 'Back to the bench',
   pack: 'To the order',
   rest: 'Look at the rack',
+  store: 'To the store',
+  hours: 'Say who works when',
+  settings: 'To the settings',
 };
 
 /** One computed sentence, the run of the workshop, and what needs a person. */
@@ -46,6 +49,11 @@ export function TodayPlace() {
             {date} · the room is {text(workshop.roomC, 'temperature')}
             {workshop.roomC <= 15 && ', so rubber sets slowly and molds want warming first'}
           </p>
+          {today.toOrder.length > 0 && (
+            <p className="warn sm:text-lg mt-2 font-bold">
+              Order {today.toOrder.map(({ name, g }) => `${text(g, 'mass')} of ${name}`).join(', ')}.
+            </p>
+          )}
           <NextStep today={today} />
         </div>
         <NeedsYou today={today} />

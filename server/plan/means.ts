@@ -1,0 +1,143 @@
+import { addDays } from 'date-fns/addDays';
+import { format } from 'date-fns/format';
+import type { PlanAsked } from '../../contract/plan.ts';
+import { usual } from '../../core/defaults.ts';
+import { cupWindow } from '../../core/heat/window.ts';
+import { usableMl } from '../../core/plan/glasses.ts';
+import { handsS } from '../../core/plan/hours.ts';
+import { goes, meltsOf } from '../../core/plan/layers.ts';
+import { ovenMinOf } from '../../core/plan/ovenTime.ts';
+import { listBins, takingRemelt } from '../bins/store.ts';
+import type { Db } from '../db/open.ts';
+import { type Held, heldOf } from '../materials/store.ts';
+import { ovenOf } from '../pours/bursts.ts';
+import { latestByRecipe, scaleItems } from '../recipes/store.ts';
+import { curing } from '../stock/lying.ts';
+import { workshop } from '../workshop/store.ts';
+import type { Drawing } from './drawing.ts';
+
+type Asked = PlanAsked['asked'];
+type Colour = Asked['colours'][number];
+
+/** Plastisol of all kinds together: which of them goes into a cup is said when it is laid out. */
+const PLASTIC = 'plastic';
+
+/** What a glass of each colour takes of oven, pump, injectors and store. */
+export function colourMeans(
+  db: Db,
+  { colours, molds, layers, melts, shotMl, shares }: Drawing,
+): Map<string, Partial<Colour>> {
+  const { roomC, glassMl, degassing, platePlaces, keepWarm } = workshop(db);
+  const bench = { roomC, platePlaces, keepWarm, ...ovenOf(db) };
+  const most = usableMl(glassMl);
+  const recipeIds = [...new Set([...melts.values()].flat().map(({ recipeId }) => recipeId))];
+  const revisions = latestByRecipe(db, recipeIds);
+  const remelt = takingRemelt(db);
+  const takesOf = (colourId: string) => {
+    const grams = new Map<string, number>();
+    const add = (id: string, g: number) => grams.set(id, (grams.get(id) ?? 0) + g);
+    for (const { recipeId, ratio } of melts.get(colourId) ?? []) {
+      add(PLASTIC, ratio * usual('plastisolGPerMl'));
+      const revision = revisions.get(recipeId);
+      if (!revision || revision.items.length === 0) continue;
+      for (const { id, g = 0 } of scaleItems(db, revision.items, revision.basisMl, 1)) add(id, ratio * g);
+    }
+    return [...grams].map(([materialId, gPerMl]) => ({ materialId, gPerMl }));
+  };
+  return new Map(
+    colours.map(({ id }) => {
+      const mine = layers.get(id) ?? [];
+      const cups = Math.max(1, meltsOf(mine).length);
+      const fit = molds.filter((mold) => shotMl.has(mold.id));
+      const ovenMin = Math.max(
+        0,
+        ...fit.map((mold) => {
+          const ml = (shotMl.get(mold.id) as number) * (shares.get(id) ?? 1);
+          return ovenMinOf(
+            {
+              massG: most * usual('plastisolGPerMl'),
+              lowC: cupWindow([mold], []).lowC,
+              drawnForS: Math.floor(most / ml) * handsS(mold.cavities),
+              cups,
+            },
+            bench,
+          );
+        }),
+      );
+      const together = goes(mine).map((go) => new Set(go.map((layer) => mine[layer]?.recipeId)).size);
+      return [
+        id,
+        {
+          pushed: Math.max(1, ...together),
+          ovenMin,
+          pumpMin: degassing === 'vacuum' ? usual('degasS') / 60 : 0,
+          takesRemelt: remelt.colourwayIds.has(id),
+          takes: takesOf(id),
+        },
+      ];
+    }),
+  );
+}
+
+/** What the store holds of what these colours take, as one material where it is plastic; and when more can be there. */
+export function materialsFor(db: Db, now: Date, colours: Colour[]): PlanAsked['materials'] {
+  const ids = [...new Set(colours.flatMap(({ takes = [] }) => takes.map(({ materialId }) => materialId)))];
+  const held = heldOf(db, ids);
+  const day = (leadDays: number | null) => format(addDays(now, leadDays ?? usual('leadDays')), 'yyyy-MM-dd');
+  const told = ({ id, name, kind, g, leadDays, pricePerKgMinor }: Held): PlanAsked['materials'][number] => ({
+    id,
+    name,
+    kind,
+    g,
+    leadDays,
+    comesOn: day(leadDays),
+    pricePerKgMinor,
+  });
+  const plastics = held.filter(({ kind }) => kind === 'plastisol');
+  const most = (of: 'leadDays' | 'pricePerKgMinor') => {
+    const said = plastics.flatMap((one) => (one[of] === null ? [] : [one[of] as number]));
+    return said.length > 0 ? Math.max(...said) : null;
+  };
+  const plastic = plastics[0] && {
+    ...plastics[0],
+    id: PLASTIC,
+    name: 'plastic',
+    g: plastics.reduce((sum, { g }) => sum + g, 0),
+    leadDays: most('leadDays'),
+    pricePerKgMinor: most('pricePerKgMinor'),
+  };
+  return [...(plastic ? [plastic] : []), ...held.filter(({ kind }) => kind !== 'plastisol')].map(told);
+}
+
+/** What could be melted again in place of new plastic, by what this workshop did so far. */
+export function remeltFor(db: Db): PlanAsked['remelt'] {
+  const { share } = takingRemelt(db);
+  const g = listBins(db).reduce((sum, { grams, awayAt }) => sum + (awayAt === null ? Math.max(0, grams) : 0), 0);
+  return { materialId: PLASTIC, g, share };
+}
+
+/**
+ * What each day has of oven, pump and boards: on these lies already what still cures then.
+ * @param begun baits of the cups that stand at the bench: they lie there tonight.
+ */
+export function dayMeans(db: Db, now: Date, days: Asked['days'], begun: number): Asked['days'] {
+  const { boardBaits, degassing } = workshop(db);
+  const cures = boardBaits === null ? [] : curing(db, now.toISOString());
+  return days.map((one, n) => ({
+    ...one,
+    ovenMin: one.lengthMin ?? one.handsMin,
+    ...(degassing === 'vacuum' ? { pumpMin: one.lengthMin ?? one.handsMin } : {}),
+    ...(boardBaits === null
+      ? {}
+      : {
+          boardBaits: Math.max(
+            0,
+            boardBaits -
+              (n === 0 ? begun : 0) -
+              cures.reduce((sum, { baits, curedAt }) => sum + (curedOn(curedAt) > one.day ? baits : 0), 0),
+          ),
+        }),
+  }));
+}
+
+const curedOn = (at: string) => format(new Date(at), 'yyyy-MM-dd');

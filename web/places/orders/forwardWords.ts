@@ -1,0 +1,46 @@
+import type * as v from 'valibot';
+import type { CostWish } from '../../../contract/costs.ts';
+import type { PlanAsked } from '../../../contract/plan.ts';
+import type { Forward, promiseSchema } from '../../../core/plan/promise.ts';
+import { hoursText } from '../../../core/units/show.ts';
+import { readDraft } from '../../parts/sheet/drafts.ts';
+import { useTaste } from '../../parts/taste.tsx';
+
+export const FORWARD: Record<Forward['by'], string> = {
+  person: 'one more pair of hands',
+  mold: 'a second mold of each bait',
+  'one-colour': 'all of it in the first colour',
+  remelt: 'part of it from remelt',
+  bought: 'what the store lacks fetched today',
+};
+
+/** What was typed for the costs on this device, and what the store pays; what nobody typed is not known. */
+export function pricesOf(asked: PlanAsked | undefined): NonNullable<v.InferInput<typeof promiseSchema>['prices']> {
+  const cost: Partial<CostWish> = readDraft<Partial<CostWish>>('cost')?.values ?? {};
+  const hour = cost.wagePerHourMinor || readDraft<Partial<CostWish>>('cost/wage')?.values.wagePerHourMinor;
+  return {
+    ...(hour ? { hourMinor: hour } : {}),
+    ...(cost.moldPriceMinor ? { moldMinor: cost.moldPriceMinor } : {}),
+    materials: (asked?.materials ?? []).flatMap(({ id, pricePerKgMinor }) =>
+      pricePerKgMinor === null ? [] : [{ materialId: id, perKgMinor: pricePerKgMinor }],
+    ),
+  };
+}
+
+/** What would keep the day, with how much of it and for how much money. */
+export function useForwardWords(asked: PlanAsked | undefined): (forward: Forward) => string {
+  const { text, money } = useTaste();
+  const nameOf = (id: string) => asked?.materials.find((one) => one.id === id)?.name ?? '';
+  return ({ by, hours, molds, grams = [], costMinor }) => {
+    const many = grams.map(({ materialId, g }) => `${text(g, 'mass')} of ${nameOf(materialId)}`).join(' and ');
+    const what: Record<Forward['by'], string> = {
+      person: `one more pair of hands for ${hoursText(hours ?? 0)}`,
+      mold: `${molds} more ${molds === 1 ? 'mold' : 'molds'}`,
+      'one-colour': FORWARD['one-colour'],
+      remelt: `${many} out of the remelt`,
+      bought: `${many} fetched today`,
+    };
+    const cost = costMinor === null ? 'what it costs is not known' : `about ${money(Math.round(costMinor))}`;
+    return costMinor === 0 ? `${what[by]}, at no cost` : `${what[by]}: ${cost}`;
+  };
+}

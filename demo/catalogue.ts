@@ -9,6 +9,7 @@ export const MATERIALS = [
     densityGPerMl: 1.02,
     pricePerKgMinor: 1450,
     reorderG: 2500,
+    leadDays: 5,
   },
   {
     name: 'Firm 58',
@@ -18,6 +19,7 @@ export const MATERIALS = [
     densityGPerMl: 1.02,
     pricePerKgMinor: 1600,
     reorderG: 1000,
+    leadDays: 5,
   },
   { name: 'Loft Ease', kind: 'softener', densityGPerMl: 0.98, pricePerKgMinor: 900, reorderG: 200 },
   { name: 'Loft Steady', kind: 'stabilizer', densityGPerMl: 0.95, pricePerKgMinor: 2400, reorderG: 100 },
@@ -70,6 +72,7 @@ export const MATERIALS = [
     ratedC: 23,
     pricePerKgMinor: 2900,
     reorderG: 1000,
+    leadDays: 5,
   },
   {
     name: 'Loft Firm',

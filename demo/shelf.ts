@@ -276,6 +276,8 @@ export async function fillShelf(maker: DemoMaker): Promise<Shelf> {
       clubFraction: 0.9,
       shopFraction: 0.75,
       roundMinor: 10,
+      injectors: 2,
+      boardBaits: 400,
     },
     1,
   );

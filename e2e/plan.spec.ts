@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { goodCup, stocked } from './stock.ts';
+import { goodCup, type Id, stocked } from './stock.ts';
 import { enter, expect, test } from './world.ts';
 
 interface Plan {
@@ -195,4 +195,51 @@ test('what a pack costs, by the recipe and the record; when it pays; nothing tha
   // What was typed stands after a reload.
   await page.reload();
   await expect(page.getByLabel('Wage an hour')).toHaveValue('12.00');
+});
+
+test('what the store lacks: it is said how much to order, the plan waits for it, and what would keep the day all the same', async ({
+  page,
+  world,
+}) => {
+  const { api, masterId, colourwayId } = await stocked(world.url);
+  const drum = await api<Id & { version: number }>('POST', '/materials', {
+    name: 'Firm 58',
+    kind: 'plastisol',
+    densityGPerMl: 1.02,
+    pricePerKgMinor: 1450,
+    lot: { code: 'D1', grams: 1000 },
+  });
+  const { baitId } = await api<{ baitId: string }>('GET', `/masters/${masterId}`);
+  const day = (n: number) => new Date(Date.now() + n * 86_400_000).toISOString().slice(0, 10);
+  await api('POST', '/orders', {
+    newCustomer: { name: 'Quayside Chandlery' },
+    dueOn: day(4),
+    lines: [{ baitId, colourwayId, packs: 30, perPack: 8 }],
+  });
+  await enter(page);
+  await page.goto('/store');
+  await page.getByRole('button', { name: /Firm 58/ }).click();
+  await page.getByLabel('It comes after, days').fill('10');
+  await page.getByRole('button', { name: 'Keep' }).click();
+  await expect.poll(async () => (await api<{ leadDays: number }>('GET', `/materials/${drum.id}`)).leadDays).toBe(10);
+
+  await page.goto('/orders/plan');
+  const short = page.getByRole('region', { name: 'Short in the store' });
+  await expect(short).toContainText('of plastic');
+  const { shots } = await api<{ shots: number }>('POST', '/calc/yield.shots', { goodNeeded: 240 + 16, cavities: 4 });
+  // A shot is 47.7 mL of 1.02 g; what stays in a glass is for no more than a glass to each seven shots.
+  const least = shots * 47.7 * 1.02 - 1000;
+  const said = Number(/Order ([\d.]+) kg/.exec((await short.textContent()) ?? '')?.[1]) * 1000;
+  expect(said).toBeGreaterThan(0.9 * least);
+  expect(said).toBeLessThan(1.3 * least);
+  // Lateness is told of the order, and what a kilogram and a half more would do about it.
+  const orders = page.getByRole('region', { name: 'When each can be sent' });
+  await expect(orders).toContainText(/Quayside Chandlery.*packed .*, [78] days late/);
+  await orders.getByRole('button', { name: 'What would keep it?' }).click();
+  await expect(orders).toContainText(/is kept with [\d.]+ kg of plastic fetched today: about €\d+/);
+  const euros = Number(/about €(\d+\.\d\d)/.exec((await orders.textContent()) ?? '')?.[1]);
+  expect(euros).toBeCloseTo((said / 1000) * 14.5, 0);
+
+  await page.goto('/');
+  await expect(page.getByText(/^Order [\d.]+ kg of plastic\.$/)).toBeVisible();
 });

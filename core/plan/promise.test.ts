@@ -30,6 +30,12 @@ describe('the date that is kept', () => {
     expect(dateKept(ask({ lines: [...PLAN.lines, before] })).day).toBe(day(2));
     expect(dateKept(ask({ lines: [...PLAN.lines, before] }, { lineIds: ['before'] })).day).toBe(day(2));
   });
+  test('what was promised before keeps its turn', () => {
+    const before = { ...PLAN.lines[0], id: 'before', baits: 80, due: day(1) };
+    const lines = [...PLAN.lines, before];
+    expect(dateKept(ask({ lines }, { lineIds: ['before'], inTurn: true })).day).toBe(day(1));
+    expect(dateKept(ask({ lines }, { lineIds: ['before'] })).day).toBe(day(2));
+  });
   test('none of these days is a promise', () => {
     expect(dateKept(ask({ days: days(5, 0) })).day).toBeNull();
     expect(dateKept(ask({ days: days(1) })).day).toBeNull();

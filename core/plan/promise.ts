@@ -12,7 +12,7 @@ import { counted, type Product, type Work, workOf } from './productionWork.ts';
 
 export const promiseSchema = v.strictObject({
   plan: productionSchema,
-  /** Lines that a date is looked for; their own is not read. */
+  /** Lines that a date is looked for; their own is not read but where they keep their turn. */
   lineIds: v.pipe(v.array(id), v.minLength(1), v.maxLength(200, 'too-large'), v.title('Lines to be promised')),
   /** How often an evening that was meant for it is lost. */
   lostEvenings: v.optional(v.pipe(fraction, v.maxValue(0.9)), usual('lostEvenings')),
@@ -39,6 +39,8 @@ export const promiseSchema = v.strictObject({
   ),
   /** The day that somebody asks for. */
   wantedOn: v.optional(isoDay),
+  /** They were promised before: each keeps its own turn. */
+  inTurn: v.optional(v.boolean(), false),
   seed: v.optional(whole(0, 2 ** 31), 1),
 });
 export type PromiseAsked = v.InferOutput<typeof promiseSchema>;
@@ -131,8 +133,9 @@ export function cheapest(forward: Forward[], wantedOn: string): Forward | null {
   return keep.sort((a, b) => cost(a) - cost(b) || ((a.day as string) < (b.day as string) ? -1 : 1))[0] ?? null;
 }
 
-/** What is promised is poured after all that was promised before: its lines are due last. */
+/** What is promised is poured after all that was promised before: its lines are due last, unless they were promised too. */
 export function lastOfAll(asked: PromiseAsked): PromiseAsked['plan'] {
+  if (asked.inTurn) return asked.plan;
   const mine = new Set(asked.lineIds);
   const last = asked.plan.days.at(-1)?.day as string;
   return { ...asked.plan, lines: asked.plan.lines.map((line) => (mine.has(line.id) ? { ...line, due: last } : line)) };

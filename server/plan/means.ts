@@ -11,6 +11,7 @@ import { listBins, takingRemelt } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { type Held, heldOf } from '../materials/store.ts';
 import { ovenOf } from '../pours/bursts.ts';
+import { handsOf } from '../pours/hands.ts';
 import { latestByRecipe, scaleItems } from '../recipes/store.ts';
 import { curing } from '../stock/lying.ts';
 import { workshop } from '../workshop/store.ts';
@@ -33,6 +34,7 @@ export function colourMeans(
   const recipeIds = [...new Set([...melts.values()].flat().map(({ recipeId }) => recipeId))];
   const revisions = latestByRecipe(db, recipeIds);
   const remelt = takingRemelt(db);
+  const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
   const takesOf = (colourId: string) => {
     const grams = new Map<string, number>();
     const add = (id: string, g: number) => grams.set(id, (grams.get(id) ?? 0) + g);
@@ -57,7 +59,8 @@ export function colourMeans(
             {
               massG: most * usual('plastisolGPerMl'),
               lowC: cupWindow([mold], []).lowC,
-              drawnForS: Math.floor(most / ml) * handsS(mold.cavities),
+              shots: Math.floor(most / ml),
+              shotS: hands.get(mold.id) ?? handsS(mold.cavities),
               cups,
             },
             bench,

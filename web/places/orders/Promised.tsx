@@ -1,24 +1,20 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useMemo, useState } from 'react';
-import type * as v from 'valibot';
 import { type PlanAsked, typedLine, type WithLine } from '../../../contract/plan.ts';
 import { usual } from '../../../core/defaults.ts';
-import type { promised, promiseSchema } from '../../../core/plan/promise.ts';
 import { percentText } from '../../../core/units/show.ts';
 import { queries } from '../../api/queries.ts';
 import { dayText } from '../../parts/dates.ts';
+import {
+  FORWARD,
+  hirePromise,
+  type PromiseAnswer,
+  type PromiseWish,
+  pricesOf,
+  useForwardWords,
+} from '../../parts/promise.ts';
 import { useTaste } from '../../parts/taste.tsx';
-import type { PlannerWorker } from '../../workers/planner.ts';
-import { handOf, useAnswer } from '../../workers/useErrand.ts';
-import { FORWARD, pricesOf, useForwardWords } from './forwardWords.ts';
-
-type Wish = v.InferInput<typeof promiseSchema>;
-type Answer = ReturnType<typeof promised>;
-const hire = () =>
-  handOf<PlannerWorker, Wish, Answer>(
-    () => new Worker(new URL('../../workers/planner.ts', import.meta.url), { type: 'module' }),
-    (api, wish) => api.promised(wish),
-  );
+import { useAnswer } from '../../workers/useErrand.ts';
 
 /** Typing rests for so long before the days are run again, ms. */
 const RESTS_MS = 400;
@@ -51,9 +47,9 @@ export function Promised({ lines, dueOn, onTake }: Props) {
   const { data } = useQuery({ ...queries.planWith(asked), enabled: asked.length > 0 });
   const unplanned = (data?.unplanned ?? []).filter(({ lineId }) => lineId.startsWith('new '));
   const key = JSON.stringify(data?.asked);
-  const wish = useMemo((): Wish | null => {
+  const wish = useMemo((): PromiseWish | null => {
     if (!key || asked.length === 0) return null;
-    const plan = JSON.parse(key) as Wish['plan'];
+    const plan = JSON.parse(key) as PromiseWish['plan'];
     const lineIds = asked.map((_, index) => typedLine(index)).filter((id) => plan.lines.some((line) => line.id === id));
     if (lineIds.length !== asked.length) return null;
     return {
@@ -64,7 +60,7 @@ export function Promised({ lines, dueOn, onTake }: Props) {
       ...(dueOn === '' ? {} : { wantedOn: dueOn }),
     };
   }, [key, asked, data, dueOn]);
-  const { answer, problem } = useAnswer(wish, hire);
+  const { answer, problem } = useAnswer(wish, hirePromise);
   const wait = !answer || typed !== rested;
   return (
     // As high as the longest answer: what stands under it, the button above all, does not move when one comes.
@@ -91,7 +87,7 @@ export function Promised({ lines, dueOn, onTake }: Props) {
   );
 }
 
-type SaidProps = { of: Answer; asked: PlanAsked | undefined } & Pick<Props, 'dueOn' | 'onTake'>;
+type SaidProps = { of: PromiseAnswer; asked: PlanAsked | undefined } & Pick<Props, 'dueOn' | 'onTake'>;
 
 function Said({ of: { day, kept, forward, cheapest }, asked, dueOn, onTake }: SaidProps) {
   const what = useForwardWords(asked);

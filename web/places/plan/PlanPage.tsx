@@ -9,6 +9,7 @@ import { Empty, Page, Waiting } from '../../parts/Page.tsx';
 import { useTaste } from '../../parts/taste.tsx';
 import { useLayOut } from '../../parts/useLayOutPour.ts';
 import { Hours } from './Hours.tsx';
+import { KeepIt } from './KeepIt.tsx';
 import { PlanDays } from './PlanDays.tsx';
 import { saveCalendar } from './planCalendar.ts';
 import { ShortInStore } from './ShortInStore.tsx';
@@ -94,7 +95,7 @@ export function PlanPage() {
           />
         )}
         <div className="flex flex-col gap-8">
-          {plan && <Orders orders={ordersOf(plan, asked)} />}
+          {plan && <Orders orders={ordersOf(plan, asked)} asked={asked} />}
           <Hours asked={asked} />
         </div>
       </div>
@@ -197,7 +198,7 @@ function Fixed({ plan, untouched, some }: { plan: ProductionPlan; untouched: Pro
   );
 }
 
-function Orders({ orders }: { orders: PlannedOrder[] }) {
+function Orders({ orders, asked }: { orders: PlannedOrder[]; asked: PlanAsked }) {
   return (
     <section aria-label="When each can be sent">
       <h2 className="mb-2">When each can be sent</h2>
@@ -222,6 +223,9 @@ function Orders({ orders }: { orders: PlannedOrder[] }) {
               )}
               <span className="soft text-right">due {dayText(order.dueOn)}</span>
             </Link>
+            {order.orderId !== '' && (order.packedOn === null || (order.lateDays ?? 0) > 0) && (
+              <KeepIt asked={asked} orderId={order.orderId} dueOn={order.dueOn} />
+            )}
           </li>
         ))}
       </ul>

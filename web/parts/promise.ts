@@ -1,10 +1,21 @@
 import type * as v from 'valibot';
-import type { CostWish } from '../../../contract/costs.ts';
-import type { PlanAsked } from '../../../contract/plan.ts';
-import type { Forward, promiseSchema } from '../../../core/plan/promise.ts';
-import { hoursText } from '../../../core/units/show.ts';
-import { readDraft } from '../../parts/sheet/drafts.ts';
-import { useTaste } from '../../parts/taste.tsx';
+import type { CostWish } from '../../contract/costs.ts';
+import type { PlanAsked } from '../../contract/plan.ts';
+import type { Forward, promised, promiseSchema } from '../../core/plan/promise.ts';
+import { hoursText } from '../../core/units/show.ts';
+import type { PlannerWorker } from '../workers/planner.ts';
+import { handOf } from '../workers/useErrand.ts';
+import { readDraft } from './sheet/drafts.ts';
+import { useTaste } from './taste.tsx';
+
+export type PromiseWish = v.InferInput<typeof promiseSchema>;
+export type PromiseAnswer = ReturnType<typeof promised>;
+/** Runs the days ahead beside the page. */
+export const hirePromise = () =>
+  handOf<PlannerWorker, PromiseWish, PromiseAnswer>(
+    () => new Worker(new URL('../workers/planner.ts', import.meta.url), { type: 'module' }),
+    (api, wish) => api.promised(wish),
+  );
 
 export const FORWARD: Record<Forward['by'], string> = {
   person: 'one more pair of hands',
@@ -15,7 +26,7 @@ export const FORWARD: Record<Forward['by'], string> = {
 };
 
 /** What was typed for the costs on this device, and what the store pays; what nobody typed is not known. */
-export function pricesOf(asked: PlanAsked | undefined): NonNullable<v.InferInput<typeof promiseSchema>['prices']> {
+export function pricesOf(asked: PlanAsked | undefined): NonNullable<PromiseWish['prices']> {
   const cost: Partial<CostWish> = readDraft<Partial<CostWish>>('cost')?.values ?? {};
   const hour = cost.wagePerHourMinor || readDraft<Partial<CostWish>>('cost/wage')?.values.wagePerHourMinor;
   return {

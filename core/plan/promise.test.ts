@@ -73,8 +73,8 @@ describe('the cheapest that the wanted day is kept with', () => {
     glassMl: 500,
   };
   test('is none where the day is kept, or where nobody asks for one', () => {
-    expect(promised(ask(late, { wantedOn: day(9) })).cheapest).toBeNull();
-    expect(promised(ask(late)).cheapest).toBeNull();
+    expect(promised(ask(late, { wantedOn: day(9) })).cheapest).toBeUndefined();
+    expect(promised(ask(late)).cheapest).toBeUndefined();
   });
   test('hands: half of the pouring, and what an hour is paid', () => {
     const { forward, cheapest } = promised(ask(late, { wantedOn: day(3), prices }));
@@ -85,8 +85,13 @@ describe('the cheapest that the wanted day is kept with', () => {
     expect(forward.find(({ by }) => by === 'mold')).toMatchObject({ molds: 1, costMinor: 900, gainDays: 0 });
     // The mold is cheaper and keeps no day.
     expect(cheapest?.by).toBe('person');
-    expect(promised(ask(late, { wantedOn: day(3) })).cheapest).toMatchObject({ by: 'person', costMinor: null });
-    expect(promised(ask(late, { wantedOn: day(2), prices })).cheapest).toBeNull();
+    expect(promised(ask(late, { wantedOn: day(3) })).cheapest).toEqual({
+      by: 'person',
+      day: day(3),
+      gainDays: 2,
+      hours: expect.any(Number),
+    });
+    expect(promised(ask(late, { wantedOn: day(2), prices })).cheapest).toBeUndefined();
   });
   test('plastic: as much as is missing, at its price; out of the remelt it costs nothing', () => {
     const priced = { materials: [{ materialId: 'plastic', perKgMinor: 1450 }] };
@@ -113,7 +118,7 @@ describe('the cheapest that the wanted day is kept with', () => {
     expect(
       cheapest(
         [
-          { by: 'person', day: day(1), gainDays: 2, costMinor: null },
+          { by: 'person', day: day(1), gainDays: 2 },
           { by: 'mold', day: day(2), gainDays: 1, costMinor: 9000 },
           { by: 'bought', day: day(3), gainDays: 1, costMinor: 10 },
           { by: 'one-colour', day: null, gainDays: null, costMinor: 0 },

@@ -122,8 +122,8 @@ export interface Forward {
   hours?: number;
   molds?: number;
   grams?: { materialId: string; g: number }[];
-  /** What that costs; null: nobody knows. */
-  costMinor: number | null;
+  /** What that costs; left out where nobody knows. */
+  costMinor?: number;
 }
 
 /** The cheapest one that the wanted day is kept with; what costs nobody knows what comes last. */
@@ -162,6 +162,7 @@ export function dateKept(asked: PromiseAsked): Promised {
 }
 
 type Needs = Pick<Forward, 'hours' | 'molds' | 'grams'>;
+type Cost = Pick<Forward, 'costMinor'>;
 
 /** What the hands of the usual plan take over those there are, h. */
 function hoursOver(plan: PromiseAsked['plan'], own: PromiseAsked['plan']): number {
@@ -238,21 +239,18 @@ function changed(asked: PromiseAsked, by: Forward['by']): { asked: PromiseAsked;
 }
 
 /** What it costs where its price is known; what is there already costs nothing. */
-function costOf(
-  by: Forward['by'],
-  { hours = 0, molds = 0, grams = [] }: Needs,
-  { prices }: PromiseAsked,
-): number | null {
-  if (by === 'one-colour' || by === 'remelt') return 0;
-  if (by === 'person') return prices.hourMinor === undefined ? null : hours * prices.hourMinor;
-  if (by === 'mold') return prices.moldMinor === undefined ? null : molds * prices.moldMinor;
-  let sum = 0;
+function costOf(by: Forward['by'], { hours = 0, molds = 0, grams = [] }: Needs, { prices }: PromiseAsked): Cost {
+  const { hourMinor, moldMinor } = prices;
+  if (by === 'one-colour' || by === 'remelt') return { costMinor: 0 };
+  if (by === 'person') return hourMinor === undefined ? {} : { costMinor: hours * hourMinor };
+  if (by === 'mold') return moldMinor === undefined ? {} : { costMinor: molds * moldMinor };
+  let costMinor = 0;
   for (const { materialId, g } of grams) {
     const price = prices.materials.find((one) => one.materialId === materialId);
-    if (!price) return null;
-    sum += (g / 1000) * price.perKgMinor;
+    if (!price) return {};
+    costMinor += (g / 1000) * price.perKgMinor;
   }
-  return sum;
+  return { costMinor };
 }
 
 const dayNumber = (day: string) => Date.parse(day) / 86_400_000;
@@ -260,11 +258,11 @@ const dayNumber = (day: string) => Date.parse(day) / 86_400_000;
 /**
  * The date for these lines that is kept in nine of ten runs of the days ahead, all that was promised before kept first.
  * @returns the day, how sure each day is, what would bring it forward by how much and for how much money, and the cheapest of
- * those with which the wanted day is kept; null where it is kept without, or with none of them.
+ * those with which the wanted day is kept; none where it is kept without, or with none of them.
  * Source: Monte Carlo over lost evenings (Bernoulli), rejects (Beta–binomial by the record), shots needed (negative
  * binomial, normal limit) and mold breakage (geometric); each run poured by earliest due date.
  */
-export function promised(asked: PromiseAsked): Promised & { forward: Forward[]; cheapest: Forward | null } {
+export function promised(asked: PromiseAsked): Promised & { forward: Forward[]; cheapest?: Forward } {
   const found = dateKept(asked);
   const last = { ...asked, plan: lastOfAll(asked) };
   const forward = FORWARDS.flatMap((by): Forward[] => {
@@ -272,9 +270,10 @@ export function promised(asked: PromiseAsked): Promised & { forward: Forward[]; 
     if (!other) return [];
     const { day } = dateKept(other.asked);
     const gainDays = day !== null && found.day !== null ? dayNumber(found.day) - dayNumber(day) : null;
-    return [{ by, day, gainDays, ...other.needs, costMinor: costOf(by, other.needs, asked) }];
+    return [{ by, day, gainDays, ...other.needs, ...costOf(by, other.needs, asked) }];
   });
   const { wantedOn } = asked;
   const kept = wantedOn === undefined || (found.day !== null && found.day <= wantedOn);
-  return { ...found, forward, cheapest: kept ? null : cheapest(forward, wantedOn) };
+  const least = kept ? null : cheapest(forward, wantedOn);
+  return { ...found, forward, ...(least ? { cheapest: least } : {}) };
 }

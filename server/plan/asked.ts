@@ -3,13 +3,23 @@ import { differenceInCalendarDays } from 'date-fns/differenceInCalendarDays';
 import { format } from 'date-fns/format';
 import { getISODay } from 'date-fns/getISODay';
 import { parseISO } from 'date-fns/parseISO';
-import { isWish, type PlanAsked, typedLine, type WithLine, type WorkHours, wishLine } from '../../contract/plan.ts';
+import {
+  type DayOff,
+  isWish,
+  type PlanAsked,
+  typedLine,
+  type WithLine,
+  type WorkHours,
+  wishLine,
+} from '../../contract/plan.ts';
+import type { Workshop } from '../../contract/workshop.ts';
 import { usual } from '../../core/defaults.ts';
 import { usableMl } from '../../core/plan/glasses.ts';
 import { handsS } from '../../core/plan/hours.ts';
 import { meltsOf } from '../../core/plan/layers.ts';
 import { lightnessOf } from '../../core/plan/lightToDark.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
+import { takingRemelt } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { all, first, mustFind } from '../db/rows.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
@@ -29,8 +39,7 @@ const [LEAST_DAYS, MOST_DAYS] = [7, 28];
 const dayOf = (time: Date) => format(time, 'yyyy-MM-dd');
 
 /** Glasses that stand at the bench or are laid out for it, and what hands they still take. */
-function underWay(db: Db): { minutes: number; glasses: number; baits: number } {
-  const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
+function underWay(db: Db, hands: Map<string, number>): { minutes: number; glasses: number; baits: number } {
   const left = all<{ moldId: string; cavities: number; shots: number; all: number }>(
     db,
     `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - ${DRAWN_IN}) AS shots, pm.shots AS "all"
@@ -51,14 +60,13 @@ function underWay(db: Db): { minutes: number; glasses: number; baits: number } {
 
 /** The hours of each day: of all makers together, and of the one who stays longest. */
 function evenings(
-  db: Db,
+  off: DayOff[],
   from: Date,
   count: number,
   hours: WorkHours[],
   begun: ReturnType<typeof underWay>,
+  { eveningH, glasses }: Workshop,
 ): PlanAsked['asked']['days'] {
-  const { eveningH, glasses } = workshop(db);
-  const off = daysOff(db, dayOf(from));
   // Where nobody said who works when, one pair of hands works the usual evening.
   const said = hours.filter(({ hours: mine }) => mine !== null);
   return Array.from({ length: count }, (_, n) => {
@@ -130,15 +138,20 @@ function stockFor(db: Db, now: Date, planned: OpenLine[]): NonNullable<PlanAsked
 }
 
 /** The molds with what a shot of each takes of hands, time and plastic. */
-function moldsFor(db: Db, now: Date, { molds, shotMl }: Drawing): PlanAsked['asked']['molds'] {
-  const [waits, hands] = [steadyWaits(db), new Map(handsOf(db, null).map((one) => [one.moldId, one]))];
+function moldsFor(
+  db: Db,
+  now: Date,
+  { molds, shotMl }: Drawing,
+  hands: Map<string, number>,
+): PlanAsked['asked']['molds'] {
+  const waits = steadyWaits(db);
   return molds
     .filter(({ id }) => shotMl.has(id))
     .map(({ id, baitId, cavities, kind, fill, readyAt }) => ({
       id,
       baitId,
       cavities,
-      handsS: hands.get(id)?.handsS ?? handsS(cavities),
+      handsS: hands.get(id) ?? handsS(cavities),
       waitS: waits.get(id) ?? waitOf(waitsByKind(kind), 0),
       shotMl: shotMl.get(id) as number,
       injected: fill === 'injection',
@@ -152,10 +165,11 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const wanted = wantedIn(db, now, typed);
   const latest = [today, ...wanted.map(({ dueOn }) => dueOn)].sort().at(-1) as string;
   const far = differenceInCalendarDays(parseISO(latest), parseISO(today)) + 2;
-  const hours = hoursOf(db);
-  const begun = underWay(db);
+  const [hours, off] = [hoursOf(db), daysOff(db, today)];
+  const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
+  const [shop, remelt, begun] = [workshop(db), takingRemelt(db), underWay(db, hands)];
   const count = Math.min(MOST_DAYS, Math.max(LEAST_DAYS, far));
-  const days = dayMeans(db, now, evenings(db, now, count, hours, begun), begun.baits);
+  const days = dayMeans(db, now, evenings(off, now, count, hours, begun, shop), begun.baits, shop);
   const drawing = drawingOf(db, wanted);
   const { baits, colours, molds, layers, without } = drawing;
   const keyOf = (line: OpenLine) => `${line.baitId} ${line.colourwayId}`;
@@ -163,8 +177,8 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const colourIds = new Set(planned.map(({ colourwayId }) => colourwayId));
   const last = days.at(-1)?.day as string;
   const fixed = pins(db, today).filter(({ colourwayId, day }) => colourIds.has(colourwayId) && day <= last);
-  const { glassMl, injectors } = workshop(db);
-  const means = colourMeans(db, drawing);
+  const { glassMl, injectors } = shop;
+  const means = colourMeans(db, drawing, { shop, remelt, hands });
   const packing = packTime(db);
   const { packS } = packing;
   const perPackOf = (baitId: string) => {
@@ -198,7 +212,7 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
         const perPack = perPackOf(id);
         return { id, packS: perPack === null ? 0 : packS / perPack, finishS, dryH };
       }),
-      molds: moldsFor(db, now, drawing),
+      molds: moldsFor(db, now, drawing, hands),
       colours: pouredColours,
       materials: materials.map(({ id, g, comesOn }) => ({ id, g, from: comesOn })),
       injectors,
@@ -219,10 +233,10 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
       without.has(keyOf(line)) ? [{ lineId: line.lineId, why: without.get(keyOf(line)) ?? null }] : [],
     ),
     materials,
-    remelt: remeltFor(db),
+    remelt: remeltFor(db, remelt.share),
     packing,
     hours,
-    off: daysOff(db, today),
+    off,
     pins: fixed,
   };
 }

@@ -1,20 +1,19 @@
 import { addDays } from 'date-fns/addDays';
 import { format } from 'date-fns/format';
 import type { PlanAsked } from '../../contract/plan.ts';
+import type { Workshop } from '../../contract/workshop.ts';
 import { usual } from '../../core/defaults.ts';
 import { cupWindow } from '../../core/heat/window.ts';
 import { usableMl } from '../../core/plan/glasses.ts';
 import { handsS } from '../../core/plan/hours.ts';
 import { goes, meltsOf } from '../../core/plan/layers.ts';
 import { ovenMinOf } from '../../core/plan/ovenTime.ts';
-import { listBins, takingRemelt } from '../bins/store.ts';
+import { listBins, type takingRemelt } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { type Held, heldOf } from '../materials/store.ts';
 import { ovenOf } from '../pours/bursts.ts';
-import { handsOf } from '../pours/hands.ts';
-import { latestByRecipe, scaleItems } from '../recipes/store.ts';
+import { gramsByRecipe } from '../recipes/store.ts';
 import { curing } from '../stock/lying.ts';
-import { workshop } from '../workshop/store.ts';
 import type { Drawing } from './drawing.ts';
 
 type Asked = PlanAsked['asked'];
@@ -23,26 +22,31 @@ type Colour = Asked['colours'][number];
 /** Plastisol of all kinds together: which of them goes into a cup is said when it is laid out. */
 const PLASTIC = 'plastic';
 
+/** What is known of the workshop, asked once for all of it. */
+export interface Beside {
+  shop: Workshop;
+  remelt: ReturnType<typeof takingRemelt>;
+  /** Of each mold, a shot, s. */
+  hands: Map<string, number>;
+}
+
 /** What a glass of each colour takes of oven, pump, injectors and store. */
 export function colourMeans(
   db: Db,
   { colours, molds, layers, melts, shotMl, shares }: Drawing,
+  { shop, remelt, hands }: Beside,
 ): Map<string, Partial<Colour>> {
-  const { roomC, glassMl, degassing, platePlaces, keepWarm } = workshop(db);
+  const { roomC, glassMl, degassing, platePlaces, keepWarm } = shop;
   const bench = { roomC, platePlaces, keepWarm, ...ovenOf(db) };
   const most = usableMl(glassMl);
   const recipeIds = [...new Set([...melts.values()].flat().map(({ recipeId }) => recipeId))];
-  const revisions = latestByRecipe(db, recipeIds);
-  const remelt = takingRemelt(db);
-  const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
+  const recipes = gramsByRecipe(db, recipeIds);
   const takesOf = (colourId: string) => {
     const grams = new Map<string, number>();
     const add = (id: string, g: number) => grams.set(id, (grams.get(id) ?? 0) + g);
     for (const { recipeId, ratio } of melts.get(colourId) ?? []) {
       add(PLASTIC, ratio * usual('plastisolGPerMl'));
-      const revision = revisions.get(recipeId);
-      if (!revision || revision.items.length === 0) continue;
-      for (const { id, g = 0 } of scaleItems(db, revision.items, revision.basisMl, 1)) add(id, ratio * g);
+      for (const { materialId, gPerMl } of recipes.get(recipeId) ?? []) add(materialId, ratio * gPerMl);
     }
     return [...grams].map(([materialId, gPerMl]) => ({ materialId, gPerMl }));
   };
@@ -113,8 +117,7 @@ export function materialsFor(db: Db, now: Date, colours: Colour[]): PlanAsked['m
 }
 
 /** What could be melted again in place of new plastic, by what this workshop did so far. */
-export function remeltFor(db: Db): PlanAsked['remelt'] {
-  const { share } = takingRemelt(db);
+export function remeltFor(db: Db, share: number): PlanAsked['remelt'] {
   const g = listBins(db).reduce((sum, { grams, awayAt }) => sum + (awayAt === null ? Math.max(0, grams) : 0), 0);
   return { materialId: PLASTIC, g, share };
 }
@@ -123,8 +126,13 @@ export function remeltFor(db: Db): PlanAsked['remelt'] {
  * What each day has of oven, pump and boards: on these lies already what still cures then.
  * @param begun baits of the cups that stand at the bench: they lie there tonight.
  */
-export function dayMeans(db: Db, now: Date, days: Asked['days'], begun: number): Asked['days'] {
-  const { boardBaits, degassing } = workshop(db);
+export function dayMeans(
+  db: Db,
+  now: Date,
+  days: Asked['days'],
+  begun: number,
+  { boardBaits, degassing }: Workshop,
+): Asked['days'] {
   const cures = boardBaits === null ? [] : curing(db, now.toISOString());
   return days.map((one, n) => ({
     ...one,

@@ -83,7 +83,7 @@ const revisionsOf = (db: Db, recipeId: string, limit: number): RecipeRevision[] 
   );
 
 /** The newest revision of each recipe, by recipe. */
-export function latestByRecipe(db: Db, recipeIds: string[]): Map<string, RecipeRevision> {
+function latestByRecipe(db: Db, recipeIds: string[]): Map<string, RecipeRevision> {
   const rows = all<BareRevision & { recipeId: string }>(
     db,
     `SELECT recipe_id, id, number, reason, basis_ml, created_at FROM recipe_revision r
@@ -92,6 +92,38 @@ export function latestByRecipe(db: Db, recipeIds: string[]): Map<string, RecipeR
     [JSON.stringify(recipeIds)],
   );
   return new Map(withItems(db, rows).map(({ recipeId, ...revision }) => [recipeId, revision]));
+}
+
+/**
+ * What goes into each mL of these colours as they are written now, g by material, beside the plastic: out of the weakest
+ * bottle that holds something.
+ */
+export function gramsByRecipe(db: Db, recipeIds: string[]): Map<string, { materialId: string; gPerMl: number }[]> {
+  type Row = Pick<
+    RecipeItem,
+    'materialId' | 'materialKind' | 'amount' | 'unit' | 'ml' | 'bulkGPerMl' | 'densityGPerMl'
+  >;
+  const rows = all<Row & { recipeId: string; basisMl: number; bottleStrength: number | null }>(
+    db,
+    `SELECT r.recipe_id, r.basis_ml, i.material_id, material.kind AS material_kind, i.amount, i.unit, i.ml,
+       material.bulk_g_per_ml, material.density_g_per_ml,
+       (SELECT min(lot.bottle_strength) FROM lot JOIN lot_level l ON l.lot_id = lot.id
+        WHERE lot.material_id = material.id AND l.grams > 0) AS bottle_strength
+     FROM recipe_revision r JOIN recipe_item i ON i.revision_id = r.id JOIN material ON material.id = i.material_id
+     WHERE r.recipe_id IN (SELECT value FROM json_each(?))
+       AND r.number = (SELECT max(number) FROM recipe_revision WHERE recipe_id = r.recipe_id)`,
+    [JSON.stringify(recipeIds)],
+  );
+  const measures = ownUnits(db);
+  const grams = new Map<string, { materialId: string; gPerMl: number }[]>();
+  for (const { recipeId, basisMl, bottleStrength, ...row } of rows) {
+    // How large a drop is changes nothing of what its millilitres weigh.
+    const line = { ...inDropsOf(row, 1), dropsPerMl: 1, bottleStrength: bottleStrength ?? 1 };
+    const [scaled] = scaleLines([line], basisMl, 1, measures);
+    const mine = grams.get(recipeId) ?? [];
+    grams.set(recipeId, [...mine, { materialId: row.materialId, gPerMl: scaled?.g ?? 0 }]);
+  }
+  return grams;
 }
 
 export function latestRevision(db: Db, recipeId: string): RecipeRevision {

@@ -51,7 +51,7 @@ export function useForwardWords(asked: PlanAsked | undefined): (forward: Forward
       remelt: `${many} out of the remelt`,
       bought: `${many} fetched today`,
     };
-    const cost = costMinor === null ? 'what it costs is not known' : `about ${money(Math.round(costMinor))}`;
+    const cost = costMinor === undefined ? 'what it costs is not known' : `about ${money(Math.round(costMinor))}`;
     return costMinor === 0 ? `${what[by]}, at no cost` : `${what[by]}: ${cost}`;
   };
 }

@@ -1,6 +1,7 @@
 import type * as v from 'valibot';
 import type { ListQuery, Page } from '../../contract/fields.ts';
 import type { Recipe, RecipeItem, RecipeRevision, RecipeRow, recipeBody } from '../../contract/recipes.ts';
+import { usual } from '../../core/defaults.ts';
 import { atField, Failure } from '../../core/failure.ts';
 import { houseMl, inDropsOf, scaleLines } from '../../core/plastisol/recipe.ts';
 import { BIN_GRAMS } from '../bins/store.ts';
@@ -118,7 +119,8 @@ export function gramsByRecipe(db: Db, recipeIds: string[]): Map<string, { materi
   const grams = new Map<string, { materialId: string; gPerMl: number }[]>();
   for (const { recipeId, basisMl, bottleStrength, ...row } of rows) {
     // How large a drop is changes nothing of what its millilitres weigh.
-    const line = { ...inDropsOf(row, 1), dropsPerMl: 1, bottleStrength: bottleStrength ?? 1 };
+    const dropsPerMl = usual('dropsPerMl');
+    const line = { ...inDropsOf(row, dropsPerMl), dropsPerMl, bottleStrength: bottleStrength ?? 1 };
     const [scaled] = scaleLines([line], basisMl, 1, measures);
     const mine = grams.get(recipeId) ?? [];
     grams.set(recipeId, [...mine, { materialId: row.materialId, gPerMl: scaled?.g ?? 0 }]);

@@ -13,6 +13,8 @@ const SIZES = [
   [1024, 768],
   [390, 844],
 ] as const;
+/** At the bench lies a tablet; a desk and a hand have the other two. */
+const AT_BENCH = /bench|packing|silicone|ladders|guide|dry/;
 const SMALLEST = 390;
 
 let demo: Served;
@@ -33,6 +35,7 @@ async function opened(page: Page, path: string): Promise<string[]> {
   await page.goto(demo.url + path);
   say('opening', await settled(page));
   for (const [width, height] of SIZES) {
+    if (HOW === 'some' && width === 1024 && !AT_BENCH.test(path)) continue;
     await page.setViewportSize({ width, height });
     // A place may draw itself anew for the size.
     await page.waitForTimeout(120);

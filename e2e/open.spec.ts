@@ -2,7 +2,7 @@ import type { Db } from '../server/db/open.ts';
 import { closing, stocked } from './stock.ts';
 import { settled } from './walk/look.ts';
 import { places } from './walk/places.ts';
-import { enter, expect, test } from './world.ts';
+import { enter, expect, goes, test } from './world.ts';
 
 test('a tab that was left open over an upgrade loads anew instead of failing on a part that is gone', async ({
   page,
@@ -76,7 +76,7 @@ test('what is typed anywhere is shown as it was typed, and runs nowhere', async 
     expect.arrayContaining(['material.name', 'mold.name', 'customer.notes', 'recipe.notes', 'clock.label']),
   );
   for (const path of await places(world.url, 'all')) {
-    await page.goto(path);
+    await goes(page, path);
     await settled(page);
     expect([path, await page.locator('img[src="x"]').count(), (await page.title()) === 'run']).toEqual([
       path,

@@ -74,6 +74,15 @@ export const test = base.extend<Fixtures>({
 
 export { expect };
 
+/** Goes to another place of a page that is open, as its links do: nothing of it is loaded again. */
+export async function goes(page: Page, path: string): Promise<void> {
+  await page.evaluate((to) => {
+    history.pushState({}, '', to);
+    dispatchEvent(new PopStateEvent('popstate', { state: {} }));
+  }, path);
+  await page.waitForURL((url) => url.pathname + url.search === path);
+}
+
 /** The first visit, answered. */
 export async function enter(page: Page, units: 'Metric' | 'US' = 'Metric'): Promise<void> {
   await page.goto('/');

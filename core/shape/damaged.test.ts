@@ -18,7 +18,7 @@ import { soupOf } from './weld.ts';
 import { writeStl } from './write.ts';
 
 const kit = await loadModeller();
-const CASES = 200;
+const CASES = 120;
 
 const BASES: [string, Mesh][] = [
   ['ball', sphere(12, 3000)],

@@ -201,6 +201,11 @@ test('a complaint leads from the bag back to its pour, counts there from then on
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Tideline');
   await expect(page.getByText('In their words')).toHaveCount(0);
   await expect(page.getByRole('listitem').filter({ hasText: '1 bent' })).toContainText('B1');
+  // Who would tap the same bait at its cavity as well sees that it counts already.
+  await page.goto(`/pours/${cup.id}`);
+  await page.getByText('Looked at again').click();
+  await page.getByLabel('it came back from a customer').check();
+  await expect(page.getByText('Of these it is counted already:').locator('..')).toContainText('1 bent');
 });
 
 test('two colours go into one bag: a set is made of the lines, packed as one, and is apart again once it is opened', async ({

@@ -1,9 +1,12 @@
+import { useQuery } from '@tanstack/react-query';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import type { Pour, Shot } from '../../../contract/pours.ts';
 import type { Grade } from '../../../core/yield/grades.ts';
+import { queries } from '../../api/queries.ts';
 import { useWrite } from '../../api/write.ts';
 import { CavityMap } from '../../parts/CavityMap.tsx';
+import { ComplaintList } from '../../parts/Complaints.tsx';
 import { Refusal, SelectField } from '../../parts/Fields.tsx';
 import { timeText } from '../../parts/hours.ts';
 import { GradeDialog } from './GradeDialog.tsx';
@@ -14,6 +17,21 @@ interface Again {
   grade: Grade;
   reason: string | null;
   cameBack: boolean;
+}
+
+/** What was noted at the bags of this cup already: a bait that came back counts once, wherever it is said. */
+function AtItsBag({ pour, moldId }: { pour: Pour; moldId: string }) {
+  const all = useQuery(queries.complaints('moldId', moldId)).data?.items ?? [];
+  const mine = all.filter(({ pourId }) => pourId === pour.id);
+  if (mine.length === 0)
+    return <p className="soft">Where its bag’s code is known, note it at the bag instead: it counts just so.</p>;
+  return (
+    <div className="warn">
+      <p className="font-bold">Of these it is counted already:</p>
+      <ComplaintList items={mine} />
+      <p>Tap a cavity only for a bait that is none of them.</p>
+    </div>
+  );
 }
 
 /** A bait of a closed cup, looked at again: on the rack, or come back from a customer. */
@@ -50,6 +68,7 @@ export function Regrade({ pour }: { pour: Pour }) {
             it came back from a customer
           </label>
         </div>
+        {cameBack && <AtItsBag pour={pour} moldId={mold.moldId} />}
         <CavityMap
           cavities={mold.cavities}
           columns={mold.columns}

@@ -21,10 +21,11 @@ import { lightnessOf } from '../../core/plan/lightToDark.ts';
 import { waitOf, waitsByKind } from '../../core/process/waits.ts';
 import { takingRemelt } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
-import { all, first, mustFind } from '../db/rows.ts';
+import { all, mustFind } from '../db/rows.ts';
 import { type OpenLine, openLines } from '../orders/need.ts';
 import { packTime } from '../orders/packing.ts';
 import { handsOf } from '../pours/hands.ts';
+import { openCups } from '../pours/parts.ts';
 import { DRAWN_IN } from '../pours/readings.ts';
 import { steadyWaits } from '../pours/sets.ts';
 import { wishesLeft } from '../season/store.ts';
@@ -39,21 +40,24 @@ const [LEAST_DAYS, MOST_DAYS] = [7, 28];
 const dayOf = (time: Date) => format(time, 'yyyy-MM-dd');
 
 /** Glasses that stand at the bench or are laid out for it, and what hands they still take. */
-function underWay(db: Db, hands: Map<string, number>): { minutes: number; glasses: number; baits: number } {
+function underWay(
+  db: Db,
+  hands: Map<string, number>,
+  open: ReturnType<typeof openCups>,
+): { minutes: number; glasses: number; baits: number } {
   const left = all<{ moldId: string; cavities: number; shots: number; all: number }>(
     db,
     `SELECT pm.mold_id, mold.cavities, max(0, pm.shots - ${DRAWN_IN}) AS shots, pm.shots AS "all"
      FROM pour JOIN pour_mold pm ON pm.pour_id = pour.id JOIN mold ON mold.id = pm.mold_id
      WHERE pour.closed_at IS NULL AND pour.lead_id IS NULL`,
   );
-  const glasses = first<{ n: number }>(db, 'SELECT count(*) AS n FROM pour WHERE closed_at IS NULL')?.n ?? 0;
   const seconds = left.reduce(
     (sum, { moldId, cavities, shots }) => sum + shots * (hands.get(moldId) ?? handsS(cavities)),
     0,
   );
   return {
     minutes: seconds === 0 ? 0 : usual('setUpMin') + seconds / 60,
-    glasses,
+    glasses: open.reduce((sum, { glasses }) => sum + glasses, 0),
     baits: left.reduce((sum, row) => sum + row.all * row.cavities, 0),
   };
 }
@@ -167,7 +171,8 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const far = differenceInCalendarDays(parseISO(latest), parseISO(today)) + 2;
   const [hours, off] = [hoursOf(db), daysOff(db, today)];
   const hands = new Map(handsOf(db, null).map((one) => [one.moldId, one.handsS]));
-  const [shop, remelt, begun] = [workshop(db), takingRemelt(db), underWay(db, hands)];
+  const open = openCups(db);
+  const [shop, remelt, begun] = [workshop(db), takingRemelt(db), underWay(db, hands, open)];
   const count = Math.min(MOST_DAYS, Math.max(LEAST_DAYS, far));
   const days = dayMeans(db, now, evenings(off, now, count, hours, begun, shop), begun.baits, shop);
   const drawing = drawingOf(db, wanted);
@@ -178,7 +183,7 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
   const last = days.at(-1)?.day as string;
   const fixed = pins(db, today).filter(({ colourwayId, day }) => colourIds.has(colourwayId) && day <= last);
   const { glassMl, injectors } = shop;
-  const means = colourMeans(db, drawing, { shop, remelt, hands });
+  const means = colourMeans(db, drawing, { shop, remelt, hands, open });
   const packing = packTime(db);
   const { packS } = packing;
   const perPackOf = (baitId: string) => {
@@ -193,9 +198,9 @@ export function planAsked(db: Db, now: Date, typed: WithLine[] = []): PlanAsked 
       lightness: lightnessOf(hex),
       melts: Math.max(1, meltsOf(layers.get(id) ?? []).length),
       share: drawing.shares.get(id) ?? 1,
-      ...means.get(id),
+      ...means.of.get(id),
     }));
-  const materials = materialsFor(db, now, pouredColours);
+  const materials = materialsFor(db, now, pouredColours, means.taken);
   return {
     asked: {
       days,

@@ -12,6 +12,7 @@ import { listBins, type takingRemelt } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
 import { type Held, heldOf } from '../materials/store.ts';
 import { ovenOf } from '../pours/bursts.ts';
+import type { openCups } from '../pours/parts.ts';
 import { gramsByRecipe } from '../recipes/store.ts';
 import { curing } from '../stock/lying.ts';
 import type { Drawing } from './drawing.ts';
@@ -28,18 +29,19 @@ export interface Beside {
   remelt: ReturnType<typeof takingRemelt>;
   /** Of each mold, a shot, s. */
   hands: Map<string, number>;
+  open: ReturnType<typeof openCups>;
 }
 
 /** What a glass of each colour takes of oven, pump, injectors and store. */
 export function colourMeans(
   db: Db,
   { colours, molds, layers, melts, shotMl, shares }: Drawing,
-  { shop, remelt, hands }: Beside,
-): Map<string, Partial<Colour>> {
+  { shop, remelt, hands, open }: Beside,
+): { of: Map<string, Partial<Colour>>; taken: Map<string, number> } {
   const { roomC, glassMl, degassing, platePlaces, keepWarm } = shop;
   const bench = { roomC, platePlaces, keepWarm, ...ovenOf(db) };
   const most = usableMl(glassMl);
-  const recipeIds = [...new Set([...melts.values()].flat().map(({ recipeId }) => recipeId))];
+  const recipeIds = [...new Set([...[...melts.values()].flat(), ...open].map(({ recipeId }) => recipeId))];
   const recipes = gramsByRecipe(db, recipeIds);
   const takesOf = (colourId: string) => {
     const grams = new Map<string, number>();
@@ -50,8 +52,8 @@ export function colourMeans(
     }
     return [...grams].map(([materialId, gPerMl]) => ({ materialId, gPerMl }));
   };
-  return new Map(
-    colours.map(({ id }) => {
+  const of = new Map(
+    colours.map(({ id }): [string, Partial<Colour>] => {
       const mine = layers.get(id) ?? [];
       const cups = Math.max(1, meltsOf(mine).length);
       const fit = molds.filter((mold) => shotMl.has(mold.id));
@@ -84,10 +86,22 @@ export function colourMeans(
       ];
     }),
   );
+  return { of, taken: takenBy(open, recipes) };
+}
+
+/** What cups at the bench will have taken out of the store once they are closed, g by material. */
+function takenBy(open: Beside['open'], recipes: ReturnType<typeof gramsByRecipe>): Map<string, number> {
+  const grams = new Map<string, number>();
+  const add = (id: string, g: number) => grams.set(id, (grams.get(id) ?? 0) + g);
+  for (const { recipeId, ml, freshMl } of open) {
+    add(PLASTIC, freshMl * usual('plastisolGPerMl'));
+    for (const { materialId, gPerMl } of recipes.get(recipeId) ?? []) add(materialId, ml * gPerMl);
+  }
+  return grams;
 }
 
 /** What the store holds of what these colours take, as one material where it is plastic; and when more can be there. */
-export function materialsFor(db: Db, now: Date, colours: Colour[]): PlanAsked['materials'] {
+export function materialsFor(db: Db, now: Date, colours: Colour[], taken: Map<string, number>): PlanAsked['materials'] {
   const ids = [...new Set(colours.flatMap(({ takes = [] }) => takes.map(({ materialId }) => materialId)))];
   const held = heldOf(db, ids);
   const day = (leadDays: number | null) => format(addDays(now, leadDays ?? usual('leadDays')), 'yyyy-MM-dd');
@@ -95,7 +109,7 @@ export function materialsFor(db: Db, now: Date, colours: Colour[]): PlanAsked['m
     id,
     name,
     kind,
-    g,
+    g: Math.max(0, g - (taken.get(id) ?? 0)),
     leadDays,
     comesOn: day(leadDays),
     pricePerKgMinor,

@@ -208,6 +208,18 @@ describe('what else an evening has only so much of', () => {
     expect((await asked()).materials[0]).toMatchObject({ leadDays: 3, comesOn: inDays(3) });
   });
 
+  test('what stands at the bench has its plastic already, though the store is drawn when it is closed', async () => {
+    const pour = await workshop.made<{ cookMl: number }>('/pours', {
+      colourwayId: stock.recipe.id,
+      molds: [{ moldId: stock.mold.id, shots: 5 }],
+    });
+    const { materials } = await asked();
+    expect(materials[0]?.g).toBeCloseTo(5000 - 1.02 * pour.cookMl, 6);
+    // 24 drops of a twentieth of a millilitre to 240 mL.
+    const blue = materials.find(({ id }) => id === stock.colourant.id);
+    expect(100 - (blue?.g ?? 0)).toBeCloseTo((24 / 20 / 240) * pour.cookMl, 2);
+  });
+
   test('a store that is all but empty: so much is planned now, the rest when more can be here', async () => {
     const { lots } = stock.plastisol;
     await workshop.post(`/lots/${lots[0]?.id}/moves`, { kind: 'counted', levelG: 150 });

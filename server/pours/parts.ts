@@ -175,3 +175,13 @@ export function enteredInto(db: Db, pourId: string): Layer[] {
   const fresh = parts.flatMap((part, i) => (part.lotId ? [freshLayer(grams[i] as number)] : []));
   return [...fresh, ...remeltIn(db, { id: pourId, closedAt }, parts, grams)];
 }
+
+/** What stands at the bench and is drawn from the store when it is closed: mL of each melt, and how much of it is new plastic. */
+export const openCups = (db: Db) =>
+  all<{ recipeId: string; glasses: number; ml: number; freshMl: number }>(
+    db,
+    `SELECT pour.recipe_id, count(*) AS glasses, sum(pour.cook_ml) AS ml,
+       sum(pour.cook_ml * (1 - coalesce((SELECT sum(p.share) FROM cup_part p
+         WHERE p.pour_id = pour.id AND (p.bin_id IS NOT NULL OR p.from_pour_id IS NOT NULL)), 0))) AS fresh_ml
+     FROM pour WHERE pour.closed_at IS NULL GROUP BY pour.recipe_id`,
+  );

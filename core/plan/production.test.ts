@@ -257,7 +257,7 @@ function faults(asked: Production, found: ProductionPlan): string[] {
     if (lie > (mine.boardBaits ?? Number.POSITIVE_INFINITY)) said.push(`${mine.day}: ${lie} lie on the boards`);
     takenG += one.cups.reduce((sum, { drawnMl, glasses }) => sum + drawnMl + glasses * asked.residueMl, 0);
     const [firm] = asked.materials;
-    if (firm && (!firm.from || mine.day < firm.from) && takenG > firm.g + 1e-6)
+    if (firm && (!firm.from || mine.day < firm.from) && takenG > firm.g + 0.01)
       said.push(`${mine.day}: ${takenG} g taken`);
     for (const cup of one.cups)
       for (const row of cup.molds) {

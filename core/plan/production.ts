@@ -201,7 +201,7 @@ export interface PlannedMaterial {
   materialId: string;
   /** Before any more of it comes. */
   takesG: number;
-  /** What all that is wanted would take, were it there. */
+  /** What all that is wanted would take, were it there, out of glasses that are full. */
   wantedG: number;
 }
 

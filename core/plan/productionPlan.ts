@@ -88,7 +88,7 @@ function fullOn(work: Work, standing: Standing, day: number, packMin: number): P
     oven: means.ovenMin(day) + least((product) => mix(product).ovenMin) > ovenMin,
     vacuum: means.pumpMin(day) + least((product) => mix(product).pumpMin) > pumpMin,
     boards: means.lie(day) + least(({ cavities }) => cavities) > boardBaits,
-    materials: stuffs.some((stuff) => day < stuff.until && means.shortOf(stuff)),
+    materials: stuffs.some(({ until }, at) => day < until && means.shortOf(at)),
   };
   return MEANS.filter((mean) => said[mean]);
 }
@@ -99,11 +99,8 @@ const shortWhy = (work: Work, standing: Standing, lines: PlannedLine[]): Planned
     if (line.why !== 'no-time') return line;
     const product = work.products[work.lines.find(({ id }) => id === line.lineId)?.product ?? -1];
     const short = work.stuffs.some(
-      (stuff) =>
-        stuff.until === work.days.length &&
-        product &&
-        (stuff.gPerMl[product.colour] as number) > 0 &&
-        standing.means.shortOf(stuff),
+      ({ until, gPerMl }, at) =>
+        until === work.days.length && product && (gPerMl[product.colour] as number) > 0 && standing.means.shortOf(at),
     );
     return short ? { ...line, why: 'no-material' } : line;
   });
@@ -129,11 +126,9 @@ function told(work: Work, { standing, packed }: Scored, how: How): ProductionPla
   return {
     days,
     lines: shortWhy(work, standing, linesOf(work, packed)),
-    materials: work.stuffs.map((stuff) => ({
-      materialId: stuff.id,
-      takesG: standing.means.taken(stuff),
-      wantedG: stuff.wantedG,
-    })),
+    materials: work.stuffs.flatMap(({ id, g, wantedG }, at) =>
+      wantedG > g ? [{ materialId: id, takesG: standing.means.taken(at), wantedG }] : [],
+    ),
     lateBaitDays: late,
     gap: bound === null ? null : late <= SAME ? 0 : (late - bound) / late,
     changeovers: standing.changeovers,

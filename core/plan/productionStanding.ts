@@ -47,7 +47,7 @@ export class Standing {
     this.used = new Int32Array(baits.length * this.count);
     this.begun = new Int32Array(this.count);
     this.glasses = new Int32Array(this.count);
-    this.means = new Means(work, (colour, day) => this.drawn(colour, day));
+    this.means = new Means(work);
     this.table = new Table(work);
     this.mornings = [{ state: this.table.state(), late: 0 }];
     this.sums = new Int32Array(products.length * this.count);
@@ -106,7 +106,6 @@ export class Standing {
     }
     const product = products[p] as Work['products'][number];
     const { colour, bait, ml, handsMin } = product;
-    this.means.put(product, day, shots);
     const cup = colour * this.count + day;
     const before = this.ml[cup] as number;
     const after = Math.abs(before + shots * ml) < NONE_ML ? 0 : before + shots * ml;
@@ -114,6 +113,7 @@ export class Standing {
     const { melts } = asked.colours[colour] as Work['asked']['colours'][number];
     const more = glassesFor(after, this.work.drawnMl) - glassesFor(before, this.work.drawnMl);
     this.glasses[day] = (this.glasses[day] as number) + more * melts;
+    this.means.put(day, { product, shots, ml: after - before, glasses: more });
     let minutes = shots * handsMin;
     if (before === 0 && after > 0) {
       minutes += this.begun[day] === 0 ? asked.setUpMin : asked.changeMin;

@@ -70,7 +70,7 @@ export interface Stuff {
   until: number;
   /** Of each colour, g for each mL in its fullest glass. */
   gPerMl: number[];
-  /** What all that is wanted draws at the most. */
+  /** What all that is wanted draws, out of glasses that are full. */
   wantedG: number;
 }
 
@@ -86,7 +86,7 @@ export interface Work {
   drawnMl: number;
   /** Of each colour, of each day: 1 to be poured, -1 not to be. */
   pins: number[][];
-  /** Only those that the store does not hold enough of. */
+  /** Only those that the store may not hold enough of. */
   stuffs: Stuff[];
 }
 
@@ -223,14 +223,19 @@ function stuffsOf(asked: Production, products: Product[], drawnMl: number, at: (
       takes.reduce((sum, row) => sum + (row.materialId === id ? row.gPerMl : 0), 0),
     );
     const until = Math.min(asked.days.length, Math.max(0, from === undefined ? asked.days.length : at(from)));
-    const wantedG = gPerMl.reduce((sum, each, colour) => {
-      const ml = products.reduce((all, one) => all + (one.colour === colour ? one.shots * one.ml : 0), 0);
-      // No glass more than a shot each, and what stays in it.
-      const shots = products.reduce((all, one) => all + (one.colour === colour ? one.shots : 0), 0);
-      const glasses = Math.min(shots, glassesFor(ml, drawnMl) + asked.days.length);
-      return sum + each * (ml + glasses * asked.residueMl);
-    }, 0);
-    return until > 0 && wantedG > g ? [{ id, g, until, gPerMl, wantedG }] : [];
+    const sum = (glassesOf: (shots: number, ml: number) => number) =>
+      gPerMl.reduce((grams, each, colour) => {
+        const mine = products.filter((one) => one.colour === colour);
+        const [shots, ml] = [
+          mine.reduce((n, one) => n + one.shots, 0),
+          mine.reduce((n, one) => n + one.shots * one.ml, 0),
+        ];
+        return grams + each * (ml + glassesOf(shots, ml) * asked.residueMl);
+      }, 0);
+    const wantedG = sum((_, ml) => glassesFor(ml, drawnMl));
+    // At the worst each shot stands in a glass of its own.
+    const mostG = sum((shots) => shots);
+    return until > 0 && mostG > g ? [{ id, g, until, gPerMl, wantedG }] : [];
   });
 }
 

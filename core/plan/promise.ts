@@ -187,9 +187,13 @@ const withMore = (asked: PromiseAsked, grams: { materialId: string; g: number }[
 });
 
 /** What the store is short of for all that is wanted. */
-function missing(asked: PromiseAsked): { materialId: string; g: number }[] {
-  return workOf(asked.plan).stuffs.map(({ id: materialId, g, wantedG }) => ({ materialId, g: wantedG - g }));
-}
+const missing = (asked: PromiseAsked): { materialId: string; g: number }[] =>
+  workOf(asked.plan).stuffs.flatMap(({ id: materialId, g, wantedG }) =>
+    wantedG > g ? [{ materialId, g: wantedG - g }] : [],
+  );
+
+/** As if nothing were short. */
+const withAll = (asked: PromiseAsked): PromiseAsked => ({ ...asked, plan: { ...asked.plan, materials: [] } });
 
 /** What of that could come out of the bins, for colours that take it. */
 function fromRemelt(asked: PromiseAsked): { materialId: string; g: number }[] {
@@ -212,7 +216,8 @@ function changed(asked: PromiseAsked, by: Forward['by']): { asked: PromiseAsked;
   const mine = plan.lines.filter(({ id: lineId }) => asked.lineIds.includes(lineId));
   if (by === 'remelt' || by === 'bought') {
     const grams = by === 'remelt' ? fromRemelt(asked) : missing(asked);
-    return grams.length > 0 ? { asked: withMore(asked, grams), needs: { grams } } : null;
+    const then = by === 'remelt' ? withMore(asked, grams) : withAll(asked);
+    return grams.length > 0 ? { asked: then, needs: { grams } } : null;
   }
   if (by === 'person') {
     // Two work as long as one: the molds give no more for it.

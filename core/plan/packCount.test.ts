@@ -18,6 +18,12 @@ describe('counted by what they weigh together', () => {
     ['two too many', 134, {}, 'over', 10],
     ['half of one torn off', 100.5, {}, 'odd', 8],
     ['nothing on the scale', 0, {}, 'short', 0],
+    // 7.4 baits: 5.4 g more than seven, three times √7 · 0.3 g is 2.4 g.
+    ['six and something that is none of them', 7.4 * 13.4, {}, 'odd', 7],
+    ['ten and a half one', 10.4 * 13.4, {}, 'odd', 10],
+    // √(8 · 0.3² + 2²) is 2.17 g, and three times that 6.5 g: half a bait is 6.7 g.
+    ['a coarse scale that just tells half a bait', 107.2 + 6.4, { scaleSdG: 2 }, 'right', 8],
+    ['one that does not', 107.2, { scaleSdG: 2.2 }, 'unsure', 8],
     ['of a weight that nobody measured yet, half a bait is not seen', 107.2, { meanSdG: 0.4 }, 'unsure', 8],
     ['but two are', 80.4, { meanSdG: 0.4 }, 'short', 6],
   ])('%s', (_, grams, more, verdict, count) => {
@@ -27,9 +33,17 @@ describe('counted by what they weigh together', () => {
     ['a weight known from bags', 107.2, {}, 8, 8],
     ['one by its volume: off by 5 %, three times that of eight is 16 g', 107.2, { meanSdG: 0.67 }, 7, 9],
     ['nothing: none, or one that is very light', 0, { meanSdG: 0.67 }, 0, 0],
+    ['none or one, of a weight that is hardly known', 2, { meanSdG: 4, scaleSdG: 0.7 }, 0, 1],
+    ['one or none, on a scale that is off by as much', 7, { scaleSdG: 2.5 }, 0, 1],
   ])('of %s it says how few and how many they may be', (_, grams, more, least, most) => {
     expect(of(grams, more)).toMatchObject({ least, most });
   });
+  test.each([
+    [107.2, 0],
+    [93.8, -1],
+    [100.5, -0.5],
+    [134, 2],
+  ])('%d g are so many baits off', (grams, off) => expect(of(grams).offBaits).toBeCloseTo(off, 9));
   test('without any spread there is no telling how many standard deviations half a bait is', () => {
     expect(of(107.2, { eachSdG: 0 })).toEqual({ count: 8, least: 8, most: 8, offBaits: 0, sdG: 0, verdict: 'right' });
   });

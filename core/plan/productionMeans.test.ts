@@ -52,6 +52,24 @@ describe('an evening has only so much of', () => {
     expect(shots.reduce((sum, n) => sum + n, 0)).toBe(SHOTS);
     expect(slow.days[0]?.full).toEqual(['boards']);
   });
+  test.each([
+    // Eight shots are four glasses of 12 min to the minute; a thousandth less is three of them.
+    ['to the minute', 48, 4],
+    ['a thousandth of one less', 47.999, 3],
+  ])('oven: %s', async (_, ovenMin, glasses) =>
+    expect(
+      Math.max(
+        ...(await plan({ days: evenings(12, { ovenMin }), colours: [{ ...PINK, ovenMin: 12 }] })).days.map(
+          ({ cups }) => cups[0]?.glasses ?? 0,
+        ),
+      ),
+    ).toBe(glasses),
+  );
+  test('two melts take two glasses of it, and of pump and boards no more than their own', async () => {
+    const two = { colours: [{ ...PINK, melts: 2, ovenMin: 6, pumpMin: 1 }] };
+    const found = await plan({ ...two, days: evenings(12, { ovenMin: 48, pumpMin: 100, boardBaits: 1000 }) });
+    expect(found.days[0]).toMatchObject({ full: ['oven'], cups: [{ glasses: 8 }] });
+  });
   test('boards: what lies there already leaves less room, and none on one day', async () => {
     // It could lie there in parts; all at once is one colour less to begin each time, and in time.
     const days = [0, 8, 16, 400].map((boardBaits, n) => ({ day: day(n), handsMin: 180, boardBaits }));

@@ -19,6 +19,8 @@ export interface Drawing {
   layers: Map<string, Layer[]>;
   /** A shot out of its fullest glass, over all colours. */
   shotMl: Map<string, number>;
+  /** Of each colour, the molds it is poured in, and a shot of each out of its fullest glass. */
+  drawnBy: Map<string, { moldId: string; ml: number }[]>;
   /** Of each colour, its fullest glass beside that. */
   shares: Map<string, number>;
   /** Of each colour, its melts by their share of the fullest one's millilitres. */
@@ -75,7 +77,7 @@ export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
     );
   const [shotMl, without] = [new Map<string, number>(), new Map<string, Told | null>()];
   const melts: Drawing['melts'] = new Map();
-  const mine = new Map<string, { moldId: string; ml: number }[]>();
+  const drawnBy: Drawing['drawnBy'] = new Map();
   let residueMl = 0;
   for (const key of new Set(wanted.map((line) => `${line.baitId} ${line.colourwayId}`))) {
     const [baitId, colourwayId] = key.split(' ') as [string, string];
@@ -89,14 +91,14 @@ export function drawingOf(db: Db, wanted: OpenLine[]): Drawing {
         value.melts.map(({ recipeId, ml }) => ({ recipeId, ratio: ml / value.shotMl })),
       );
       shotMl.set(mold.id, Math.max(shotMl.get(mold.id) ?? 0, value.shotMl));
-      mine.set(colourwayId, [...(mine.get(colourwayId) ?? []), { moldId: mold.id, ml: value.shotMl }]);
+      drawnBy.set(colourwayId, [...(drawnBy.get(colourwayId) ?? []), { moldId: mold.id, ml: value.shotMl }]);
     }
   }
   const shares = new Map(
-    [...mine].map(([colourwayId, rows]) => [
+    [...drawnBy].map(([colourwayId, rows]) => [
       colourwayId,
       Math.min(1, Math.max(...rows.map(({ moldId, ml }) => ml / (shotMl.get(moldId) as number)))),
     ]),
   );
-  return { baits, colours, molds, layers, shotMl, shares, melts, residueMl, without };
+  return { baits, colours, molds, layers, shotMl, drawnBy, shares, melts, residueMl, without };
 }

@@ -35,7 +35,7 @@ export interface Beside {
 /** What a glass of each colour takes of oven, pump, injectors and store. */
 export function colourMeans(
   db: Db,
-  { colours, molds, layers, melts, shotMl, shares }: Drawing,
+  { colours, molds, layers, melts, drawnBy }: Drawing,
   { shop, remelt, hands, open }: Beside,
 ): { of: Map<string, Partial<Colour>>; taken: Map<string, number> } {
   const { roomC, glassMl, degassing, platePlaces, keepWarm } = shop;
@@ -56,17 +56,17 @@ export function colourMeans(
     colours.map(({ id }): [string, Partial<Colour>] => {
       const mine = layers.get(id) ?? [];
       const cups = Math.max(1, meltsOf(mine).length);
-      const fit = molds.filter((mold) => shotMl.has(mold.id));
       const ovenMin = Math.max(
         0,
-        ...fit.map((mold) => {
-          const ml = (shotMl.get(mold.id) as number) * (shares.get(id) ?? 1);
+        ...(drawnBy.get(id) ?? []).flatMap(({ moldId, ml }) => {
+          const mold = molds.find((one) => one.id === moldId);
+          if (!mold) return [];
           return ovenMinOf(
             {
               massG: most * usual('plastisolGPerMl'),
               lowC: cupWindow([mold], []).lowC,
               shots: Math.floor(most / ml),
-              shotS: hands.get(mold.id) ?? handsS(mold.cavities),
+              shotS: hands.get(moldId) ?? handsS(mold.cavities),
               cups,
             },
             bench,

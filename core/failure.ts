@@ -25,6 +25,7 @@ export const REFUSALS = {
   'shot-exceeds-injector': 'One shot is more than the injector holds.',
   'layers-missing': 'A layer is not in the mold yet.',
   'cups-missing': 'Another cup gave to the same baits; it is weighed with this one.',
+  'too-few-injectors': 'More is pushed into a mold at once than there are injectors.',
   'too-many-cups': 'More cups than one evening is laid out in at once.',
   'layers-not-whole': 'The layers of a colourway do not fill the bait, or more than fill it.',
   'level-unknown': 'A layer goes up to a level, and nobody knows the shape of the mold’s bait.',

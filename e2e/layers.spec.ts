@@ -57,6 +57,18 @@ test('a laminate through two equal cups and two injectors, from its colour to th
   await page.getByRole('button', { name: 'Keep this order' }).click();
   await expect(page.getByText('short 8 of 8 baits')).toBeVisible();
   const orderPage = page.url();
+  // Both are pushed at once; how many injectors there are is said under Settings.
+  await expect(page.getByText('2 cups are pushed into it at once, which takes as many injectors')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Lay out this pour' })).toHaveCount(0);
+  await page.goto('/settings');
+  await page.getByLabel('Injectors').fill('2');
+  await page
+    .locator('form')
+    .filter({ has: page.getByLabel('Injectors') })
+    .getByRole('button', { name: 'Keep' })
+    .click();
+  await expect.poll(async () => (await api<{ injectors: number }>('GET', '/workshop')).injectors).toBe(2);
+  await page.goto(orderPage);
   // Three shots of 47.7 mL in halves and 8 mL of film in each glass: 79.55 mL twice.
   await expect(page.getByText('159 mL')).toBeVisible();
   await expect(page.getByText('in 2 cups')).toBeVisible();

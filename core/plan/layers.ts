@@ -168,3 +168,18 @@ export function goes(layers: { joins: Join | null }[]): number[][] {
   });
   return found;
 }
+
+/** Cups that are pushed into a mold at once, at the most: each takes an injector. */
+export const pushedAtOnce = (layers: { joins: Join | null; recipeId: string }[]): number =>
+  Math.max(1, ...goes(layers).map((go) => new Set(go.map((layer) => layers[layer]?.recipeId)).size));
+
+/** @throws Failure `too-few-injectors`. */
+export function refusePushed(layers: { joins: Join | null; recipeId: string }[], injectors: number): void {
+  const pushed = pushedAtOnce(layers);
+  if (pushed > injectors)
+    throw new Failure(
+      'too-few-injectors',
+      `${pushed} cups are pushed into it at once, which takes as many injectors, and this workshop has ${injectors}. Say under Settings how many there are.`,
+      'injectors',
+    );
+}

@@ -1,12 +1,13 @@
 import { usual } from '../defaults.ts';
 import { type Told, tried } from '../failure.ts';
+import type { Fill } from '../heat/window.ts';
 import { shotMlOf } from '../plastisol/batch.ts';
 import { ML_PER_CUP } from '../units/convert.ts';
 import { REJECT_PRIOR, shotsFor } from '../yield/counts.ts';
 import type { CupMold, Drawn } from './cup.ts';
 import { cupsIn, intoGlasses } from './glasses.ts';
 import { benchMin, eveningsFor, shotsMin } from './hours.ts';
-import { meltsOf, type Poured } from './layers.ts';
+import { meltsOf, type Poured, refusePushed } from './layers.ts';
 import { twinsOf } from './twins.ts';
 
 /** One order line that still wants baits, in the order in which it is due. */
@@ -75,6 +76,7 @@ export interface MoldChoice extends CupMold {
   rejected: number;
   /** How long a shot waits until it is opened, s. */
   waitS: number;
+  fill?: Fill;
   /** Its rubber still sets: chosen only where no other mold makes the bait. */
   waits?: boolean;
 }
@@ -86,6 +88,8 @@ export interface Means {
   glassMl: number;
   /** Hours that are given to an evening. */
   eveningH: number;
+  /** Left out: as many as are wanted. */
+  injectors?: number;
 }
 
 interface NeededMold {
@@ -204,7 +208,10 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[], means: Means): C
     const layers = means.layersOf(colourwayId);
     const tries = molds.map((mold) => ({
       mold,
-      ...tried(() => intoGlasses([{ mold, shots: 1 }], layers, means.glassMl)),
+      ...tried(() => {
+        if (mold.fill === 'injection' && means.injectors !== undefined) refusePushed(layers, means.injectors);
+        return intoGlasses([{ mold, shots: 1 }], layers, means.glassMl);
+      }),
     }));
     const fit = tries.flatMap(({ mold, value }) => (value ? [mold] : []));
     const withoutMold: CupNeed['withoutMold'] = [];

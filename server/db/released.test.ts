@@ -58,7 +58,11 @@ const byColourway = ({ recipe_id, ...row }: Record<string, Value>): Record<strin
 
 /** The rows as this program's schema has them: those of later migrations changed, all others as they were. */
 function carried({ schema, rows }: Released): Released['rows'] {
-  if (schema >= 7) return rows;
+  if (schema >= 7) {
+    // They drew a laminate out of two injectors, and had never said that they have two.
+    const workshop = (rows.workshop ?? []).map((row) => (row.injectors === 1 ? { ...row, injectors: 2 } : row));
+    return { ...rows, workshop };
+  }
   const graded = new Set(['cavity_mark', 'cavity_sum', 'pour_mold', 'mold_sum']);
   const racked = new Set(['stock_move', 'rack_level']);
   const { remelt_move: moves = [], remelt_level: _, bag: bags = [], shot: shots = [], ...others } = rows;

@@ -59,7 +59,7 @@ export function cups(db: Db, lines: LineNeed[], at: string): CupNeed[] {
   try {
     // 'unmixed' sorts after every moment, so one comparison serves both.
     const waits = steadyWaits(db);
-    const { glassMl, eveningH } = workshop(db);
+    const { glassMl, eveningH, injectors } = workshop(db);
     const layers = layersByColourway(
       db,
       lines.filter((line) => line.short > 0).map((line) => line.colourwayId),
@@ -72,7 +72,7 @@ export function cups(db: Db, lines: LineNeed[], at: string): CupNeed[] {
       waits: mold.readyAt !== null && mold.readyAt > at,
       waitS: waits.get(mold.id) ?? waitOf(waitsByKind(mold.kind), 0),
     }));
-    return cupsFor(lines, molds, { layersOf: (id) => layers.get(id) ?? [], glassMl, eveningH });
+    return cupsFor(lines, molds, { layersOf: (id) => layers.get(id) ?? [], glassMl, eveningH, injectors });
   } catch (error) {
     if (error instanceof Failure && error.code === 'too-large') return [];
     throw error;

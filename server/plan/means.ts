@@ -6,7 +6,7 @@ import { usual } from '../../core/defaults.ts';
 import { cupWindow } from '../../core/heat/window.ts';
 import { usableMl } from '../../core/plan/glasses.ts';
 import { handsS } from '../../core/plan/hours.ts';
-import { goes, meltsOf } from '../../core/plan/layers.ts';
+import { meltsOf, pushedAtOnce } from '../../core/plan/layers.ts';
 import { ovenMinOf } from '../../core/plan/ovenTime.ts';
 import { listBins, type takingRemelt } from '../bins/store.ts';
 import type { Db } from '../db/open.ts';
@@ -73,11 +73,10 @@ export function colourMeans(
           );
         }),
       );
-      const together = goes(mine).map((go) => new Set(go.map((layer) => mine[layer]?.recipeId)).size);
       return [
         id,
         {
-          pushed: Math.max(1, ...together),
+          pushed: pushedAtOnce(mine),
           ovenMin,
           pumpMin: degassing === 'vacuum' ? usual('degasS') / 60 : 0,
           takesRemelt: remelt.colourwayIds.has(id),

@@ -51,8 +51,16 @@ describe('a colour in layers', () => {
       dueOn: '2026-03-12',
       lines: [{ baitId: stock.master.baitId, colourwayId: colour.id, packs: 1, perPack: 8 }],
     });
+    // Both are pushed at once: that takes two injectors, and nobody said that there are two.
+    expect(order.need.cups[0]).toMatchObject({
+      molds: [],
+      withoutMold: [{ baits: 8, why: expect.stringContaining('takes as many injectors, and this workshop has 1') }],
+    });
+    const { version } = (await workshop.get<{ version: number }>('/workshop')).body;
+    await workshop.ask('PATCH', '/workshop', { injectors: 2 }, { version });
+    const { need } = (await workshop.get<Order>(`/orders/${order.id}`)).body;
     // Four baits a shot: two give eight only if none goes wrong.
-    expect(order.need.cups).toMatchObject([{ colourwayId: colour.id, molds: [{ shots: 3 }] }]);
+    expect(need.cups).toMatchObject([{ colourwayId: colour.id, molds: [{ shots: 3 }] }]);
     const lead = await laidOut(colour.id, 3, { orderLines: [{ orderLineId: order.lines[0]?.id, baits: 8 }] });
     // Half of 3 × (4 × 10 + 5) × 1.06 and 8 mL of film, in each of two glasses.
     expect(lead.cups.map((cup) => [cup.recipeName, cup.layers])).toEqual([

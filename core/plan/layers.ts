@@ -173,10 +173,14 @@ export function goes(layers: { joins: Join | null }[]): number[][] {
 export const pushedAtOnce = (layers: { joins: Join | null; recipeId: string }[]): number =>
   Math.max(1, ...goes(layers).map((go) => new Set(go.map((layer) => layers[layer]?.recipeId)).size));
 
+/** @param injectors left out: nobody said how many there are. */
+export const tooFewInjectors = (pushed: number, injectors: number | undefined): boolean =>
+  injectors !== undefined && pushed > injectors;
+
 /** @throws Failure `too-few-injectors`. */
-export function refusePushed(layers: { joins: Join | null; recipeId: string }[], injectors: number): void {
+export function refusePushed(layers: { joins: Join | null; recipeId: string }[], injectors: number | undefined): void {
   const pushed = pushedAtOnce(layers);
-  if (pushed > injectors)
+  if (tooFewInjectors(pushed, injectors))
     throw new Failure(
       'too-few-injectors',
       `${pushed} cups are pushed into it at once, which takes as many injectors, and this workshop has ${injectors}. Say under Settings how many there are.`,

@@ -209,7 +209,7 @@ export function cupsFor(lines: LineNeed[], molds: MoldChoice[], means: Means): C
     const tries = molds.map((mold) => ({
       mold,
       ...tried(() => {
-        if (mold.fill === 'injection' && means.injectors !== undefined) refusePushed(layers, means.injectors);
+        if (mold.fill === 'injection') refusePushed(layers, means.injectors);
         return intoGlasses([{ mold, shots: 1 }], layers, means.glassMl);
       }),
     }));

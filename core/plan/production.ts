@@ -203,6 +203,8 @@ export interface PlannedMaterial {
   takesG: number;
   /** What all that is wanted would take, were it there, out of glasses that are full. */
   wantedG: number;
+  /** Over what is there. */
+  shortG: number;
 }
 
 export interface ProductionPlan {

@@ -106,7 +106,7 @@ describe('what the store holds', () => {
     expect(shotsOn(found)[0]).toBe(10);
     expect(found.lines[0]).toMatchObject({ packedOn: null, why: 'no-material' });
     expect(found.days[0]?.full).toEqual(['materials']);
-    expect(found.materials).toEqual([{ materialId: 'firm', takesG: 550, wantedG: expect.any(Number) }]);
+    expect(found.materials).toEqual([{ materialId: 'firm', takesG: 550, wantedG: 1270, shortG: 670 }]);
     expect(found.materials[0]?.wantedG).toBeGreaterThanOrEqual(1270);
   });
   test('more comes: what is there is poured before, the rest from that day on', async () => {

@@ -7,7 +7,7 @@ import { greedy } from './productionGreedy.ts';
 import { linesOf } from './productionPack.ts';
 import { type Beside, better, SAME, type Scored, Searcher, scored } from './productionSearch.ts';
 import type { Standing } from './productionStanding.ts';
-import { glassesFor, goodOf, type Product, type Work, workOf } from './productionWork.ts';
+import { glassesFor, goodOf, type Product, shortIn, type Work, workOf } from './productionWork.ts';
 
 const MEANS: Mean[] = ['hands', 'glasses', 'molds', 'oven', 'vacuum', 'boards', 'materials'];
 type How = Pick<ProductionPlan, 'by' | 'stopped' | 'boundBaitDays' | 'fault'>;
@@ -126,9 +126,10 @@ function told(work: Work, { standing, packed }: Scored, how: How): ProductionPla
   return {
     days,
     lines: shortWhy(work, standing, linesOf(work, packed)),
-    materials: work.stuffs.flatMap(({ id, g, wantedG }, at) =>
-      wantedG > g ? [{ materialId: id, takesG: standing.means.taken(at), wantedG }] : [],
-    ),
+    materials: shortIn(work).map((short) => ({
+      ...short,
+      takesG: standing.means.taken(work.stuffs.findIndex(({ id }) => id === short.materialId)),
+    })),
     lateBaitDays: late,
     gap: bound === null ? null : late <= SAME ? 0 : (late - bound) / late,
     changeovers: standing.changeovers,

@@ -1,5 +1,6 @@
 import { atMost, ceilNear, floorNear } from '../rounding.ts';
 import { REJECT_PRIOR, shotsFor } from '../yield/counts.ts';
+import { tooFewInjectors } from './layers.ts';
 import type { Lack, Production } from './production.ts';
 import { twinsOf } from './twins.ts';
 
@@ -213,7 +214,7 @@ function lackOf(
   held: boolean,
 ): Lack | null {
   if (!held) return 'too-large-for-a-glass';
-  return injected && asked.injectors !== undefined && pushed > asked.injectors ? 'too-few-injectors' : null;
+  return injected && tooFewInjectors(pushed, asked.injectors) ? 'too-few-injectors' : null;
 }
 
 /** What all that is wanted could take more of than there is. */
@@ -253,6 +254,10 @@ export const goodOf = ({ shots, good }: Product, poured: number): number => good
 
 /** Glasses that hold these millilitres, each to be drawn but for what stays in it. */
 export const glassesFor = (ml: number, drawnMl: number): number => ceilNear(ml / drawnMl);
+
+/** What the store is short of, for all that is wanted. */
+export const shortIn = ({ stuffs }: Work): { materialId: string; wantedG: number; shortG: number }[] =>
+  stuffs.flatMap(({ id, g, wantedG }) => (wantedG > g ? [{ materialId: id, wantedG, shortG: wantedG - g }] : []));
 
 /** Shots of each product on each day. */
 export type Poured = number[][];

@@ -8,7 +8,7 @@ import { productionSchema } from './production.ts';
 import { greedy } from './productionGreedy.ts';
 import { linesOf } from './productionPack.ts';
 import { scored } from './productionSearch.ts';
-import { counted, type Product, type Work, workOf } from './productionWork.ts';
+import { counted, type Product, shortIn, type Work, workOf } from './productionWork.ts';
 
 export const promiseSchema = v.strictObject({
   plan: productionSchema,
@@ -186,12 +186,6 @@ const withMore = (asked: PromiseAsked, grams: { materialId: string; g: number }[
   },
 });
 
-/** What the store is short of for all that is wanted. */
-const missing = (asked: PromiseAsked): { materialId: string; g: number }[] =>
-  workOf(asked.plan).stuffs.flatMap(({ id: materialId, g, wantedG }) =>
-    wantedG > g ? [{ materialId, g: wantedG - g }] : [],
-  );
-
 /** As if nothing were short. */
 const withAll = (asked: PromiseAsked): PromiseAsked => ({ ...asked, plan: { ...asked.plan, materials: [] } });
 
@@ -215,7 +209,10 @@ function changed(asked: PromiseAsked, by: Forward['by']): { asked: PromiseAsked;
   const { plan } = asked;
   const mine = plan.lines.filter(({ id: lineId }) => asked.lineIds.includes(lineId));
   if (by === 'remelt' || by === 'bought') {
-    const grams = by === 'remelt' ? fromRemelt(asked) : missing(asked);
+    const grams =
+      by === 'remelt'
+        ? fromRemelt(asked)
+        : shortIn(workOf(plan)).map(({ materialId, shortG: g }) => ({ materialId, g }));
     const then = by === 'remelt' ? withMore(asked, grams) : withAll(asked);
     return grams.length > 0 ? { asked: then, needs: { grams } } : null;
   }

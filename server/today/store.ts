@@ -50,6 +50,8 @@ interface FirstEvening {
   asked: PlanAsked;
   /** Orders that the days ahead do not make good, and why. */
   lacks: Map<string, Lack>;
+  /** Colours of such. */
+  lacking: Set<string>;
   toOrder: Today['toOrder'];
 }
 
@@ -62,23 +64,26 @@ function firstEvening(db: Db, now: Date): FirstEvening {
   const lacks = new Map(
     (plan?.lines ?? []).flatMap(({ lineId, why }): [string, Lack][] => (why ? [[orderOf.get(lineId) ?? '', why]] : [])),
   );
-  const toOrder = (plan?.materials ?? []).map(({ materialId, wantedG }) => {
-    const held = asked.materials.find(({ id }) => id === materialId);
-    return { name: held?.name ?? '', g: wantedG - (held?.g ?? 0) };
-  });
+  const colourOf = new Map(asked.asked.lines.map(({ id, colourId }) => [id, colourId]));
+  const lacking = new Set((plan?.lines ?? []).flatMap(({ lineId, why }) => (why ? [colourOf.get(lineId) ?? ''] : [])));
+  const nameOf = new Map(asked.materials.map(({ id, name }) => [id, name]));
+  const toOrder = (plan?.materials ?? []).map(({ materialId, shortG }) => ({
+    name: nameOf.get(materialId) ?? '',
+    g: shortG,
+  }));
   const first = days.find(({ cups }) => cups.length > 0);
   const mine = new Set(first?.cups.map(({ colourId }) => colourId));
   const evenings = new Map<string, number>();
   for (const { cups } of days)
     for (const { colourId } of cups) evenings.set(colourId, (evenings.get(colourId) ?? 0) + 1);
   const inAll = days.filter(({ cups }) => cups.some(({ colourId }) => mine.has(colourId))).length;
-  return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked, lacks, toOrder };
+  return { day: first?.day ?? null, cups: first?.cups ?? [], evenings, inAll, asked, lacks, lacking, toOrder };
 }
 
 function cupsTonight(
   db: Db,
   needs: PlacedNeed[],
-  { cups: planned, evenings, asked, lacks }: FirstEvening,
+  { cups: planned, evenings, asked, lacking }: FirstEvening,
   now: Date,
 ): { cups: TodayCup[]; withoutMold: Today['withoutMold'] } {
   const colourways = named(db, 'colourway_called');
@@ -111,7 +116,7 @@ function cupsTonight(
         cups: cup.cups,
         minutes: cup.minutes,
         // What is not planned to its end takes at least as many as it is reckoned to.
-        evenings: Math.max(evenings.get(one.colourId) ?? 1, lacks.size > 0 ? cup.evenings : 1),
+        evenings: Math.max(evenings.get(one.colourId) ?? 1, lacking.has(one.colourId) ? cup.evenings : 1),
         tonight: {
           molds: one.molds.map(({ moldId, shots }) => ({ moldId, shots })),
           orderLines: forOrders(forLines(one, asked.asked.lines)),

@@ -158,7 +158,7 @@ describe('the sentence', () => {
         const { version } = (await workshop.get<{ version: number }>('/workshop')).body;
         await workshop.ask('PATCH', '/workshop', { glassMl: 40 }, { version });
       },
-      'Quayside Chandlery’s order is short: one shot of it is more than a glass holds.',
+      'Quayside Chandlery’s order is short, and one shot of it is more than a glass holds.',
       'settings',
     ],
   ] as const)('an order that no evening makes good, for want of %s, says why', async (_, change, said, next) => {

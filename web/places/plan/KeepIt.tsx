@@ -1,5 +1,6 @@
 import { useMemo, useState } from 'react';
 import type { PlanAsked } from '../../../contract/plan.ts';
+import { LACK_WORDS } from '../../../core/plan/lackWords.ts';
 import { dayText } from '../../parts/dates.ts';
 import { FORWARD, hirePromise, type PromiseWish, pricesOf, useForwardWords } from '../../parts/promise.ts';
 import { useTaste } from '../../parts/taste.tsx';
@@ -27,7 +28,11 @@ function Kept({ asked, orderId, dueOn }: { asked: PlanAsked; orderId: string; du
     return { plan: asked.asked, lineIds, inTurn: true, remelt: asked.remelt, prices: pricesOf(asked), wantedOn: dueOn };
   }, [asked, orderId, dueOn]);
   const { answer, problem } = useAnswer(wish, hirePromise);
-  if (wish === null) return <p className="heat">No mold here makes it.</p>;
+  if (wish === null) {
+    const mine = new Set(asked.lines.filter((line) => line.orderId === orderId).map(({ id }) => id));
+    const why = asked.unplanned.find(({ lineId }) => mine.has(lineId))?.why;
+    return <p className="heat">{why ? say(why) : `Short: ${LACK_WORDS['no-mold']}.`}</p>;
+  }
   if (problem) return <p className="heat">{say(problem)}</p>;
   if (!answer) return <p className="soft">The days ahead are being run …</p>;
   const { day, kept, cheapest, forward } = answer;

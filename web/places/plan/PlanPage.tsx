@@ -1,6 +1,7 @@
 import { Link } from 'react-router';
 import type { PlanAsked } from '../../../contract/plan.ts';
 import { forLines } from '../../../core/plan/forLines.ts';
+import { LACK_WORDS } from '../../../core/plan/lackWords.ts';
 import type { PlannedCup, ProductionPlan } from '../../../core/plan/production.ts';
 import { useWrite } from '../../api/write.ts';
 import { dayText } from '../../parts/dates.ts';
@@ -14,7 +15,7 @@ import { PlanDays } from './PlanDays.tsx';
 import { saveCalendar } from './planCalendar.ts';
 import { ShortInStore } from './ShortInStore.tsx';
 import { usePlan } from './usePlan.ts';
-import { handsDecide, LACK_WORDS, namedIn, ordersOf, type PlannedOrder } from './words.ts';
+import { handsDecide, namedIn, ordersOf, type PlannedOrder } from './words.ts';
 
 /** The evenings ahead: which cups on which, when each order is packed, and how sure that is. */
 export function PlanPage() {

@@ -8,9 +8,9 @@ import { useTaste } from '../../parts/taste.tsx';
 /** What the store holds too little of for all that is wanted: no evening is promised without it. */
 export function ShortInStore({ plan, asked }: { plan: ProductionPlan; asked: PlanAsked }) {
   const { text, money } = useTaste();
-  const rows = plan.materials.flatMap(({ materialId, wantedG }) => {
+  const rows = plan.materials.flatMap(({ materialId, wantedG, shortG }) => {
     const held = asked.materials.find(({ id }) => id === materialId);
-    return held ? [{ ...held, wantedG, shortG: wantedG - held.g }] : [];
+    return held ? [{ ...held, wantedG, shortG }] : [];
   });
   if (rows.length === 0) return null;
   return (

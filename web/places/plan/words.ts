@@ -20,14 +20,6 @@ export function namedIn({ baits, colours, molds, lines }: PlanAsked): Named {
   };
 }
 
-export const LACK_WORDS: Record<Lack, string> = {
-  'no-mold': 'no mold here makes it',
-  'too-large-for-a-glass': 'one shot is more than a glass holds',
-  'too-few-injectors': 'more is pushed at once than there are injectors',
-  'no-material': 'the store does not hold what goes into it',
-  'no-time': 'the hands given are too few',
-};
-
 const FULL_WORDS: Record<PlannedDay['full'][number], string> = {
   hands: 'all hands are taken',
   glasses: 'all glasses are taken',
